@@ -1,0 +1,36 @@
+using System.CommandLine;
+using RootCall.Cli.Verbs;
+using RootCall.Core.Files;
+
+namespace RootCall.Cli;
+
+/// <summary>The job without a browser. Exit status: 0 clean, 1 done but something is left, 2 the call or the input cannot be used.</summary>
+internal static class Program
+{
+    private const int CannotUse = 2;
+
+    private static int Main(string[] args)
+    {
+        var root = new RootCommand("Root Call: finds, relinks and packs what a scene calls for.") { MusterVerb.Command(), RelinkVerb.Command(), PackageVerb.Command(), InspectVerb.Command(), DemoVerb.Command() };
+        var call = root.Parse(args);
+        if (call.Errors.Count > 0) return Refuse(call.Errors[0].Message);
+        try
+        {
+            return call.Invoke(new() { EnableDefaultExceptionHandler = false });
+        }
+        catch (CannotUseException e)
+        {
+            return Refuse(e.Message);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            return Refuse(e.Message);
+        }
+    }
+
+    private static int Refuse(string sentence)
+    {
+        Console.Error.WriteLine("rootcall: " + sentence);
+        return CannotUse;
+    }
+}

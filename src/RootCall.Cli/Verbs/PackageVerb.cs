@@ -1,0 +1,37 @@
+using System.CommandLine;
+using RootCall.Cli.Output;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.SendOff;
+
+namespace RootCall.Cli.Verbs;
+
+/// <summary><c>package</c>: the scene with all its files in a folder or zip, opened again alone and proven.</summary>
+internal static class PackageVerb
+{
+    public static Command Command()
+    {
+        var (scene, roots, format, strict) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Format(), SharedOptions.Strict());
+        var output = SharedOptions.Out("A folder, or a file that ends in .zip.");
+        var command = new Command("package", "Packs the scene with everything it calls for, and proves the package.") { scene, roots, output, strict, format };
+        command.SetAction(call =>
+        {
+            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
+            var plan = PackagePlan.Make(opened.TakeClear(call.GetValue(strict)), opened.Context.Facts);
+            var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
+            var proof = PackageProof.Prove(built.Written, Bounds.Default);
+            if (call.GetValue(format) == "json") Print.Json(PackageJson.Of(built, proof), OutputContext.Default.PackageJson);
+            else
+            {
+                Console.WriteLine($"wrote {built.Written}: {Print.Count(built.Files, "file")}, {Print.Bytes(built.BytesAfter)}");
+                Console.WriteLine($"opened alone: {proof.Resolved} of {Print.Count(proof.Resolved + proof.Unresolved.Length, "reference")} resolve inside");
+                foreach (var clash in plan.Clashes) Console.WriteLine($"  clash {clash.Name}: {(clash.SameContents ? "same contents, one file" : string.Join(", ", clash.Names))}");
+                foreach (var left in proof.Unresolved) Console.WriteLine($"  {left.State.Word()} {left.Reference.Written}");
+                foreach (var broken in proof.BrokenFiles) Console.WriteLine($"  differs from its manifest: {broken}");
+            }
+
+            return proof.Holds ? 0 : 1;
+        });
+        return command;
+    }
+}

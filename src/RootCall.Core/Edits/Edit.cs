@@ -1,0 +1,32 @@
+using System.Text.Json.Serialization;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Edits;
+
+/// <summary>
+/// A small change to a scene that can be described, inverted and stored. Edits never touch the arrived files; writers
+/// read them when a copy is written.
+/// </summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "type")]
+[JsonDerivedType(typeof(RelinkReference), "relink")]
+public abstract record Edit
+{
+    /// <summary>One sentence in the imperative.</summary>
+    public abstract string Describe();
+
+    /// <summary>The edit that takes this one back.</summary>
+    public abstract Edit Invert();
+}
+
+/// <summary>Lets another file answer a reference.</summary>
+/// <param name="Reference">Which reference; its written path is the one that arrived.</param>
+/// <param name="From">Absolute path of the file that answered before, or null when it was called as it arrived.</param>
+/// <param name="To">Absolute path of the file that answers from now on, or null to call it as it arrived.</param>
+public sealed record RelinkReference(ReferenceKey Reference, string? From, string? To) : Edit
+{
+    public override string Describe() => To is null
+        ? $"Call {Reference.Written} as it arrived"
+        : $"Relink {Reference.Written} to {To}";
+
+    public override Edit Invert() => this with { From = To, To = From };
+}

@@ -1,0 +1,81 @@
+using System.Collections.Immutable;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Edits;
+
+public enum EntryState
+{
+    /// <summary>Put in, previewed, not yet part of the current scene.</summary>
+    Pending,
+
+    /// <summary>Part of the current scene.</summary>
+    Applied,
+}
+
+/// <summary>One decision of the artist: edits that are applied and undone together.</summary>
+/// <param name="Id">Identity in the store.</param>
+/// <param name="Sentence">What it does, in one sentence with its count.</param>
+/// <param name="ProposedBy">Who proposed it: <c>relocation rule</c>, <c>candidate</c>, <c>by hand</c>.</param>
+public sealed record LedgerEntry(
+    Guid Id, string Sentence, ImmutableArray<Edit> Edits, EntryState State, string ProposedBy, DateTimeOffset At);
+
+/// <summary>
+/// The ordered edits made to a scene since it arrived. Immutable: each act gives another ledger. Applied entries come
+/// before pending ones.
+/// </summary>
+public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
+{
+    public static Ledger Empty { get; } = new([]);
+
+    public IEnumerable<LedgerEntry> Applied => Entries.Where(e => e.State == EntryState.Applied);
+
+    public IEnumerable<LedgerEntry> Pending => Entries.Where(e => e.State == EntryState.Pending);
+
+    public Ledger Put(LedgerEntry entry) => new(Entries.Add(entry with { State = EntryState.Pending }));
+
+    /// <summary>Every pending entry becomes part of the current scene.</summary>
+    public Ledger ApplyPending() => new([.. Entries.Select(e => e with { State = EntryState.Applied })]);
+
+    /// <summary>Takes the last entry off; an empty ledger stays empty.</summary>
+    public Ledger Undo() => Entries.IsEmpty ? this : new(Entries.RemoveAt(Entries.Length - 1));
+
+    /// <summary>Keeps the entry and takes those after it off.</summary>
+    public Ledger UndoTo(Guid id) => new([.. Entries.Take(Entries.FindIndex(e => e.Id == id) + 1)]);
+
+    /// <summary>Takes one entry off, whatever came after it.</summary>
+    /// <param name="standingOnIt">Later entries that change the same references: when there are any, nothing is taken off.</param>
+    public Ledger TakeBack(Guid id, out ImmutableArray<LedgerEntry> standingOnIt)
+    {
+        var at = Entries.FindIndex(e => e.Id == id);
+        standingOnIt = [];
+        if (at < 0) return this;
+        var touched = Targets(Entries[at]).ToHashSet();
+        standingOnIt = [.. Entries.Skip(at + 1).Where(e => Targets(e).Any(touched.Contains))];
+        return standingOnIt.IsEmpty ? new(Entries.RemoveAt(at)) : this;
+    }
+
+    /// <summary>The file that answers each relinked reference, last decision first.</summary>
+    public ImmutableDictionary<ReferenceKey, string> Relinks(bool withPending = false)
+    {
+        var relinks = ImmutableDictionary.CreateBuilder<ReferenceKey, string>();
+        foreach (var edit in (withPending ? Entries : Applied).SelectMany(e => e.Edits).OfType<RelinkReference>())
+        {
+            if (edit.To is null) relinks.Remove(edit.Reference);
+            else relinks[edit.Reference] = edit.To;
+        }
+
+        return relinks.ToImmutable();
+    }
+
+    private static IEnumerable<ReferenceKey> Targets(LedgerEntry entry) => entry.Edits.OfType<RelinkReference>().Select(e => e.Reference);
+}
+
+internal static class ImmutableArrays
+{
+    public static int FindIndex<T>(this ImmutableArray<T> array, Predicate<T> match)
+    {
+        for (var i = 0; i < array.Length; i++)
+            if (match(array[i])) return i;
+        return -1;
+    }
+}

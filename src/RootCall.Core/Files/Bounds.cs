@@ -1,0 +1,28 @@
+namespace RootCall.Core.Files;
+
+/// <summary>Limits on what is taken in, so that a hostile or broken delivery costs one clear sentence and no more.</summary>
+public sealed record Bounds
+{
+    public static Bounds Default { get; } = new();
+
+    /// <summary>Bytes of one upload.</summary>
+    public long UploadBytes { get; init; } = 8L << 30;
+
+    /// <summary>Files and folders in one delivery.</summary>
+    public int Entries { get; init; } = 200_000;
+
+    /// <summary>Bytes of one delivery after unpacking.</summary>
+    public long UnpackedBytes { get; init; } = 32L << 30;
+
+    /// <summary>Depth of nested objects and arrays in JSON.</summary>
+    public int JsonDepth { get; init; } = 96;
+
+    /// <summary>Bytes of the JSON part of a scene.</summary>
+    public long JsonBytes { get; init; } = 512L << 20;
+
+    /// <summary>Pixels along one side of an image that is decoded.</summary>
+    public int ImageSide { get; init; } = 65_536;
+
+    /// <summary>Pixels of an image that is decoded.</summary>
+    public long ImagePixels { get; init; } = 1L << 29;
+}

@@ -1,0 +1,110 @@
+using System.Buffers.Text;
+using System.Collections.Immutable;
+using System.Text;
+using System.Text.Json;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Gltf;
+
+/// <summary>glTF 2.0 as text (.gltf) and in its binary container (.glb).</summary>
+public sealed class GltfFormat : ISceneFormat
+{
+    public ImmutableArray<string> Extensions { get; } = [".gltf", ".glb"];
+
+    public Scene Read(string path, ReadContext context)
+    {
+        var name = Path.GetFileName(path);
+        var notes = new List<ReadNote>();
+        using var stream = File.OpenRead(path);
+        var glb = IsBinary(path, stream) ? GlbContainer.Read(stream, name, notes) : null;
+        var start = glb?.JsonStart ?? 0;
+        var length = glb?.JsonLength ?? stream.Length;
+        if (length > Math.Min(context.Bounds.JsonBytes, Array.MaxLength))
+            throw new CannotUseException($"The JSON of “{name}” has {length:N0} bytes; at most {context.Bounds.JsonBytes:N0} are read.");
+        var json = new byte[length];
+        stream.Position = start;
+        stream.ReadExactly(json);
+        context.Progress?.Invoke($"reading {name}");
+
+        var root = ParsedRoot(json, context, name, notes);
+        return new GltfReader(path, root, start, glb, notes).Read(stream.Length, context.Stop);
+    }
+
+    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
+    {
+        var edits = paths
+            .Select(p => new ByteEdit(p.Key.Start, p.Key.Length, JsonSerializer.SerializeToUtf8Bytes(GltfUri.Encode(p.Value), Plain)))
+            .ToArray();
+        using var stream = File.OpenRead(scene.Files[file].Path);
+        return IsBinary(scene.Path, stream) ? [.. GlbContainer.Read(stream, scene.Path, []).Complete(edits, stream)] : [.. edits];
+    }
+
+    public Stream OpenCarried(CarriedData carried)
+    {
+        using var stream = File.OpenRead(carried.File);
+        if (carried.DataUri is not { } site)
+        {
+            var bytes = new byte[carried.Length];
+            stream.Position = carried.Start;
+            if (stream.ReadAtLeast(bytes, bytes.Length, throwOnEndOfStream: false) < bytes.Length)
+                throw new CannotUseException($"The data at byte {carried.Start:N0} is cut off by the end of the file.");
+            return new MemoryStream(bytes);
+        }
+
+        var json = new byte[site.Length];
+        stream.Position = site.Start;
+        stream.ReadExactly(json);
+        var uri = JsonSerializer.Deserialize<string>(json)!;
+        var comma = uri.IndexOf(',', StringComparison.Ordinal);
+        if (comma < 0) throw new CannotUseException($"The data URI at byte {site.Start:N0} has no comma before its data.");
+        if (!uri[..comma].EndsWith(";base64", StringComparison.OrdinalIgnoreCase))
+            return new MemoryStream(Encoding.Latin1.GetBytes(Uri.UnescapeDataString(uri[(comma + 1)..])));
+        try
+        {
+            return new MemoryStream(Convert.FromBase64String(uri[(comma + 1)..]));
+        }
+        catch (FormatException e)
+        {
+            throw new CannotUseException($"The data URI at byte {site.Start:N0} is not valid base64.", e);
+        }
+    }
+
+    /// <summary>Length in bytes of the data in a data URI, without decoding it.</summary>
+    internal static long DataLength(string uri)
+    {
+        var data = uri.AsSpan(uri.IndexOf(',', StringComparison.Ordinal) + 1);
+        return Base64.GetMaxDecodedFromUtf8Length(data.Length) - data[Math.Max(0, data.Length - 2)..].Count('=');
+    }
+
+    // Paths are ASCII after percent-encoding, so nothing but quotes and backslashes could need an escape.
+    private static readonly JsonSerializerOptions Plain = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+
+    private static bool IsBinary(string path, FileStream stream)
+    {
+        // What the file is, not what it is called: a .gltf that begins with the magic is a GLB.
+        Span<byte> head = stackalloc byte[4];
+        var read = stream.ReadAtLeast(head, 4, throwOnEndOfStream: false);
+        stream.Position = 0;
+        return head[..read].SequenceEqual("glTF"u8) || (read < 4 && path.EndsWith(".glb", StringComparison.OrdinalIgnoreCase));
+    }
+
+    private static Json.JsonTree ParsedRoot(byte[] json, ReadContext context, string name, List<ReadNote> notes)
+    {
+        var root = Json.JsonTree.Read(json, context.Bounds.JsonDepth, out var error);
+        if (root.Kind != JsonValueKind.Object)
+            throw new CannotUseException($"“{name}” is not glTF: it holds no JSON object{(error is null ? string.Empty : $", {error}")}.");
+        if (error is not null) notes.Add(new($"Part of the scene could not be read: {error}.", name));
+        var version = root["asset"]["version"].Text;
+        if (version is not null && !version.StartsWith("2.", StringComparison.Ordinal) && version != "2")
+            throw new CannotUseException($"“{name}” is glTF {version}; version 2 is read here.");
+        if (version is null)
+        {
+            if (!root.Members.Any(m => m.Name is "scenes" or "nodes" or "meshes" or "materials" or "images" or "buffers"))
+                throw new CannotUseException($"“{name}” is JSON, but not a glTF scene: it names no asset version and nothing of a scene.");
+            notes.Add(new("No asset version is given; it was read as glTF 2.0.", $"{name}, /asset/version"));
+        }
+
+        return root;
+    }
+}

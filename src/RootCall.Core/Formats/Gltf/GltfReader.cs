@@ -1,0 +1,146 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using RootCall.Core.Formats.Json;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Gltf;
+
+/// <summary>Makes a scene out of the JSON of a glTF 2.0 file.</summary>
+internal sealed class GltfReader(string path, JsonTree root, long jsonStart, GlbContainer? glb, List<ReadNote> notes)
+{
+    private readonly string name = Path.GetFileName(path);
+    private readonly string folder = Path.GetDirectoryName(path)!;
+
+    public Scene Read(long bytes, CancellationToken stop)
+    {
+        var builder = new ReferenceListBuilder(folder, path);
+        var uses = ImageUses();
+        foreach (var (image, index) in root["images"].Items.Select((v, i) => (v, i)))
+        {
+            stop.ThrowIfCancellationRequested();
+            AddImage(builder, image, index, [.. uses[index].Distinct()]);
+        }
+
+        foreach (var (buffer, index) in root["buffers"].Items.Select((v, i) => (v, i))) AddBuffer(builder, buffer, index);
+
+        foreach (var extension in root["extensionsRequired"].Items)
+        {
+            if (extension.Text is "KHR_draco_mesh_compression" or "EXT_meshopt_compression")
+                notes.Add(new($"Geometry is compressed with {extension.Text}; it is carried along but was not measured.", $"{name}, /extensionsRequired"));
+        }
+
+        var materials = root["materials"].Items.Select((m, i) => new Material(MaterialName(m, i))).ToImmutableArray();
+        return new Scene(
+            path,
+            glb is null ? new("gltf", "glTF 2.0") : new("glb", "glTF 2.0 binary"),
+            [new SourceFile(path, bytes, null)],
+            materials,
+            builder.ToImmutable(),
+            new(root["nodes"].Items.Count, root["meshes"].Items.Count, materials.Length, root["images"].Items.Count, Triangles()),
+            [.. notes]);
+    }
+
+    private static string MaterialName(JsonTree material, int index) => material["name"].Text is { Length: > 0 } n ? n : $"material {index}";
+
+    private void AddImage(ReferenceListBuilder builder, JsonTree image, int index, ImmutableArray<ReferenceUse> uses)
+    {
+        var place = $"{name}, /images/{index}";
+        var label = image["name"].Text is { Length: > 0 } n ? n : $"image {index}";
+        if (image["uri"].Text is { } uri)
+        {
+            var site = Site(image["uri"]);
+            if (!GltfUri.IsData(uri)) builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), site, uses);
+            else builder.AddCarried(label, new(path, -1, GltfFormat.DataLength(uri), site), uses);
+            return;
+        }
+
+        if (image["bufferView"].Index is not { } viewIndex)
+        {
+            notes.Add(new($"Image {index} names neither a file nor a buffer view; it was left out.", place));
+            return;
+        }
+
+        var view = root["bufferViews"][viewIndex];
+        if (view["buffer"].Index is not { } bufferIndex || view["byteLength"].Number is not > 0)
+        {
+            notes.Add(new($"Image {index} calls for buffer view {viewIndex}, which is not there; it was left out.", place));
+            return;
+        }
+
+        var offset = (long)(view["byteOffset"].Number ?? 0);
+        var length = (long)view["byteLength"].Number!.Value;
+        var isBin = glb is { BinStart: >= 0 } && bufferIndex == 0 && !root["buffers"][0]["uri"].Exists;
+        if (isBin && offset + length > glb!.BinLength)
+        {
+            notes.Add(new($"Image {index} reaches past the end of the BIN chunk; only part of it is there.", place));
+            length = Math.Max(0, glb.BinLength - offset);
+        }
+
+        // An image in an outside buffer is carried by that buffer: it answers when the buffer does.
+        builder.AddCarried(label, isBin ? new(path, glb!.BinStart + offset, length) : new(string.Empty, offset, length), uses);
+    }
+
+    private void AddBuffer(ReferenceListBuilder builder, JsonTree buffer, int index)
+    {
+        if (buffer["uri"].Text is not { } uri)
+        {
+            if (glb is null || index > 0) notes.Add(new($"Buffer {index} names no file; it was left out.", $"{name}, /buffers/{index}"));
+            return;
+        }
+
+        if (!GltfUri.IsData(uri))
+            builder.Add(ReferenceKind.Buffer, GltfUri.Decode(uri), Site(buffer["uri"]), [new(string.Empty, $"buffer {index}")], (long)(buffer["byteLength"].Number ?? 0));
+    }
+
+    private ReferenceSite Site(JsonTree value) => new(0, jsonStart + value.Start, value.End - value.Start, SiteNotation.JsonUri);
+
+    /// <summary>For each image, the material inputs that read it. A texture info is whatever carries an index under a key that ends in Texture.</summary>
+    private ILookup<int, ReferenceUse> ImageUses()
+    {
+        var uses = new List<(int Image, ReferenceUse Use)>();
+        foreach (var (material, index) in root["materials"].Items.Select((m, i) => (m, i)))
+        {
+            var materialName = MaterialName(material, index);
+            foreach (var (input, texture) in TextureInputs(material))
+            {
+                var entry = root["textures"][texture];
+                if (!entry.Exists)
+                {
+                    notes.Add(new($"{materialName}.{input} calls for texture {texture}, which is not there.", $"{name}, /materials/{index}"));
+                    continue;
+                }
+
+                // A texture may name the same picture twice, once in a newer container; each is called for.
+                foreach (var source in new[] { entry["source"], entry["extensions"]["KHR_texture_basisu"]["source"], entry["extensions"]["EXT_texture_webp"]["source"] })
+                    if (source.Index is { } image) uses.Add((image, new(materialName, input)));
+            }
+        }
+
+        return uses.ToLookup(u => u.Image, u => u.Use);
+    }
+
+    private static IEnumerable<(string Input, int Texture)> TextureInputs(JsonTree value)
+    {
+        foreach (var (key, member) in value.Members)
+        {
+            if (key.EndsWith("Texture", StringComparison.Ordinal) && member["index"].Index is { } texture) yield return (key, texture);
+            else if (member.Kind == JsonValueKind.Object)
+                foreach (var inner in TextureInputs(member)) yield return inner;
+        }
+    }
+
+    private long Triangles()
+    {
+        var total = 0L;
+        var accessors = root["accessors"];
+        foreach (var primitive in root["meshes"].Items.SelectMany(m => m["primitives"].Items))
+        {
+            var accessor = primitive["indices"].Index ?? primitive["attributes"]["POSITION"].Index;
+            var count = (long)(accessor is { } a ? accessors[a]["count"].Number ?? 0 : 0);
+            // glTF 2.0, primitive.mode: 4 triangles (the default), 5 strip, 6 fan; the others draw none.
+            total += (int)(primitive["mode"].Number ?? 4) switch { 4 => count / 3, 5 or 6 => Math.Max(0, count - 2), _ => 0 };
+        }
+
+        return total;
+    }
+}

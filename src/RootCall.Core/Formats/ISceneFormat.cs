@@ -1,0 +1,65 @@
+using System.Collections.Immutable;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats;
+
+/// <summary>
+/// One scene format: a tolerant reader, and the few byte edits that write other paths into it. A format never writes a
+/// whole file itself, so what it does not understand cannot be lost.
+/// </summary>
+public interface ISceneFormat
+{
+    /// <summary>File endings with their dot, in lower case.</summary>
+    ImmutableArray<string> Extensions { get; }
+
+    /// <summary>Reads what can be read; what cannot becomes a note.</summary>
+    /// <exception cref="CannotUseException">The file is not this format at all.</exception>
+    Scene Read(string path, ReadContext context);
+
+    /// <summary>The bytes to change in one own file so that each site writes its new path.</summary>
+    /// <param name="scene">The scene the sites come from.</param>
+    /// <param name="file">Index into <see cref="Scene.Files"/>.</param>
+    /// <param name="paths">New path for each site, relative to the folder of the own file, with slashes.</param>
+    ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths);
+
+    /// <summary>The bytes of data carried inside the scene.</summary>
+    /// <exception cref="CannotUseException">The data is cut off or not base64.</exception>
+    Stream OpenCarried(CarriedData carried);
+}
+
+/// <summary>What a reader may do besides reading the file it was given.</summary>
+/// <param name="Scope">The only folders own files (material libraries) are read from.</param>
+/// <param name="Bounds">Limits on what is read.</param>
+/// <param name="Relinked">Where edits of the ledger say that an own file lies, by the reference that calls it.</param>
+/// <param name="Progress">Called with a short text of what is being read.</param>
+public sealed record ReadContext(
+    RootScope Scope,
+    Bounds Bounds,
+    IReadOnlyDictionary<ReferenceKey, string>? Relinked = null,
+    Action<string>? Progress = null,
+    CancellationToken Stop = default);
+
+/// <summary>The formats that Root Call reads. To add one, write its folder and put it in <see cref="All"/>.</summary>
+public static class SceneFormats
+{
+    public static ImmutableArray<ISceneFormat> All { get; } = [new Gltf.GltfFormat(), new Wavefront.WavefrontFormat()];
+
+    public static bool IsScene(string path) => For(path) is not null;
+
+    public static ISceneFormat? For(string path) =>
+        All.FirstOrDefault(f => f.Extensions.Contains(Path.GetExtension(path).ToLowerInvariant()));
+
+    /// <exception cref="CannotUseException">No such file, or no format that is read.</exception>
+    public static Scene Read(string path, ReadContext context)
+    {
+        var full = Path.GetFullPath(path);
+        if (!File.Exists(full)) throw new CannotUseException($"There is no file “{full}”.");
+        var real = context.Scope.Enter(full) ?? throw new CannotUseException($"“{full}” lies outside every root; it was not looked at.");
+        return Of(real).Read(real, context);
+    }
+
+    public static ISceneFormat Of(string path) => For(path)
+        ?? throw new CannotUseException(
+            $"“{Path.GetFileName(path)}” is not a scene that is read here; the formats are {string.Join(", ", All.SelectMany(f => f.Extensions))}.");
+}

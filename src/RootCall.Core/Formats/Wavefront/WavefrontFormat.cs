@@ -1,0 +1,39 @@
+using System.Collections.Immutable;
+using System.Text;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Wavefront;
+
+/// <summary>Wavefront OBJ with its material libraries (MTL).</summary>
+public sealed class WavefrontFormat : ISceneFormat
+{
+    public ImmutableArray<string> Extensions { get; } = [".obj"];
+
+    public Scene Read(string path, ReadContext context) => new ObjReader(path, context).Read();
+
+    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
+    {
+        using var stream = File.OpenRead(scene.Files[file].Path);
+        var edits = ImmutableArray.CreateBuilder<ByteEdit>();
+        foreach (var (site, path) in paths)
+        {
+            // The site's own encoding, so that a Latin-1 file does not become a mixture; UTF-8 when it can't say the name.
+            var old = new byte[site.Length];
+            stream.Position = site.Start;
+            stream.ReadExactly(old);
+            var encoding = Statement.EncodingOf(old);
+            var bytes = encoding.GetBytes(Safe(path));
+            if (encoding.GetString(bytes) != Safe(path)) bytes = Encoding.UTF8.GetBytes(Safe(path));
+            edits.Add(new(site.Start, site.Length, bytes));
+        }
+
+        return edits.DrainToImmutable();
+    }
+
+    public Stream OpenCarried(CarriedData carried) =>
+        throw new CannotUseException("A Wavefront scene carries no images inside.");
+
+    // A leading dash would read as an option, a leading hash as a comment.
+    private static string Safe(string path) => path.Length > 0 && path[0] is '-' or '#' ? "./" + path : path;
+}

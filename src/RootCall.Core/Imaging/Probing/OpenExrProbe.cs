@@ -1,0 +1,127 @@
+namespace RootCall.Core.Imaging.Probing;
+
+/// <summary>
+/// OpenEXR ("OpenEXR file layout"): the attributes of the first part, and its offset table. A writer that stopped leaves
+/// zeros in the table; a file that was cut leaves offsets past the end.
+/// </summary>
+internal static class OpenExrProbe
+{
+    private const int MaxAttributes = 4096;
+
+    public static ImageFacts Read(HeaderReader r, out string? damage)
+    {
+        r.BigEndian = false;
+        r.Position = 4;
+        var version = r.U32();
+        var multipart = (version & 0x1000) != 0;
+        var tiled = (version & 0x200) != 0;
+        var (facts, chunks) = Part(r, ref tiled);
+        if (multipart)
+        {
+            // Headers follow each other and end with an empty one; the tables of all parts come behind.
+            while (PeekIsHeader(r))
+            {
+                var other = false;
+                chunks += Part(r, ref other).Chunks;
+            }
+
+            r.Skip(1);
+        }
+
+        damage = chunks < 0 ? null : Table(r, chunks);
+        return facts;
+    }
+
+    private static bool PeekIsHeader(HeaderReader r)
+    {
+        var more = r.U8() != 0;
+        r.Position--;
+        return more;
+    }
+
+    private static (ImageFacts Facts, long Chunks) Part(HeaderReader r, ref bool tiled)
+    {
+        int minX = 0, minY = 0, maxX = -1, maxY = -1;
+        var channels = new List<(string Name, int Type)>();
+        string? colour = null;
+        byte compression = 0;
+        long chunkCount = -1;
+        for (var n = 0; ; n++)
+        {
+            var name = r.ZeroEnded();
+            if (name.Length == 0) break;
+            if (n > MaxAttributes) throw new DamagedImageException("has more attributes than a header can hold");
+            var type = r.ZeroEnded();
+            var size = r.I32();
+            var next = r.Position + size;
+            if (size < 0 || next > r.Length) throw new EndOfStreamException();
+            switch (name)
+            {
+                case "channels":
+                    for (var channel = r.ZeroEnded(); channel.Length > 0; channel = r.ZeroEnded())
+                    {
+                        channels.Add((channel, r.I32()));
+                        r.Skip(12);
+                    }
+
+                    break;
+                case "dataWindow":
+                    (minX, minY, maxX, maxY) = (r.I32(), r.I32(), r.I32(), r.I32());
+                    break;
+                case "compression":
+                    compression = r.U8();
+                    break;
+                case "chunkCount":
+                    chunkCount = r.I32();
+                    break;
+                case "tiles":
+                    tiled = true;
+                    break;
+                case "chromaticities":
+                    colour ??= "chromaticities";
+                    break;
+                case "colorInteropID" when type == "string":
+                    colour = System.Text.Encoding.UTF8.GetString(r.Bytes(size));
+                    break;
+            }
+
+            r.Position = next;
+        }
+
+        if (channels.Count == 0) throw new DamagedImageException("names no channels in its header");
+        var height = checked(maxY - minY + 1);
+        var depth = channels.Max(c => c.Type == 1 ? 16 : 32);
+        var alpha = channels.Any(c => c.Name == "A" || c.Name.EndsWith(".A", StringComparison.Ordinal));
+        // Scan lines a chunk holds, by compression: none, RLE, ZIPS 1; ZIP, PXR24 16; PIZ, B44, B44A, DWAA 32; DWAB 256.
+        var lines = compression switch { 0 or 1 or 2 => 1, 3 or 5 => 16, 9 => 256, _ => 32 };
+        if (chunkCount < 0 && !tiled) chunkCount = ((long)height + lines - 1) / lines;
+        return (new(ImageFormat.OpenExr, checked(maxX - minX + 1), height, channels.Count, depth, channels.All(c => c.Type != 0), alpha, colour), chunkCount);
+    }
+
+    private static string? Table(HeaderReader r, long chunks)
+    {
+        var last = 0L;
+        if (chunks > (r.Length - r.Position) / 8) return $"ends at byte {r.Length:N0}, inside its offset table";
+        for (var i = 0L; i < chunks; i++)
+        {
+            var at = (long)r.U64();
+            if (at == 0) return $"was not written to its end: chunk {i + 1:N0} of {chunks:N0} is missing";
+            last = Math.Max(last, at);
+        }
+
+        if (last + 8 > r.Length || last < 0) return $"ends at byte {r.Length:N0}; its last chunk starts at {last:N0}";
+        if (chunks == 0) return null;
+        // A scan line chunk is its line, its size and its data; multipart chunks carry their part's number in front.
+        r.Position = last + 4;
+        var size = r.U32();
+        return size < int.MaxValue && r.Position + size > r.Length && !IsTiledOrMultipart(r)
+            ? $"ends at byte {r.Length:N0}, inside its last chunk of {size:N0} bytes"
+            : null;
+    }
+
+    private static bool IsTiledOrMultipart(HeaderReader r)
+    {
+        r.Position = 4;
+        return (r.U32() & 0x1A00) != 0;
+    }
+}

@@ -1,0 +1,50 @@
+using System.Globalization;
+using System.Text;
+
+namespace RootCall.Core.Imaging.Probing;
+
+/// <summary>Radiance picture ("Radiance file formats": a text header, a resolution line, flat or run-length pixels).</summary>
+internal static class RadianceHdrProbe
+{
+    private const int MaxHeader = 1 << 16;
+    private const int LongestRun = 127;
+
+    public static ImageFacts Read(HeaderReader r, out string? damage)
+    {
+        r.Position = 0;
+        string? colour = null;
+        while (Line(r) is { Length: > 0 } line)
+        {
+            if (r.Position > MaxHeader) throw new DamagedImageException("has no end of its header");
+            if (line.StartsWith("FORMAT=", StringComparison.Ordinal) && line.Contains("xyze", StringComparison.Ordinal)) colour = "XYZ";
+            if (line.StartsWith("PRIMARIES=", StringComparison.Ordinal)) colour = "primaries";
+        }
+
+        var size = Line(r).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        if (size.Length != 4 || !int.TryParse(size[1], CultureInfo.InvariantCulture, out var first) || !int.TryParse(size[3], CultureInfo.InvariantCulture, out var second))
+            throw new DamagedImageException("has no resolution line behind its header");
+        var (height, width) = size[0][^1] == 'Y' ? (first, second) : (second, first);
+
+        var start = r.Position;
+        var head = r.Length - start >= 4 ? r.Bytes(4) : [0, 0, 0, 0];
+        // New run-length lines begin 2 2 and the line's width; the least they hold is one run for every 127 pixels of each channel.
+        var runs = head[0] == 2 && head[1] == 2 && head[2] < 128 && ((head[2] << 8) | head[3]) == second;
+        var needed = start + (runs ? first * (4L + (4L * 2 * ((second + LongestRun - 1) / LongestRun))) : 0);
+        damage = r.Length < needed || (!runs && r.Length - start < 4)
+            ? $"ends at byte {r.Length:N0}; {width} × {height} pixels need at least {needed:N0}"
+            : null;
+        return new(ImageFormat.RadianceHdr, width, height, 3, 32, IsFloat: true, Colour: colour);
+    }
+
+    private static string Line(HeaderReader r)
+    {
+        var text = new StringBuilder();
+        for (var b = r.U8(); b != '\n'; b = r.U8())
+        {
+            if (text.Length > MaxHeader) throw new DamagedImageException("has no end of its header");
+            text.Append((char)b);
+        }
+
+        return text.ToString();
+    }
+}

@@ -1,0 +1,35 @@
+using System.Collections.Immutable;
+using RootCall.Core.Imaging;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Muster;
+
+/// <summary>A reference with its answer.</summary>
+/// <param name="Resolved">Absolute path of the file that answers (also when it is damaged); null otherwise.</param>
+/// <param name="Stamp">Size and time of that file, or the carried length.</param>
+/// <param name="Damage">Why a damaged file will not read.</param>
+/// <param name="Candidates">Best first; empty when the reference answers.</param>
+public sealed record MusteredReference(
+    Reference Reference,
+    ReferenceState State,
+    ReferenceFlags Flags,
+    string? Resolved,
+    FileStamp? Stamp,
+    ImageFacts? Facts,
+    string? Damage,
+    ImmutableArray<Candidate> Candidates)
+{
+    public int Number => Reference.Number;
+
+    /// <summary>The candidate that Root Call would take by itself.</summary>
+    public Candidate? Clear => State == ReferenceState.Elsewhere ? Candidates[0] : null;
+}
+
+/// <summary>What a scene calls for, and what answers.</summary>
+public sealed record MusterReport(Scene Scene, ImmutableArray<MusteredReference> References, ImmutableArray<string> Notes)
+{
+    public IReadOnlyDictionary<ReferenceState, int> Totals { get; } =
+        Enum.GetValues<ReferenceState>().ToDictionary(s => s, s => References.Count(r => r.State == s));
+
+    public int Answering => References.Count(r => r.State.Answers());
+}

@@ -1,0 +1,148 @@
+using System.Collections.Immutable;
+using RootCall.Core.Files;
+using RootCall.Core.Formats;
+using RootCall.Core.Imaging;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Muster;
+
+/// <summary>Where a muster looks and what it knows.</summary>
+/// <param name="Scope">The roots, the scene's own folder among them.</param>
+/// <param name="Index">The files under those roots.</param>
+public sealed record MusterContext(RootScope Scope, RootIndex Index, FileFacts Facts)
+{
+    /// <summary>Facts of an earlier muster, by reference.</summary>
+    public IReadOnlyDictionary<ReferenceKey, LastSeen> LastSeen { get; init; } = ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
+
+    /// <summary>What the ledger relinked.</summary>
+    public IReadOnlyDictionary<ReferenceKey, string> Relinked { get; init; } = ImmutableDictionary<ReferenceKey, string>.Empty;
+
+    /// <summary>Called with the references done and their number in all.</summary>
+    public Action<int, int>? Progress { get; init; }
+
+    public CancellationToken Stop { get; init; }
+}
+
+/// <summary>Finds for every reference of a scene whether it answers, and what could answer in its stead.</summary>
+public static class Mustering
+{
+    public static MusterReport Run(Scene scene, MusterContext context)
+    {
+        var looked = new MusteredReference[scene.References.Length];
+        var done = 0;
+        Parallel.For(0, looked.Length, new ParallelOptions { CancellationToken = context.Stop }, i =>
+        {
+            looked[i] = Look(scene, scene.References[i], context);
+            var n = Interlocked.Increment(ref done);
+            if ((n & 0xFF) == 0) context.Progress?.Invoke(n, looked.Length);
+        });
+
+        var unanswered = looked.Where(l => l.Resolved is null && l.State != ReferenceState.Embedded && l.State != ReferenceState.Damaged).Select(l => l.Reference).ToList();
+        var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
+        var ranked = new CandidateSearch(context.Index, context.Facts).Rank(unanswered, answered, scene, context.LastSeen, context.Stop);
+        var settled = looked.Select(l => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context.Facts) : l);
+        return new(scene, ClashFlags.Put([.. settled], context.Facts), context.Index.Notes);
+    }
+
+    /// <summary>
+    /// The report after the ledger's relinks: only the references they name are looked at again. Flags of the path they
+    /// were called by are gone with that path.
+    /// </summary>
+    public static MusterReport Relink(MusterReport arrived, IReadOnlyDictionary<ReferenceKey, string> relinks, RootScope scope, FileFacts facts)
+    {
+        if (relinks.Count == 0) return arrived;
+        var changed = arrived.References.Select(r => relinks.TryGetValue(r.Reference.Key, out var to)
+            ? Answer(r.Reference, to, scope, facts, ReferenceFlags.None) ?? r
+            : r);
+        return arrived with { References = ClashFlags.Put([.. changed], facts) };
+    }
+
+    private static MusteredReference Look(Scene scene, Reference reference, MusterContext context)
+    {
+        if (reference.Carried is { } carried) return Carried(scene, reference, carried);
+        var written = WrittenPath.Parse(reference.Written);
+        var flags = PathFlags(written);
+        if (context.Relinked.TryGetValue(reference.Key, out var relinked)
+            && Answer(reference, relinked, context.Scope, context.Facts, ReferenceFlags.None) is { } answer) return answer;
+
+        var place = written.Locate(reference.BaseFolder);
+        var none = new MusteredReference(reference, ReferenceState.Missing, flags, null, null, null, null, []);
+        if (place is null) return none;
+        if (context.Scope.Enter(place) is null) return none with { State = ReferenceState.Outside };
+        var found = Answer(reference, place, context.Scope, context.Facts, flags);
+        if (found is null) return none;
+        return context.LastSeen.TryGetValue(reference.Key, out var seen) && seen.Path == found.Resolved && seen.Stamp != found.Stamp
+            ? found with { Flags = found.Flags | ReferenceFlags.Changed }
+            : found;
+    }
+
+    /// <summary>The reference answered by that file: present or damaged; null when no file is there or it leads out of the roots.</summary>
+    private static MusteredReference? Answer(Reference reference, string path, RootScope scope, FileFacts facts, ReferenceFlags flags)
+    {
+        if (scope.Enter(path) is not { } real || FileFacts.Stamp(real) is not { } stamp) return null;
+        var probe = reference.Kind == ReferenceKind.Image ? facts.Probe(real, stamp) : OtherFile(reference, stamp);
+        var state = probe.Damage is null ? ReferenceState.Present : ReferenceState.Damaged;
+        return new(reference, state, flags, real, stamp, probe.Facts, probe.Damage, []);
+    }
+
+    private static ProbeResult OtherFile(Reference reference, FileStamp stamp) => new(
+        null,
+        stamp.Bytes < reference.ExpectedBytes ? $"has {stamp.Bytes:N0} bytes; the scene needs {reference.ExpectedBytes:N0}" : null);
+
+    private static MusteredReference Carried(Scene scene, Reference reference, CarriedData carried)
+    {
+        var stamp = new FileStamp(carried.Length, default);
+        var result = new MusteredReference(reference, ReferenceState.Embedded, ReferenceFlags.None, null, stamp, null, null, []);
+        if (carried.File.Length == 0) return result; // In an outside buffer, which has a reference of its own.
+        try
+        {
+            using var stream = SceneFormats.Of(scene.Path).OpenCarried(carried);
+            var probe = ImageProbe.Stream(stream, null);
+            return result with { Facts = probe.Facts, Damage = probe.Damage, State = probe.Damage is null ? ReferenceState.Embedded : ReferenceState.Damaged };
+        }
+        catch (Exception e) when (e is CannotUseException or IOException)
+        {
+            return result with { State = ReferenceState.Damaged, Damage = e.Message };
+        }
+    }
+
+    private static MusteredReference Settle(MusteredReference looked, ImmutableArray<Candidate> candidates, FileFacts facts)
+    {
+        if (candidates.IsEmpty) return looked;
+        var first = candidates[0];
+        // A copy with the same contents is no rival: whichever is taken, the picture is the same.
+        var rival = candidates.Skip(1).FirstOrDefault(c => !facts.SameContents(first.Path, first.Stamp, c.Path, c.Stamp));
+        var clear = rival is null || first.Score - rival.Score >= EvidenceWeights.Margin;
+        return looked with
+        {
+            State = clear && first.Damage is null ? ReferenceState.Elsewhere : ReferenceState.Contested,
+            Candidates = candidates,
+            Flags = looked.Flags | CandidateFlags(looked.Reference, first),
+        };
+    }
+
+    private static ReferenceFlags CandidateFlags(Reference reference, Candidate best)
+    {
+        var asked = WrittenPath.Parse(reference.Written).FileName;
+        var (a, b) = (FileName.Of(asked), FileName.Of(Path.GetFileName(best.Path)));
+        var flags = ReferenceFlags.None;
+        var standsThere = best.Evidence.Any(e => e.Weight == EvidenceWeights.PlaceWithoutCase);
+        if (standsThere || (a.Folded == b.Folded && asked != Path.GetFileName(best.Path))) flags |= ReferenceFlags.CaseDiffers;
+        if (a.Core == b.Core && a.Resolution != b.Resolution) flags |= ReferenceFlags.OtherResolution;
+        return flags;
+    }
+
+    private static ReferenceFlags PathFlags(WrittenPath written)
+    {
+        var flags = written.Origin switch
+        {
+            PathOrigin.Absolute => ReferenceFlags.Absolute,
+            PathOrigin.Foreign => ReferenceFlags.Absolute | ReferenceFlags.ForeignPath,
+            PathOrigin.Remote => ReferenceFlags.Remote,
+            _ => ReferenceFlags.None,
+        };
+        if (written.IsTransient) flags |= ReferenceFlags.TransientPlace;
+        if (!written.IsPortable) flags |= ReferenceFlags.NotPortable;
+        return flags;
+    }
+}

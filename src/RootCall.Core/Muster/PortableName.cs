@@ -1,0 +1,31 @@
+using System.Text;
+
+namespace RootCall.Core.Muster;
+
+/// <summary>
+/// File names that every current system takes. Reserved characters and device names: Win32 "Naming files, paths, and
+/// namespaces"; length: 255 bytes, the limit of the common Linux file systems (NAME_MAX, POSIX.1-2017 limits.h).
+/// </summary>
+public static class PortableName
+{
+    private const int MaxBytes = 255;
+    private static readonly string[] Devices = ["con", "prn", "aux", "nul", .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"com{n}", $"lpt{n}" })];
+
+    public static bool IsPortable(string name) => name is ".." || name == Make(name);
+
+    /// <summary>The nearest portable name: reserved characters become <c>_</c>, trailing dots and spaces go, the text is NFC.</summary>
+    public static string Make(string name)
+    {
+        var text = new StringBuilder();
+        foreach (var c in name.Normalize(NormalizationForm.FormC))
+            text.Append(c < ' ' || "<>:\"/\\|?*%".Contains(c, StringComparison.Ordinal) ? '_' : c);
+        var made = text.ToString().TrimEnd('.', ' ');
+        if (made.Length == 0) made = "_";
+        var dot = made.LastIndexOf('.');
+        var stem = dot > 0 ? made[..dot] : made;
+        var ending = dot > 0 ? made[dot..] : string.Empty;
+        if (Devices.Contains(made.Split('.')[0], StringComparer.OrdinalIgnoreCase)) stem += "_";
+        while (Encoding.UTF8.GetByteCount(stem + ending) > MaxBytes) stem = stem[..^1];
+        return stem + ending;
+    }
+}

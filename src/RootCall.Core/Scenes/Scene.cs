@@ -1,0 +1,47 @@
+using System.Collections.Immutable;
+
+namespace RootCall.Core.Scenes;
+
+/// <summary>
+/// An arrived scene as its reader saw it: never changed afterwards. What the artist changes lives in the ledger
+/// (<see cref="Edits.Ledger"/>); arrived scene plus ledger is the current scene.
+/// </summary>
+/// <param name="Path">Absolute path of the file that was opened.</param>
+/// <param name="Format">Id and name of the format, for example <c>gltf</c>.</param>
+/// <param name="Files">The scene's own files: the scene first, then material libraries in the order they are called.</param>
+/// <param name="Materials">Materials by name, in the order of the file.</param>
+/// <param name="References">Every external or embedded file the scene calls for, numbered from 1 in the order of the file.</param>
+/// <param name="Counts">What came.</param>
+/// <param name="Notes">What could not be read, each with its place.</param>
+public sealed record Scene(
+    string Path,
+    FormatInfo Format,
+    ImmutableArray<SourceFile> Files,
+    ImmutableArray<Material> Materials,
+    ImmutableArray<Reference> References,
+    SceneCounts Counts,
+    ImmutableArray<ReadNote> Notes)
+{
+    /// <summary>The folder the scene lies in. It is always a root for this scene.</summary>
+    public string Folder => System.IO.Path.GetDirectoryName(Path)!;
+}
+
+/// <param name="Id">As the command line writes it: <c>gltf</c>, <c>glb</c>, <c>obj</c>.</param>
+/// <param name="Name">As people read it.</param>
+public sealed record FormatInfo(string Id, string Name);
+
+/// <summary>One of the scene's own files: a file that Root Call would rewrite when a path in it changes.</summary>
+/// <param name="Path">Absolute path.</param>
+/// <param name="Bytes">Length in bytes.</param>
+/// <param name="CalledBy">The reference that calls it; null for the scene itself.</param>
+public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy);
+
+public sealed record Material(string Name);
+
+/// <summary>Counts of what a scene holds. Triangles count each mesh once, however often it is placed.</summary>
+public sealed record SceneCounts(int Nodes, int Meshes, int Materials, int Images, long Triangles);
+
+/// <summary>Something the reader could not read or had to guess.</summary>
+/// <param name="Message">One sentence: what is wrong and what was kept.</param>
+/// <param name="Place">Where: file name with a JSON pointer, a line, or a byte offset.</param>
+public sealed record ReadNote(string Message, string Place);

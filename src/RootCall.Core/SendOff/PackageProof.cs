@@ -1,0 +1,48 @@
+using System.Collections.Immutable;
+using System.Security.Cryptography;
+using RootCall.Core.Files;
+using RootCall.Core.Formats;
+using RootCall.Core.Muster;
+
+namespace RootCall.Core.SendOff;
+
+/// <summary>The outcome of opening a package alone.</summary>
+/// <param name="Resolved">References that answer inside the package.</param>
+/// <param name="Unresolved">Those that do not, with their state there.</param>
+/// <param name="BrokenFiles">Payload files that are missing or whose SHA-256 differs from the manifest.</param>
+public sealed record Proof(int Resolved, ImmutableArray<MusteredReference> Unresolved, ImmutableArray<string> BrokenFiles)
+{
+    public bool Holds => Unresolved.IsEmpty && BrokenFiles.IsEmpty;
+}
+
+/// <summary>Opens a package in an empty place with no other root and musters what is in it.</summary>
+public static class PackageProof
+{
+    /// <exception cref="CannotUseException">There is no bag, or no scene in it.</exception>
+    public static Proof Prove(string package, Bounds bounds, CancellationToken stop = default)
+    {
+        if (Directory.Exists(package)) return ProveFolder(package, bounds, stop);
+        using var empty = Folders.Temporary();
+        ZipIntake.Unpack(package, empty.Path, bounds, stop: stop);
+        return ProveFolder(Directory.EnumerateDirectories(empty.Path).Single(), bounds, stop);
+    }
+
+    private static Proof ProveFolder(string bag, Bounds bounds, CancellationToken stop)
+    {
+        var manifest = Path.Combine(bag, BagIt.Manifest);
+        if (!File.Exists(manifest)) throw new CannotUseException($"“{bag}” is no package: it has no {BagIt.Manifest}.");
+        var broken = BagIt.Read(File.ReadAllText(manifest)).Where(f => !Matches(Path.Combine(bag, f.Name), f.Sha256)).Select(f => f.Name).ToImmutableArray();
+        var payload = Path.Combine(bag, "data");
+        var scene = SceneFinder.In(payload);
+        var scope = new RootScope([payload]);
+        var report = CurrentScene.Muster(scene, new(scope, RootIndex.Build(scope, stop: stop), new()) { Stop = stop }, bounds);
+        return new(report.Answering, [.. report.References.Where(r => !r.State.Answers())], broken);
+    }
+
+    private static bool Matches(string path, string sha256)
+    {
+        if (!File.Exists(path)) return false;
+        using var stream = File.OpenRead(path);
+        return Convert.ToHexStringLower(SHA256.HashData(stream)) == sha256;
+    }
+}
