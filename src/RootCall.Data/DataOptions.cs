@@ -1,0 +1,33 @@
+namespace RootCall.Data;
+
+/// <summary>Where data lies and what may be looked at. Bound from the section <c>RootCall</c>.</summary>
+public sealed class DataOptions
+{
+    public const string Section = "RootCall";
+
+    /// <summary>Connection string of the PostgreSQL database.</summary>
+    public string Database { get; set; } = string.Empty;
+
+    /// <summary>Folder for uploads, thumbnails and packages.</summary>
+    public string Data { get; set; } = ".data";
+
+    /// <summary>
+    /// The server folders that may be browsed and made roots, as <c>name=folder</c> separated by semicolons. Nothing
+    /// outside them and <see cref="Data"/> is read.
+    /// </summary>
+    public string Folders { get; set; } = string.Empty;
+
+    /// <summary>Scenes opened at the very first start, absolute paths separated by semicolons.</summary>
+    public string FirstScenes { get; set; } = string.Empty;
+
+    /// <summary>Roots made at the very first start, absolute paths separated by semicolons.</summary>
+    public string FirstRoots { get; set; } = string.Empty;
+
+    public IReadOnlyList<ServerFolder> ServerFolders =>
+        [.. Split(Folders).Select(f => f.Split('=', 2)).Where(f => f.Length == 2).Select((f, i) => new ServerFolder(i + 1, f[0].Trim(), Core.Files.RootScope.RealPath(f[1].Trim())))];
+
+    public static IEnumerable<string> Split(string list) => list.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+}
+
+/// <param name="Path">Absolute, without links.</param>
+public sealed record ServerFolder(int Id, string Name, string Path);

@@ -1,0 +1,30 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Configuration;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Options;
+using Npgsql;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+
+namespace RootCall.Data;
+
+public static class DataServices
+{
+    /// <summary>Database, stores and shared caches, for the web process and the workers alike.</summary>
+    public static IServiceCollection AddRootCallData(this IServiceCollection services, IConfiguration configuration)
+    {
+        services.Configure<DataOptions>(configuration.GetSection(DataOptions.Section));
+        services.AddSingleton(p => new NpgsqlDataSourceBuilder(p.GetRequiredService<IOptions<DataOptions>>().Value.Database).Build());
+        services.AddDbContextFactory<RootCallDb>((p, o) => o.UseNpgsql(p.GetRequiredService<NpgsqlDataSource>()).UseSnakeCaseNamingConvention());
+        services.AddSingleton(Bounds.Default);
+        services.AddSingleton<FileFacts>();
+        services.AddSingleton<DiskStore>();
+        services.AddSingleton<SceneStore>();
+        services.AddSingleton<LedgerStore>();
+        services.AddSingleton<RootStore>();
+        services.AddSingleton<WorkStore>();
+        return services;
+    }
+}

@@ -1,0 +1,46 @@
+using Microsoft.EntityFrameworkCore;
+using RootCall.Data.Rows;
+
+namespace RootCall.Data;
+
+/// <summary>The database: scenes, arrivals, references, roots, ledger entries, packages and tasks.</summary>
+public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext(options)
+{
+    public DbSet<SceneRow> Scenes => Set<SceneRow>();
+
+    public DbSet<ArrivalRow> Arrivals => Set<ArrivalRow>();
+
+    public DbSet<ReferenceRow> References => Set<ReferenceRow>();
+
+    public DbSet<RootRow> Roots => Set<RootRow>();
+
+    public DbSet<LedgerEntryRow> LedgerEntries => Set<LedgerEntryRow>();
+
+    public DbSet<PackageRow> Packages => Set<PackageRow>();
+
+    public DbSet<WorkRow> Work => Set<WorkRow>();
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.Entity<SceneRow>(e => e.HasMany(s => s.Arrivals).WithOne().HasForeignKey(a => a.SceneId));
+        modelBuilder.Entity<ArrivalRow>(e =>
+        {
+            e.HasIndex(a => new { a.SceneId, a.Version }).IsUnique();
+            e.HasIndex(a => a.Path);
+            e.HasMany(a => a.References).WithOne().HasForeignKey(r => r.ArrivalId);
+        });
+        modelBuilder.Entity<ReferenceRow>(e =>
+        {
+            e.HasKey(r => new { r.ArrivalId, r.Number });
+            e.HasIndex(r => new { r.ArrivalId, r.State });
+        });
+        modelBuilder.Entity<RootRow>(e => e.HasIndex(r => r.Folder).IsUnique());
+        modelBuilder.Entity<LedgerEntryRow>(e =>
+        {
+            e.HasIndex(l => new { l.SceneId, l.Sequence }).IsUnique();
+            e.HasOne<SceneRow>().WithMany().HasForeignKey(l => l.SceneId);
+        });
+        modelBuilder.Entity<PackageRow>(e => e.HasOne<SceneRow>().WithMany().HasForeignKey(p => p.SceneId));
+        modelBuilder.Entity<WorkRow>(e => e.HasIndex(w => new { w.State, w.CreatedAt }));
+    }
+}

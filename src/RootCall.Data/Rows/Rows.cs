@@ -1,0 +1,180 @@
+using System.Text.Json;
+
+namespace RootCall.Data.Rows;
+
+/// <summary>A scene as the artist knows it: one row in Arrivals, with a version for each time it arrived.</summary>
+public sealed class SceneRow
+{
+    public Guid Id { get; set; }
+
+    public required string Name { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public List<ArrivalRow> Arrivals { get; set; } = [];
+}
+
+/// <summary>One arrival of a scene. What the reader saw is kept whole, so that it need not be read again to be shown.</summary>
+public sealed class ArrivalRow
+{
+    public Guid Id { get; set; }
+
+    public Guid SceneId { get; set; }
+
+    public int Version { get; set; }
+
+    /// <summary>Absolute path of the scene file: inside a root, or in the store for an upload.</summary>
+    public required string Path { get; set; }
+
+    /// <summary>Where it came from, in words.</summary>
+    public required string Source { get; set; }
+
+    public bool Uploaded { get; set; }
+
+    public DateTimeOffset ArrivedAt { get; set; }
+
+    public long Bytes { get; set; }
+
+    public required string FormatId { get; set; }
+
+    public required string FormatName { get; set; }
+
+    public int Nodes { get; set; }
+
+    public int Meshes { get; set; }
+
+    public int Materials { get; set; }
+
+    public int Images { get; set; }
+
+    public long Triangles { get; set; }
+
+    /// <summary>The scene without its references (<see cref="References"/>), as JSON of <c>RootCall.Core.Scenes.Scene</c>.</summary>
+    public required JsonDocument Scene { get; set; }
+
+    /// <summary>Counts up with each muster, so that a cached one is known to be old.</summary>
+    public int MusterRevision { get; set; }
+
+    public DateTimeOffset MusteredAt { get; set; }
+
+    public int FilesIndexed { get; set; }
+
+    /// <summary>What could not be listed in the roots.</summary>
+    public List<string> MusterNotes { get; set; } = [];
+
+    public List<ReferenceRow> References { get; set; } = [];
+}
+
+/// <summary>A reference with its answer as the last muster found it.</summary>
+public sealed class ReferenceRow
+{
+    public Guid ArrivalId { get; set; }
+
+    public int Number { get; set; }
+
+    public required string Kind { get; set; }
+
+    public required string Written { get; set; }
+
+    public required string State { get; set; }
+
+    public string? Resolved { get; set; }
+
+    /// <summary>Everything, as JSON of <c>RootCall.Core.Muster.MusteredReference</c>.</summary>
+    public required JsonDocument Body { get; set; }
+}
+
+/// <summary>A folder the artist lets Root Call look in; it lies inside one of the folders the settings list.</summary>
+public sealed class RootRow
+{
+    public Guid Id { get; set; }
+
+    public required string Name { get; set; }
+
+    public required string Folder { get; set; }
+
+    public int Position { get; set; }
+
+    public DateTimeOffset AddedAt { get; set; }
+}
+
+public sealed class LedgerEntryRow
+{
+    public Guid Id { get; set; }
+
+    public Guid SceneId { get; set; }
+
+    /// <summary>Order in the ledger; unique for a scene, so that two writers cannot take the same place.</summary>
+    public int Sequence { get; set; }
+
+    public required string Sentence { get; set; }
+
+    public required string State { get; set; }
+
+    public required string ProposedBy { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public required JsonDocument Edits { get; set; }
+}
+
+public sealed class PackageRow
+{
+    public Guid Id { get; set; }
+
+    public Guid SceneId { get; set; }
+
+    public required string Name { get; set; }
+
+    public required string Path { get; set; }
+
+    public DateTimeOffset BuiltAt { get; set; }
+
+    public int Files { get; set; }
+
+    public long BytesBefore { get; set; }
+
+    public long BytesAfter { get; set; }
+
+    /// <summary>References that answer inside the package, opened alone.</summary>
+    public int Resolved { get; set; }
+
+    /// <summary>Those that do not: "state written", a line each.</summary>
+    public List<string> Unresolved { get; set; } = [];
+
+    public List<string> BrokenFiles { get; set; } = [];
+}
+
+/// <summary>A long task: what was asked, how far it is, how it ended.</summary>
+public sealed class WorkRow
+{
+    public Guid Id { get; set; }
+
+    public required string Kind { get; set; }
+
+    public required string Title { get; set; }
+
+    public Guid? SceneId { get; set; }
+
+    public required string State { get; set; }
+
+    public string Phase { get; set; } = string.Empty;
+
+    public string Detail { get; set; } = string.Empty;
+
+    public long Done { get; set; }
+
+    public long Total { get; set; }
+
+    public string? Error { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public DateTimeOffset? EndedAt { get; set; }
+
+    /// <summary>The queue's own id, by which the task is cancelled.</summary>
+    public string? JobId { get; set; }
+
+    /// <summary>What the task needs to know, as JSON of the record its kind has.</summary>
+    public required JsonDocument Request { get; set; }
+}

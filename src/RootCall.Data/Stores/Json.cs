@@ -1,0 +1,20 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace RootCall.Data.Stores;
+
+/// <summary>How Core's records are kept in jsonb columns.</summary>
+internal static class Json
+{
+    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
+    {
+        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
+
+    public static JsonDocument Document<T>(T value) => JsonSerializer.SerializeToDocument(value, Options);
+
+    public static string Text<T>(T value) => JsonSerializer.Serialize(value, Options);
+
+    public static T Read<T>(JsonDocument document) => document.Deserialize<T>(Options)!;
+}

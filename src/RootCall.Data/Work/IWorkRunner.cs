@@ -1,0 +1,11 @@
+namespace RootCall.Data.Work;
+
+/// <summary>What the queue calls in a worker process. The web process only names it.</summary>
+public interface IWorkRunner
+{
+    /// <summary>Does the task of that row; safe to call again after a worker died in the middle.</summary>
+    Task Run(Guid id, CancellationToken stop);
+
+    /// <summary>Makes a thumbnail; too small a task for a row of its own.</summary>
+    Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop);
+}

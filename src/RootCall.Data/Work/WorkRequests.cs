@@ -1,0 +1,21 @@
+namespace RootCall.Data.Work;
+
+/// <summary>What a task is asked to do. Each has a kind by which the worker finds it.</summary>
+public abstract record WorkRequest
+{
+    public static string KindOf(Type type) => type.Name.ToLowerInvariant();
+}
+
+/// <summary>Bring scenes in: a file in a server folder, or an upload that lies in the store's incoming folder.</summary>
+/// <param name="Path">Absolute path of the scene; null for an upload.</param>
+/// <param name="Incoming">Id of the received upload; null for a scene opened in place.</param>
+/// <param name="Name">What was dropped, as people call it.</param>
+public sealed record Arrive(string? Path, Guid? Incoming, string Name) : WorkRequest;
+
+/// <summary>List the roots again and muster the scene against them.</summary>
+public sealed record Search(Guid SceneId) : WorkRequest;
+
+/// <summary>Build a package and prove it.</summary>
+/// <param name="Zip">A zip; otherwise a folder.</param>
+/// <param name="AllowMissing">Build although references stay unanswered.</param>
+public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing) : WorkRequest;

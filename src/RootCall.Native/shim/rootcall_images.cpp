@@ -1,0 +1,75 @@
+// The few image operations Root Call needs from OpenImageIO, behind a C interface. No exception crosses it: every
+// function returns 0 on success, and otherwise writes one sentence into `error`.
+#include <OpenImageIO/imagebuf.h>
+#include <OpenImageIO/imagebufalgo.h>
+#include <OpenImageIO/imageio.h>
+
+#include <algorithm>
+#include <cstring>
+#include <exception>
+#include <string>
+
+using namespace OIIO;
+
+namespace {
+
+int fail(char* error, int capacity, const std::string& message) {
+    if (error && capacity > 0) {
+        std::strncpy(error, message.c_str(), capacity - 1);
+        error[capacity - 1] = '\0';
+    }
+    return 1;
+}
+
+// Red, green, blue and alpha by name where the file names them (layered EXR), else the first channels.
+ImageBuf pick_channels(const ImageBuf& source) {
+    const ImageSpec& spec = source.spec();
+    auto named = [&](const char* name, int fallback) {
+        int index = spec.channelindex(name);
+        return index >= 0 ? index : fallback;
+    };
+    if (spec.nchannels < 3) {
+        if (spec.nchannels == 2 && spec.alpha_channel == 1) return ImageBufAlgo::channels(source, 4, { 0, 0, 0, 1 });
+        return ImageBufAlgo::channels(source, 3, { 0, 0, 0 });
+    }
+    int r = named("R", 0), g = named("G", 1), b = named("B", 2);
+    int a = spec.alpha_channel >= 0 ? spec.alpha_channel : -1;
+    return a >= 0 ? ImageBufAlgo::channels(source, 4, { r, g, b, a }) : ImageBufAlgo::channels(source, 3, { r, g, b });
+}
+
+}  // namespace
+
+extern "C" __attribute__((visibility("default")))
+int rootcall_thumbnail(const char* path, const char* output, int side, long long most_pixels, char* error, int capacity) {
+    try {
+        ImageSpec config;
+        config["oiio:UnassociatedAlpha"] = 1;
+        ImageBuf source(path, 0, 0, nullptr, &config);
+        if (!source.init_spec(path, 0, 0)) return fail(error, capacity, source.geterror());
+        const ImageSpec& spec = source.spec();
+        if (spec.width <= 0 || spec.height <= 0 || static_cast<long long>(spec.width) * spec.height > most_pixels)
+            return fail(error, capacity, "declares more pixels than are decoded");
+        if (!source.read(0, 0, true)) return fail(error, capacity, source.geterror());
+
+        bool is_float = spec.format.is_floating_point();
+        ImageBuf picked = pick_channels(source);
+        double scale = std::min(1.0, static_cast<double>(side) / std::max(spec.width, spec.height));
+        int width = std::max(1, static_cast<int>(spec.width * scale + 0.5));
+        int height = std::max(1, static_cast<int>(spec.height * scale + 0.5));
+        ImageBuf small = scale < 1 ? ImageBufAlgo::resize(picked, "", 0, ROI(0, width, 0, height, 0, 1, 0, picked.nchannels())) : picked;
+        if (small.has_error()) return fail(error, capacity, small.geterror());
+        // Floating point pictures hold linear light: encode them for the display. Integer ones are shown as stored.
+        if (is_float) {
+            small = ImageBufAlgo::clamp(small, 0.0f, 1.0f);
+            small = ImageBufAlgo::colorconvert(small, "linear", "sRGB");
+            if (small.has_error()) return fail(error, capacity, small.geterror());
+        }
+        small.set_write_format(TypeDesc::UINT8);
+        if (!small.write(output, TypeDesc::UINT8, "png")) return fail(error, capacity, small.geterror());
+        return 0;
+    } catch (const std::exception& e) {
+        return fail(error, capacity, e.what());
+    } catch (...) {
+        return fail(error, capacity, "an unknown failure in the image library");
+    }
+}
