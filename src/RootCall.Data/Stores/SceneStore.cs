@@ -17,18 +17,19 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     private readonly ConcurrentDictionary<(Guid Arrival, int Revision), Lazy<Task<MusterReport>>> reports = new();
 
     /// <summary>Keeps a new arrival. A scene opened again from the same path gets another version.</summary>
-    /// <returns>The scene's id.</returns>
-    public async Task<Guid> Arrive(MusterReport report, int indexed, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
+    /// <param name="id">Id for the arrival; when it is known already nothing is added.</param>
+    public async Task Arrive(Guid id, MusterReport report, int indexed, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        if (await db.Arrivals.AnyAsync(a => a.Id == id, stop)) return;
         var scene = report.Scene;
         var known = uploaded ? null : await db.Arrivals.Where(a => a.Path == scene.Path).OrderByDescending(a => a.Version).FirstOrDefaultAsync(stop);
         var sceneId = known?.SceneId ?? Guid.CreateVersion7();
         if (known is null) db.Scenes.Add(new() { Id = sceneId, Name = Path.GetFileName(scene.Path), CreatedAt = at });
         var arrival = new ArrivalRow
         {
-            Id = Guid.CreateVersion7(),
+            Id = id,
             SceneId = sceneId,
             Version = (known?.Version ?? 0) + 1,
             Path = scene.Path,
@@ -44,7 +45,6 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         await db.SaveChangesAsync(stop);
         await CopyReferences(db, arrival.Id, report, stop);
         await transaction.CommitAsync(stop);
-        return sceneId;
     }
 
     /// <summary>Replaces the muster of the scene's newest arrival.</summary>

@@ -1,0 +1,106 @@
+# `up` and `dev`. Sourced by ./rootcall.
+. "$home/scripts/cluster.sh"
+
+port=${ROOTCALL_PORT:-5180}
+db_port=${ROOTCALL_DB_PORT:-5181}
+data=${ROOTCALL_DATA:-$home/.data}
+pids=()
+
+prepare() {
+  need_sdks
+  need_debian postgresql libopenimageio-dev g++
+  . "$home/scripts/cluster.sh" # Once more: the package may just have come.
+  if port_taken "$port"; then refuse "port $port is taken by another program (or Root Call runs already); set ROOTCALL_PORT to a free one."; fi
+  mkdir -p "$data" || refuse "the data folder $data cannot be made."
+  data=$(cd "$data" && pwd)
+  build_server
+  build_cli
+  if [ ! -e "$data/demo/answer-key.json" ]; then
+    say "making the demo"
+    "$home/artifacts/bin/RootCall.Cli/release/RootCall.Cli" demo "$data/demo" >/dev/null
+  fi
+  place=$(cluster_place "$data/postgres")
+  trap 'exit 130' INT TERM
+  trap stop_all EXIT
+  start_cluster "$place" "$db_port"
+}
+
+build_server() {
+  local stamp=$home/artifacts/.server-built
+  is_fresh "$stamp" "$home/src" "$home/Directory.Build.props" "$home/Directory.Packages.props" && return
+  say "building the application"
+  quietly "dotnet build (is there a network?)" dotnet build "$home/src/RootCall.Web" -c Release -v quiet --nologo
+  quietly "dotnet build (is there a network?)" dotnet build "$home/src/RootCall.Worker" -c Release -v quiet --nologo
+  touch "$stamp"
+}
+
+settings() {
+  export RootCall__Database=$database RootCall__Data=$data
+  export RootCall__Folders="The Tin Orchard=$data/demo${ROOTCALL_FOLDERS:+;$ROOTCALL_FOLDERS}"
+  export RootCall__FirstRoots=$data/demo/library
+  export RootCall__FirstScenes="$data/demo/arrived/brass_lamp/brass_lamp.glb;$data/demo/arrived/enamel_sign/enamel_sign.obj;$data/demo/arrived/glasshouse_corner/glasshouse_corner.gltf"
+  export ASPNETCORE_URLS=http://127.0.0.1:$port DOTNET_ENVIRONMENT=${DOTNET_ENVIRONMENT:-Production} ASPNETCORE_ENVIRONMENT=${DOTNET_ENVIRONMENT:-Production}
+}
+
+# Runs in a session of its own, so that Ctrl+C reaches only this script, which then ends everything in order.
+start() {
+  local name=$1; shift
+  setsid "$@" >>"$data/$name.log" 2>&1 &
+  pids+=($!)
+}
+
+stop_all() {
+  trap - EXIT INT TERM
+  for pid in "${pids[@]}"; do kill -TERM "$pid" 2>/dev/null || true; done
+  for pid in "${pids[@]}"; do wait "$pid" 2>/dev/null || true; done
+  stop_cluster "$place"
+  say "stopped"
+}
+
+wait_for_web() {
+  for _ in $(seq 1 240); do
+    if curl -fs -o /dev/null "http://127.0.0.1:$port/health" 2>/dev/null; then return; fi
+    kill -0 "${pids[0]}" 2>/dev/null || { tail -5 "$data/web.log" >&2; refuse "the application did not start; $data/web.log says why."; }
+    sleep 0.25
+  done
+  refuse "the application does not answer after a minute; $data/web.log says more."
+}
+
+up() {
+  prepare
+  build_front_end
+  settings
+  cd "$data"
+  start web "$home/artifacts/bin/RootCall.Web/release/RootCall.Web" --contentRoot "$home/artifacts/bin/RootCall.Web/release" --webroot "$home/web/dist"
+  wait_for_web
+  start worker "$home/artifacts/bin/RootCall.Worker/release/RootCall.Worker" --contentRoot "$home/artifacts/bin/RootCall.Worker/release"
+  say "Root Call is at http://127.0.0.1:$port (Ctrl+C stops it)"
+  watch_over
+}
+
+# Restarts a worker that crashed; ends when the web process does.
+watch_over() {
+  while kill -0 "${pids[0]}" 2>/dev/null; do
+    if ! kill -0 "${pids[1]}" 2>/dev/null; then
+      say "the worker ended; another one takes up its work"
+      unset 'pids[1]'
+      start worker "$home/artifacts/bin/RootCall.Worker/release/RootCall.Worker" --contentRoot "$home/artifacts/bin/RootCall.Worker/release"
+      pids=("${pids[@]}")
+    fi
+    sleep 1 & wait $! || true
+  done
+  refuse "the application ended; $data/web.log says why."
+}
+
+# The same with the front end's development server, which passes /api, /hub and /openapi on.
+dev() {
+  prepare
+  [ -d "$home/web/node_modules" ] || quietly "npm ci (is there a network?)" npm --prefix "$home/web" ci --no-progress
+  settings
+  export RootCall__DevOrigin=http://127.0.0.1:5183
+  start web dotnet watch --project "$home/src/RootCall.Web" --non-interactive --no-launch-profile
+  wait_for_web
+  start worker dotnet watch --project "$home/src/RootCall.Worker" --non-interactive --no-launch-profile
+  say "front end with live reload at http://127.0.0.1:5183"
+  ROOTCALL_PORT=$port npm --prefix "$home/web" run dev
+}

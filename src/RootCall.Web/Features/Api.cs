@@ -1,0 +1,27 @@
+using RootCall.Web.Features.Arrivals;
+using RootCall.Web.Features.Folders;
+using RootCall.Web.Features.Ledger;
+using RootCall.Web.Features.Muster;
+using RootCall.Web.Features.Pictures;
+using RootCall.Web.Features.Scenes;
+using RootCall.Web.Features.SendOff;
+using RootCall.Web.Features.Work;
+
+namespace RootCall.Web.Features;
+
+/// <summary>All endpoints, a folder a feature.</summary>
+internal static class Api
+{
+    public static void MapAll(WebApplication app)
+    {
+        var api = app.MapGroup("/api");
+        api.MapScenes();
+        api.MapArrivals();
+        api.MapMuster();
+        api.MapLedger();
+        api.MapSendOff();
+        api.MapFolders();
+        api.MapWork();
+        api.MapPictures();
+    }
+}

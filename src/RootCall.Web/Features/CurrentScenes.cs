@@ -1,0 +1,50 @@
+using System.Collections.Immutable;
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+using RootCall.Data.Rows;
+using RootCall.Data.Stores;
+
+namespace RootCall.Web.Features;
+
+/// <summary>A scene as it stands: the arrived muster with the applied ledger laid over it.</summary>
+internal sealed record CurrentState(ArrivalRow Arrival, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope);
+
+/// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
+internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, FileFacts facts)
+{
+    /// <exception cref="CannotUseException">There is no such scene.</exception>
+    public async Task<CurrentState> Get(Guid sceneId, CancellationToken stop)
+    {
+        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
+        var ledger = await ledgers.Read(sceneId, stop);
+        var scope = await roots.ScopeOf(arrival.Path, stop);
+        var arrived = await scenes.Report(arrival);
+        return new(arrival, Mustering.Relink(arrived, ledger.Relinks(), scope, facts), ledger, scope);
+    }
+
+    /// <summary>Which pending entry, by its place in the ledger from 1, relinks each reference.</summary>
+    public static Dictionary<ReferenceKey, int> PendingEntries(Core.Edits.Ledger ledger)
+    {
+        var entries = new Dictionary<ReferenceKey, int>();
+        for (var i = 0; i < ledger.Entries.Length; i++)
+            if (ledger.Entries[i].State == EntryState.Pending)
+                foreach (var edit in ledger.Entries[i].Edits.OfType<RelinkReference>()) entries[edit.Reference] = i + 1;
+        return entries;
+    }
+}
+
+/// <summary>How folders are called on screen: from the root's own name on, or from the scene's folder.</summary>
+internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder)
+{
+    private readonly ImmutableArray<string> tops = [.. roots.Select(r => r.Folder), sceneFolder];
+
+    public string Of(string folder)
+    {
+        var top = tops.Where(t => RootScope.IsInside(t, folder)).MaxBy(t => t.Length);
+        if (top is null) return folder;
+        var below = Path.GetRelativePath(top, folder);
+        return below == "." ? Path.GetFileName(top) : $"{Path.GetFileName(top)}/{below}";
+    }
+}

@@ -1,0 +1,95 @@
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+using RootCall.Web.Features.Work;
+
+namespace RootCall.Web.Features.Ledger;
+
+internal sealed record LedgerView(IEnumerable<EntryItem> Entries, int Applied, int Pending);
+
+internal sealed record EntryItem(Guid Id, int Place, string Sentence, string State, string ProposedBy, DateTimeOffset At, int Edits, IEnumerable<EditItem> First);
+
+/// <param name="Before">Path as it arrived.</param>
+/// <param name="After">File that answers, as people call it.</param>
+internal sealed record EditItem(string What, string Where, string Before, string After);
+
+/// <summary>A decision: one of a rule (<c>From</c> and <c>To</c>), picked references and a folder, or one reference and a file.</summary>
+internal sealed record Decide(string? From, string? To, IReadOnlyList<int>? Numbers, string? Folder, int? Number, string? Path);
+
+internal static class LedgerEndpoints
+{
+    private const int Shown = 12;
+
+    public static void MapLedger(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/scenes/{id:guid}/ledger").WithTags("Ledger");
+        group.MapGet(string.Empty, async (Guid id, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            return TypedResults.Ok(View(state.Ledger, state, await Names(roots, state, stop)));
+        });
+        group.MapPost("/entries", async (Guid id, Decide decide, CurrentScenes current, LedgerStore ledgers, RootStore roots, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var names = await Names(roots, state, stop);
+            var entry = Entry(decide, state, names);
+            return TypedResults.Ok(View(await ledgers.Change(id, l => l.Put(entry), stop), state, names));
+        });
+        group.MapPost("/apply", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.ApplyPending(), stop));
+        group.MapPost("/undo", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.Undo(), stop));
+        group.MapPost("/undo-to/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(id, l => l.UndoTo(entry), stop));
+        group.MapPost("/take-back/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(
+            id,
+            l =>
+            {
+                var after = l.TakeBack(entry, out var standing);
+                return standing.IsEmpty
+                    ? after
+                    : throw new CannotUseException($"“{standing[0].Sentence}” stands on this entry; take that one back first.");
+            },
+            stop));
+    }
+
+    internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state, FolderNames names)
+    {
+        var uses = state.Report.Scene.References.ToDictionary(r => r.Key);
+        return new(ledger.Entries.Select((e, i) => new EntryItem(
+            e.Id, i + 1, e.Sentence, e.State == EntryState.Applied ? "applied" : "pending", e.ProposedBy, e.At, e.Edits.Length,
+            e.Edits.OfType<RelinkReference>().Take(Shown).Select(r => new EditItem("relink", Where(uses.GetValueOrDefault(r.Reference)), r.Reference.Written, After(r, names))))),
+            ledger.Applied.Count(), ledger.Pending.Count());
+    }
+
+    internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) => new(await roots.All(stop), state.Report.Scene.Folder);
+
+    private static string Where(Reference? reference) => reference?.UsedBy.FirstOrDefault() is { } use
+        ? string.Join(", ", new[] { use.Material, use.Input }.Where(t => t.Length > 0))
+        : "no longer in the scene";
+
+    private static string After(RelinkReference relink, FolderNames names) =>
+        relink.To is null ? "as it arrived" : $"{names.Of(Path.GetDirectoryName(relink.To)!)}/{Path.GetFileName(relink.To)}";
+
+    private static LedgerEntry Entry(Decide decide, CurrentState state, FolderNames names) => decide switch
+    {
+        { From: { } from, To: { } to } => Decisions.ApproveRule(state.Report, from, to, names.Of, DateTimeOffset.UtcNow),
+        { Numbers: { } numbers, Folder: { } folder } => Decisions.TakeFrom(state.Report, numbers, folder, names.Of, DateTimeOffset.UtcNow),
+        { Number: { } number, Path: { } path } => Decisions.ByHand(state.Report, number, path, state.Scope, DateTimeOffset.UtcNow),
+        _ => throw new CannotUseException("A decision needs a rule, or references and a folder, or a reference and a file."),
+    };
+}
+
+/// <summary>Changes a ledger; when a relinked library comes or goes, the scene is mustered again, since it calls for other files then.</summary>
+internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootStore roots, WorkDispatcher work)
+{
+    public async Task<LedgerView> Make(Guid id, Func<Core.Edits.Ledger, Core.Edits.Ledger> change, CancellationToken stop)
+    {
+        var before = (await ledgers.Read(id, stop)).Relinks();
+        var after = await ledgers.Change(id, change, stop);
+        var relinks = after.Relinks();
+        if (before.Concat(relinks).Any(r => r.Key.Kind == ReferenceKind.MaterialLibrary && before.GetValueOrDefault(r.Key) != relinks.GetValueOrDefault(r.Key)))
+            await work.Start(new Search(id), "Read the material libraries again", id, stop);
+        var state = await current.Get(id, stop);
+        return LedgerEndpoints.View(after, state, await LedgerEndpoints.Names(roots, state, stop));
+    }
+}

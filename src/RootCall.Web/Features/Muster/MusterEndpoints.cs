@@ -1,0 +1,115 @@
+using RootCall.Core.Files;
+using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+using RootCall.Web.Features.Work;
+
+namespace RootCall.Web.Features.Muster;
+
+/// <summary>The muster of the current scene, all rows at once: lists filter and sort in the window.</summary>
+internal sealed record MusterView(
+    IEnumerable<StateTotal> Totals, int Answering, IEnumerable<ReferenceItem> References, IEnumerable<BundleItem> Bundles,
+    IEnumerable<RootItem> Roots, DateTimeOffset MusteredAt, int FilesIndexed, IEnumerable<string> Notes);
+
+internal sealed record StateTotal(string State, int Count);
+
+internal sealed record RootItem(Guid Id, string Name, string Folder);
+
+/// <param name="Written">The whole written path.</param>
+/// <param name="Name">Its file name.</param>
+/// <param name="Folder">What stands before the name, with slashes.</param>
+/// <param name="Answer">Folder of the answer, or of the clear candidate, as people call it.</param>
+/// <param name="Entry">Place in the ledger of the pending entry that relinks it.</param>
+internal sealed record ReferenceItem(
+    int Number, string Kind, string Written, string Name, string Folder, string State, IEnumerable<string> Flags, string Role,
+    IEnumerable<UseItem> UsedBy, string? Resolved, string? Answer, int? Width, int? Height, long? Bytes, string? Damage, int Candidates, int? Entry);
+
+internal sealed record UseItem(string Material, string Input);
+
+/// <param name="Entry">Place in the ledger of the pending entry that relinks all of it.</param>
+internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry);
+
+/// <param name="Path">Absolute folder.</param>
+/// <param name="Name">As people call it: from the root's name on.</param>
+internal sealed record PlaceItem(string Path, string Name);
+
+internal sealed record CandidateItem(
+    int Index, string Path, string Folder, string FolderName, string Name, double Score, IEnumerable<string> Reasons, string? Format, int? Width, int? Height, int? Channels, int? BitDepth, string? Colour,
+    long Bytes, DateTimeOffset ModifiedAt, string? Damage, int SharedBy);
+
+/// <summary>The evidence for one reference.</summary>
+/// <param name="Margin">Distance between the first two candidates; null when there are fewer.</param>
+/// <param name="SettlesFrom">The margin from which Root Call settles alone.</param>
+internal sealed record EvidenceView(
+    int Number, string State, string Written, string? Resolved, string? Damage, string? Format, int? Width, int? Height, int? Channels, int? BitDepth, string? Colour,
+    IEnumerable<CandidateItem> Candidates, double? Margin, double SettlesFrom);
+
+internal static class MusterEndpoints
+{
+    public static void MapMuster(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/scenes/{id:guid}").WithTags("Muster");
+        group.MapGet("/muster", async (Guid id, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var known = await roots.All(stop);
+            var names = new FolderNames(known, state.Report.Scene.Folder);
+            var pending = CurrentScenes.PendingEntries(state.Ledger);
+            var byNumber = state.Report.References.ToDictionary(r => r.Number, r => pending.TryGetValue(r.Reference.Key, out var entry) ? entry : (int?)null);
+            return TypedResults.Ok(new MusterView(
+                state.Report.Totals.Select(t => new StateTotal(t.Key.Word(), t.Value)),
+                state.Report.Answering,
+                state.Report.References.Select(r => Item(r, names, byNumber[r.Number])),
+                RelocationMap.Of(state.Report).Select(b => new BundleItem(
+                    b.State.Word(), b.From, b.To.Select(t => new PlaceItem(t, names.Of(t))), b.Numbers, b.Contradicts, b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null)),
+                known.Select(r => new RootItem(r.Id, r.Name, r.Folder)),
+                state.Arrival.MusteredAt,
+                state.Arrival.FilesIndexed,
+                state.Report.Notes));
+        });
+        group.MapGet("/references/{number:int}", async (Guid id, int number, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            return TypedResults.Ok(Evidence(Find(state.Report, number), state.Report, new(await roots.All(stop), state.Report.Scene.Folder)));
+        });
+        group.MapPost("/search", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
+            TypedResults.Ok(await work.Start(new Search(id), "Search the roots", id, stop)));
+    }
+
+    /// <exception cref="CannotUseException">The scene has no such reference.</exception>
+    public static MusteredReference Find(MusterReport report, int number) =>
+        report.References.FirstOrDefault(r => r.Number == number) ?? throw new CannotUseException($"The scene has no reference {number}.");
+
+    private static ReferenceItem Item(MusteredReference r, FolderNames names, int? entry)
+    {
+        var written = WrittenPath.Parse(r.Reference.Written);
+        var carried = r.Reference.Carried is not null;
+        var answer = r.Resolved ?? r.Clear?.Path;
+        return new(
+            r.Number, r.Reference.Kind.Word(), r.Reference.Written, carried ? r.Reference.Written : written.FileName, carried ? "inside the scene" : written.Folder,
+            r.State.Word(), r.Flags.Words(), MapRole.Of(r.Reference), r.Reference.UsedBy.Select(u => new UseItem(u.Material, u.Input)),
+            r.Resolved, answer is null ? null : names.Of(Path.GetDirectoryName(answer)!),
+            (r.Facts ?? r.Clear?.Facts)?.Width, (r.Facts ?? r.Clear?.Facts)?.Height, (r.Stamp ?? r.Clear?.Stamp)?.Bytes, r.Damage, r.Candidates.Length, entry);
+    }
+
+    private static EvidenceView Evidence(MusteredReference r, MusterReport report, FolderNames names)
+    {
+        ImageFacts? f = r.Facts;
+        return new(
+            r.Number, r.State.Word(), r.Reference.Written, r.Resolved, r.Damage, f is null ? null : ImageNames.Of(f.Format), f?.Width, f?.Height, f?.Channels, f?.BitDepth, f?.Colour,
+            r.Candidates.Select((c, i) => Candidate(c, i, r, report, names)),
+            r.Candidates.Length > 1 ? Math.Round(r.Candidates[0].Score - r.Candidates[1].Score, 3) : null,
+            EvidenceWeights.Margin);
+    }
+
+    private static CandidateItem Candidate(Core.Muster.Candidate c, int index, MusteredReference r, MusterReport report, FolderNames names)
+    {
+        var folder = Path.GetDirectoryName(c.Path)!;
+        // How many undecided references of the same kind of trouble could be answered from that folder in one act.
+        var shared = report.References.Count(o => o.State == r.State && o.Candidates.Any(x => Path.GetDirectoryName(x.Path) == folder));
+        return new(
+            index, c.Path, folder, names.Of(folder), Path.GetFileName(c.Path), c.Score, c.Reasons, c.Facts is null ? null : ImageNames.Of(c.Facts.Format), c.Facts?.Width, c.Facts?.Height,
+            c.Facts?.Channels, c.Facts?.BitDepth, c.Facts?.Colour, c.Stamp.Bytes, new(c.Stamp.ModifiedUtc, TimeSpan.Zero), c.Damage, shared);
+    }
+}

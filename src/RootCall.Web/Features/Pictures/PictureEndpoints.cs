@@ -1,0 +1,69 @@
+using System.Collections.Concurrent;
+using Hangfire;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+using RootCall.Web.Features.Muster;
+
+namespace RootCall.Web.Features.Pictures;
+
+/// <summary>Asks a worker for thumbnails, each once.</summary>
+internal sealed class PictureRequests(IBackgroundJobClient queue)
+{
+    private readonly ConcurrentDictionary<string, DateTime> asked = new(StringComparer.Ordinal);
+
+    public void Ask(string path, Guid? sceneId, int? number, string output, int side)
+    {
+        // After a minute without an answer it may be asked again: the worker may have been down.
+        var now = DateTime.UtcNow;
+        if (asked.TryGetValue(output, out var at) && now - at < TimeSpan.FromMinutes(1)) return;
+        asked[output] = now;
+        queue.Enqueue<IWorkRunner>(r => r.MakePicture(path, sceneId, number, output, side, CancellationToken.None));
+    }
+}
+
+/// <summary>
+/// Small pictures of images: 200 with a PNG, 202 while a worker makes it, 204 when the image does not decode. Images are
+/// named by their reference, never by a path, so nothing else can be asked for.
+/// </summary>
+internal static class PictureEndpoints
+{
+    private const int Side = 256;
+    private const int LargeSide = 1024;
+
+    public static void MapPictures(this IEndpointRouteBuilder api) =>
+        api.MapGet("/scenes/{id:guid}/references/{number:int}/picture", Picture).WithTags("Pictures").ExcludeFromDescription();
+
+    private static async Task<IResult> Picture(
+        Guid id, int number, int? candidate, bool? large, HttpResponse response, CurrentScenes current, DiskStore disk, PictureRequests pictures, CancellationToken stop)
+    {
+        var state = await current.Get(id, stop);
+        var reference = MusterEndpoints.Find(state.Report, number);
+        var side = large == true ? LargeSide : Side;
+        var carried = reference.Reference.Carried is not null;
+        var (path, stamp) = Source(reference, candidate, state);
+        if (path is null) return Results.NoContent();
+        var output = disk.Picture(carried ? $"{path}#{number}" : path, stamp, side);
+        var made = new FileInfo(output);
+        if (!made.Exists)
+        {
+            pictures.Ask(path, carried ? id : null, carried ? number : null, output, side);
+            response.Headers.RetryAfter = "1";
+            return Results.StatusCode(StatusCodes.Status202Accepted);
+        }
+
+        response.Headers.CacheControl = "private, max-age=60";
+        return made.Length == 0 ? Results.NoContent() : Results.File(output, "image/png");
+    }
+
+    private static (string? Path, FileStamp Stamp) Source(MusteredReference reference, int? candidate, CurrentState state)
+    {
+        if (candidate is { } index)
+            return index >= 0 && index < reference.Candidates.Length
+                ? (reference.Candidates[index].Path, reference.Candidates[index].Stamp)
+                : throw new CannotUseException($"Reference {reference.Number} has no candidate {index}.");
+        if (reference.Reference.Carried is { File.Length: > 0 }) return (state.Arrival.Path, FileFacts.Stamp(state.Arrival.Path) ?? default);
+        return (reference.Resolved ?? reference.Clear?.Path, reference.Stamp ?? reference.Clear?.Stamp ?? default);
+    }
+}

@@ -1,0 +1,72 @@
+using Microsoft.EntityFrameworkCore;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.SendOff;
+using RootCall.Data;
+using RootCall.Data.Rows;
+using RootCall.Data.Work;
+using RootCall.Web.Features.Work;
+
+namespace RootCall.Web.Features.SendOff;
+
+/// <summary>What a package of the current scene would hold, and those that were built.</summary>
+internal sealed record SendOffView(
+    IEnumerable<PlanFile> Files, long BytesBefore, long BytesAfter, IEnumerable<ClashItem> Clashes, IEnumerable<UnresolvedItem> Unresolved,
+    int References, int PendingEntries, IEnumerable<PackageItem> Packages);
+
+internal sealed record PlanFile(string Name, string Role, long Bytes, int References);
+
+internal sealed record ClashItem(string Name, bool SameContents, IEnumerable<string> Names);
+
+internal sealed record UnresolvedItem(int Number, string State, string Written, string Name, IEnumerable<string> UsedBy);
+
+internal sealed record PackageItem(Guid Id, string Name, DateTimeOffset BuiltAt, int Files, long BytesBefore, long BytesAfter, int Resolved, IEnumerable<string> Unresolved, IEnumerable<string> BrokenFiles, bool Zip)
+{
+    public static PackageItem Of(PackageRow p) => new(
+        p.Id, p.Name, p.BuiltAt, p.Files, p.BytesBefore, p.BytesAfter, p.Resolved, p.Unresolved, p.BrokenFiles, p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase));
+}
+
+/// <param name="Zip">A zip, or a folder in the store.</param>
+/// <param name="AllowMissing">Build although references stay unanswered; the package's report names them.</param>
+internal sealed record BuildPackage(bool Zip, bool AllowMissing);
+
+internal static class SendOffEndpoints
+{
+    public static void MapSendOff(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/scenes/{id:guid}").WithTags("Send-off");
+        group.MapGet("/send-off", async (Guid id, CurrentScenes current, FileFacts facts, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var plan = PackagePlan.Make(state.Report, facts);
+            await using var db = await databases.CreateDbContextAsync(stop);
+            var packages = await db.Packages.AsNoTracking().Where(p => p.SceneId == id).OrderByDescending(p => p.BuiltAt).ToListAsync(stop);
+            return TypedResults.Ok(View(plan, state, packages));
+        });
+        group.MapPost("/packages", async (Guid id, BuildPackage build, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}");
+            return TypedResults.Ok(await work.Start(new Pack(id, name, build.Zip, build.AllowMissing), $"Build and prove {name}", id, stop));
+        });
+        api.MapGet("/packages/{id:guid}/download", async (Guid id, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+        {
+            await using var db = await databases.CreateDbContextAsync(stop);
+            var package = await db.Packages.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop);
+            if (package is null || !File.Exists(package.Path)) throw new CannotUseException("There is no such package to download.");
+            return Results.File(package.Path, "application/zip", package.Name);
+        }).WithTags("Send-off").ExcludeFromDescription();
+    }
+
+    private static SendOffView View(PackagePlan plan, CurrentState state, IEnumerable<PackageRow> packages)
+    {
+        var own = plan.Report.Scene.Files.Select((f, i) => new PlanFile(plan.OwnNames[i], "scene", f.Bytes, 0));
+        return new(
+            [.. own, .. plan.Files.Select(f => new PlanFile(f.Name, f.Role, f.Bytes, f.References.Length))],
+            plan.BytesBefore, plan.BytesAfter,
+            plan.Clashes.Select(c => new ClashItem(c.Name, c.SameContents, c.Names)),
+            plan.Unresolved.Select(u => new UnresolvedItem(
+                u.Number, u.State.Word(), u.Reference.Written, WrittenPath.Parse(u.Reference.Written).FileName, u.Reference.UsedBy.Select(x => x.Material).Where(m => m.Length > 0).Distinct())),
+            plan.Report.References.Length, state.Ledger.Pending.Count(), packages.Select(PackageItem.Of));
+    }
+}

@@ -1,0 +1,23 @@
+namespace RootCall.Web.Security;
+
+/// <summary>
+/// A request that changes something must come from this application's own pages: the browser says so in Sec-Fetch-Site
+/// (W3C Fetch Metadata) or in Origin (RFC 6454). Without either, or from elsewhere, it is refused.
+/// </summary>
+internal sealed class SameOriginOnly(RequestDelegate next)
+{
+    public Task InvokeAsync(HttpContext context)
+    {
+        var request = context.Request;
+        if (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method) || IsOwn(request)) return next(context);
+        return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "Only this application's own pages may change something; nothing was changed.").ExecuteAsync(context);
+    }
+
+    private static bool IsOwn(HttpRequest request)
+    {
+        var site = request.Headers["Sec-Fetch-Site"].ToString();
+        if (site.Length > 0 && site != "same-origin") return false;
+        var origin = request.Headers.Origin.ToString();
+        return origin.Length > 0 ? origin == $"{request.Scheme}://{request.Host}" : site == "same-origin";
+    }
+}

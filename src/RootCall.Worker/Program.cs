@@ -1,0 +1,28 @@
+using Hangfire;
+using Microsoft.Extensions.Options;
+using RootCall.Core.Imaging;
+using RootCall.Data;
+using RootCall.Data.Work;
+using RootCall.Native;
+using RootCall.Worker;
+using RootCall.Worker.Tasks;
+using Serilog;
+
+var builder = Host.CreateApplicationBuilder(args);
+builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+builder.Services.AddRootCallData(builder.Configuration);
+builder.Services.AddSingleton<IThumbnailMaker, OpenImageIoThumbnails>();
+builder.Services.AddSingleton<SceneReading>();
+builder.Services.AddSingleton<ArriveTask>();
+builder.Services.AddSingleton<SearchTask>();
+builder.Services.AddSingleton<PackTask>();
+builder.Services.AddSingleton<PictureTask>();
+builder.Services.AddSingleton<IWorkRunner, WorkRunner>();
+builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));
+builder.Services.AddHangfireServer(o =>
+{
+    o.WorkerCount = Math.Max(2, Environment.ProcessorCount);
+    o.CancellationCheckInterval = TimeSpan.FromSeconds(1);
+    o.SchedulePollingInterval = TimeSpan.FromSeconds(2);
+});
+builder.Build().Run();
