@@ -1,0 +1,42 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+type Schemas = components['schemas'];
+export type SceneSummary = Schemas['SceneSummary'];
+export type SceneDetail = Schemas['SceneDetail'];
+export type MusterView = Schemas['MusterView'];
+export type ReferenceItem = Schemas['ReferenceItem'];
+export type BundleItem = Schemas['BundleItem'];
+export type EvidenceView = Schemas['EvidenceView'];
+export type CandidateItem = Schemas['CandidateItem'];
+export type LedgerView = Schemas['LedgerView'];
+export type EntryItem = Schemas['EntryItem'];
+export type SendOffView = Schemas['SendOffView'];
+export type PackageItem = Schemas['PackageItem'];
+export type FolderView = Schemas['FolderView'];
+export type FolderEntry = Schemas['FolderEntry'];
+export type RootItem = Schemas['RootItem'];
+export type WorkItem = Schemas['WorkItem'];
+export type Decide = Schemas['Decide'];
+
+/** A refusal in one sentence, as the server said it. */
+export class Refusal extends Error {}
+
+/** The data of an answer, or a {@link Refusal} with the problem document's title. */
+export async function unwrap<T>(
+  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const { data, error, response } = await answer.catch(() => {
+    throw new Refusal('The server does not answer. Nothing was changed; try again when it runs.');
+  });
+  if (response.ok) return data as T;
+  throw new Refusal(titleOf(error) ?? `The server answered with status ${response.status}.`);
+}
+
+export function titleOf(problem: unknown): string | undefined {
+  return typeof problem === 'object' && problem !== null && 'title' in problem
+    ? String(problem.title)
+    : undefined;
+}

@@ -1,0 +1,36 @@
+import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr';
+import type { QueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
+import type { WorkItem } from './client';
+
+const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
+
+/** Keeps the list of tasks up to date and asks again for what an ended task has changed. */
+export function listen(client: QueryClient): () => void {
+  const hub = new HubConnectionBuilder()
+    .withUrl('/hub/work')
+    .withAutomaticReconnect()
+    .configureLogging(LogLevel.Error)
+    .build();
+  const refresh = (item?: WorkItem) =>
+    Promise.all(
+      ['scenes', 'scene', 'muster', 'evidence', 'send-off', 'ledger']
+        .filter((key) => key === 'scenes' || item?.kind !== 'pack' || key === 'send-off')
+        .map((key) => client.invalidateQueries({ queryKey: [key] })),
+    );
+  hub.on('work', (item: WorkItem) => {
+    client.setQueryData<WorkItem[]>(['work'], (known = []) =>
+      known.some((w) => w.id === item.id)
+        ? known.map((w) => (w.id === item.id ? item : w))
+        : [item, ...known],
+    );
+    if (!ended(item.state)) return;
+    void refresh(item);
+    if (item.state === 'failed') toast.error(item.error ?? `${item.title} failed.`, { duration: 12_000 });
+  });
+  hub.onreconnected(() => void client.invalidateQueries());
+  void hub
+    .start()
+    .catch(() => toast.error('Live progress cannot be reached; the page shows what was last loaded.'));
+  return () => void hub.stop();
+}

@@ -1,0 +1,133 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { toast } from 'sonner';
+import { api, unwrap, type Decide } from './client';
+
+const byId = (id: string) => ({ params: { path: { id } } });
+
+export const useScenes = () =>
+  useQuery({ queryKey: ['scenes'], queryFn: () => unwrap(api.GET('/api/scenes')) });
+
+export const useScene = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['scene', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}', byId(id ?? ''))),
+    enabled: id !== undefined,
+  });
+
+export const useMuster = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['muster', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/muster', byId(id ?? ''))),
+    enabled: id !== undefined,
+  });
+
+export const useEvidence = (id: string, number: number | undefined) =>
+  useQuery({
+    queryKey: ['evidence', id, number],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/references/{number}', { params: { path: { id, number: number ?? 0 } } }),
+      ),
+    enabled: number !== undefined,
+  });
+
+export const useLedger = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['ledger', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/ledger', byId(id ?? ''))),
+    enabled: id !== undefined,
+  });
+
+export const useSendOff = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['send-off', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/send-off', byId(id ?? ''))),
+    enabled: id !== undefined,
+  });
+
+export const useWork = () => useQuery({ queryKey: ['work'], queryFn: () => unwrap(api.GET('/api/work')) });
+
+export const useFolder = (path: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['folder', path],
+    queryFn: () => unwrap(api.GET('/api/folders', { params: { query: { path } } })),
+    enabled,
+    staleTime: 5_000,
+  });
+
+/** Everything that a change of the ledger can change. */
+const ofScene = ['muster', 'evidence', 'ledger', 'send-off', 'scene'];
+
+/** A change on the server; a refusal is shown where the artist looks. */
+function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () =>
+      Promise.all([...stale, 'work'].map((key) => client.invalidateQueries({ queryKey: [key] }))),
+    onError: (error) => toast.error(error.message),
+  });
+}
+
+export const useDecide = (id: string) =>
+  useChange(
+    (decide: Partial<Decide>) =>
+      unwrap(
+        api.POST('/api/scenes/{id}/ledger/entries', {
+          ...byId(id),
+          body: { from: null, to: null, numbers: null, folder: null, number: null, path: null, ...decide },
+        }),
+      ),
+    [...ofScene, 'scenes'],
+  );
+
+export const useLedgerActs = (id: string) => {
+  const stale = [...ofScene, 'scenes'];
+  const entry = (e: string) => ({ params: { path: { id, entry: e } } });
+  return {
+    apply: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/apply', byId(id))), stale),
+    undo: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/undo', byId(id))), stale),
+    undoTo: useChange(
+      (e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/undo-to/{entry}', entry(e))),
+      stale,
+    ),
+    takeBack: useChange(
+      (e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/take-back/{entry}', entry(e))),
+      stale,
+    ),
+  };
+};
+
+export const useOpenScene = () =>
+  useChange((path: string) => unwrap(api.POST('/api/arrivals/open', { body: { path } })), []);
+
+export const useAddRoot = (sceneId: string | undefined) =>
+  useChange(
+    async (folder: string) => {
+      await unwrap(api.POST('/api/roots', { body: { folder } }));
+      if (sceneId) await unwrap(api.POST('/api/scenes/{id}/search', byId(sceneId)));
+    },
+    ['roots', 'muster'],
+  );
+
+export const useRemoveRoot = (sceneId: string) =>
+  useChange(
+    async (root: string) => {
+      await unwrap(api.DELETE('/api/roots/{id}', byId(root)));
+      await unwrap(api.POST('/api/scenes/{id}/search', byId(sceneId)));
+    },
+    ['roots', 'muster'],
+  );
+
+export const useSearch = (id: string) =>
+  useChange(() => unwrap(api.POST('/api/scenes/{id}/search', byId(id))), []);
+
+export const useBuild = (id: string) =>
+  useChange(
+    (body: { zip: boolean; allowMissing: boolean }) =>
+      unwrap(api.POST('/api/scenes/{id}/packages', { ...byId(id), body })),
+    ['send-off'],
+  );
+
+export const useCancel = () =>
+  useChange((id: string) => unwrap(api.POST('/api/work/{id}/cancel', byId(id))), []);

@@ -1,0 +1,173 @@
+import { Dialog } from 'radix-ui';
+import { useState } from 'react';
+import type { EntryItem, LedgerView } from '../api/client';
+import { capital, count, inWords, when } from '../parts/format';
+import type { LedgerActs } from './LedgerBar';
+
+interface LedgerSheetProps {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  ledger: LedgerView;
+  acts: LedgerActs;
+}
+
+const columns = 'grid grid-cols-[30px_30px_minmax(0,1fr)_56px_140px_150px_230px] items-center gap-x-3';
+
+/** The ledger, opened upward over the screen, which stays live above it. */
+export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetProps) {
+  const entries = ledger.entries;
+  const [current, setCurrent] = useState<string>();
+  const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
+  const at = Math.max(
+    0,
+    entries.findIndex((e) => e.id === current),
+  );
+  const inHand = entries[at];
+  const fold = (id: string) =>
+    setUnfolded((now) => (now.has(id) ? new Set([...now].filter((x) => x !== id)) : new Set([...now, id])));
+
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const to = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
+    if (to !== undefined) setCurrent(entries[Math.min(entries.length - 1, Math.max(0, at + to))]?.id);
+    else if (event.key === 'Enter' && inHand) fold(inHand.id);
+    else if (event.key === 'Backspace' && inHand) acts.takeBack.mutate(inHand.id);
+    else if (event.key === 'U' && inHand) acts.undoTo.mutate(inHand.id);
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange} modal={false}>
+      <Dialog.Portal>
+        <Dialog.Content
+          className="fixed inset-x-0 bottom-[38px] z-20 flex max-h-[60vh] min-h-40 flex-col border-t-2 border-rule bg-well px-7 pb-2 pt-2.5"
+          onKeyDown={onKeyDown}
+          onInteractOutside={(e) => e.preventDefault()}
+        >
+          <div className="flex items-baseline gap-4 pb-2">
+            <Dialog.Title className="text-[15px] font-[680]">
+              {entries.length === 0
+                ? 'Nothing edited since it arrived'
+                : `${capital(inWords(entries.length))} ${entries.length === 1 ? 'entry' : 'entries'} since it arrived`}
+            </Dialog.Title>
+            <Dialog.Description className="text-[12px] text-quiet">
+              The arrived file is untouched. What is written is written elsewhere.
+            </Dialog.Description>
+            <span className="flex-1" />
+            <Dialog.Close className="act soft">
+              Close <kbd>Esc</kbd>
+            </Dialog.Close>
+          </div>
+          <div className={`${columns} h-5 text-[11.5px] text-quiet`} aria-hidden="true">
+            <span />
+            <span />
+            <span>Entry</span>
+            <span className="text-right">Edits</span>
+            <span>Proposed by</span>
+            <span>Put in</span>
+            <span />
+          </div>
+          <ol className="min-h-0 flex-1 overflow-y-auto" aria-label="Entries">
+            {entries.map((entry, i) => (
+              <li key={entry.id}>
+                {entry.state === 'pending' && (i === 0 || entries[i - 1]?.state === 'applied') && (
+                  <div className="py-1 pl-[72px] text-[12px] text-quiet">
+                    {i === 0 ? 'nothing applied yet' : 'so far applied'}; below, pending until{' '}
+                    <b className="text-soft">Apply {count(ledger.pending)}</b>
+                  </div>
+                )}
+                <Entry
+                  entry={entry}
+                  inHand={entry === inHand}
+                  unfolded={unfolded.has(entry.id)}
+                  onPick={() => setCurrent(entry.id)}
+                  onFold={() => fold(entry.id)}
+                  acts={acts}
+                />
+              </li>
+            ))}
+          </ol>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+interface EntryProps {
+  entry: EntryItem;
+  inHand: boolean;
+  unfolded: boolean;
+  onPick: () => void;
+  onFold: () => void;
+  acts: LedgerActs;
+}
+
+function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
+  const pending = entry.state === 'pending';
+  const line = pending ? 'border-dashed border-lichen' : 'border-soft';
+  return (
+    <div className={`relative ${inHand ? 'bg-held' : 'hover:bg-raise'}`} onMouseDown={onPick}>
+      <span className={`absolute inset-y-0 left-[14px] border-l-2 ${line}`} />
+      <div className={`${columns} min-h-6`}>
+        <span className="relative h-6">
+          <span className={`absolute left-[9px] top-[11px] w-3 border-t-2 ${line}`} />
+        </span>
+        <span className={`mono text-right text-[12px] ${pending ? 'text-lichen' : 'text-quiet'}`}>
+          {entry.place}
+        </span>
+        <button
+          type="button"
+          className="truncate text-left"
+          aria-expanded={unfolded}
+          aria-current={inHand || undefined}
+          onClick={onFold}
+          onFocus={onPick}
+        >
+          {entry.sentence}
+          {pending && <span className="sr-only">, pending</span>}
+        </button>
+        <span className="mono text-right text-[12px]">{count(entry.edits)}</span>
+        <span className="text-[12px] text-soft">{entry.proposedBy}</span>
+        <span className="text-[12px] text-quiet">{when(entry.at)}</span>
+        <span className="flex justify-end gap-3 pr-1">
+          {inHand && (
+            <>
+              <button type="button" className="act" onClick={() => acts.undoTo.mutate(entry.id)}>
+                Undo to here <kbd>⇧U</kbd>
+              </button>
+              <button type="button" className="act" onClick={() => acts.takeBack.mutate(entry.id)}>
+                Take back <kbd aria-label="Backspace">⌫</kbd>
+              </button>
+            </>
+          )}
+        </span>
+      </div>
+      {unfolded && (
+        <div className="grid grid-cols-[60px_180px_minmax(0,1fr)_minmax(0,1fr)] gap-x-3 pb-2 pl-[84px] pr-2 text-[12px]">
+          {['Edit', 'Where', 'Before', 'After'].map((h) => (
+            <span key={h} className="text-[11.5px] text-quiet">
+              {h}
+            </span>
+          ))}
+          {entry.first.map((edit) => (
+            <div key={edit.before} className="contents">
+              <span className="text-quiet">{edit.what}</span>
+              <span className="truncate">{edit.where}</span>
+              <code className="truncate text-[11.5px] text-quiet" title={edit.before}>
+                {edit.before}
+              </code>
+              <code className="truncate text-[11.5px]" title={edit.after}>
+                {edit.after}
+              </code>
+            </div>
+          ))}
+          {entry.edits > entry.first.length && (
+            <span className="col-span-4 text-quiet">
+              and {count(entry.edits - entry.first.length)} more, the same change
+            </span>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

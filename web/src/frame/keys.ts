@@ -1,0 +1,31 @@
+import { useHotkeys } from 'react-hotkeys-hook';
+import { useSettings } from '../state/settings';
+
+/**
+ * A single-key shortcut. A key has one meaning in the whole product; it sleeps while text is typed and can be turned
+ * off in the list of keys.
+ */
+export function useKey(key: string, act: () => void, enabled = true) {
+  const on = useSettings((s) => s.keys);
+  useHotkeys(
+    key,
+    (event) => {
+      event.preventDefault();
+      act();
+    },
+    { enabled: enabled && on, useKey: true, ignoreModifiers: false },
+    [act],
+  );
+}
+
+/** Keys of every screen, for the list that `?` opens. */
+export const commonKeys: [string, string][] = [
+  ['[ and ]', 'walk the route'],
+  ['/', 'find in this stage'],
+  ['L', 'ledger'],
+  ['U', 'undo the last entry'],
+  ['P', 'preview: open the ledger at the pending entries'],
+  ['Shift P', 'apply what is pending'],
+  ['Esc', 'step out'],
+  ['?', 'the keys of this screen'],
+];

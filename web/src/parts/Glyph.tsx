@@ -1,0 +1,86 @@
+import type { ReactNode } from 'react';
+
+const shapes: Record<string, ReactNode> = {
+  present: (
+    <>
+      <path d="M1 8H9" />
+      <circle cx="11.6" cy="8" r="3.4" fill="currentColor" stroke="none" />
+    </>
+  ),
+  embedded: (
+    <>
+      <circle cx="8" cy="8" r="6" />
+      <circle cx="8" cy="8" r="2.6" fill="currentColor" stroke="none" />
+    </>
+  ),
+  elsewhere: (
+    <>
+      <path d="M1 12H3.2C7 12 5.2 5 9 5H9.6" />
+      <circle cx="12" cy="5" r="3" fill="currentColor" stroke="none" />
+    </>
+  ),
+  contested: (
+    <>
+      <path d="M1 8H3C6.4 8 5.6 3.6 9 3.6M3 8C6.4 8 5.6 12.4 9 12.4" />
+      <circle cx="11.8" cy="3.6" r="2.3" />
+      <circle cx="11.8" cy="12.4" r="2.3" />
+    </>
+  ),
+  missing: (
+    <path d="M1 8H6.5M6.5 8C8.6 8 8.6 4.6 11 3.6M6.5 8C9 8 10 7.4 13.4 7.8M6.5 8C8.4 8.4 8.8 11 10.6 12.6" />
+  ),
+  damaged: (
+    <>
+      <path d="M1 8H6" />
+      <path d="M10.6 3.4A3.6 3.6 0 0 0 10.6 10.6Z" fill="currentColor" stroke="none" />
+      <path d="M12.4 5.4A3.6 3.6 0 0 1 12.4 12.6Z" />
+    </>
+  ),
+  outside: (
+    <>
+      <path d="M1 8H5.4M8 1.8V14.2" />
+      <circle cx="12.3" cy="8" r="2.4" strokeDasharray="1.6 2.2" />
+    </>
+  ),
+  note: (
+    <>
+      <path d="M1 10.5H15" />
+      <circle cx="8" cy="5.2" r="2" fill="currentColor" stroke="none" />
+    </>
+  ),
+};
+
+/** A drawn state. The word always stands beside it, so it is hidden from screen readers. */
+export function Glyph({ name, className = '' }: { name: string; className?: string }) {
+  return (
+    <svg
+      width="16"
+      height="16"
+      viewBox="0 0 16 16"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="1.5"
+      strokeLinecap="round"
+      strokeLinejoin="round"
+      aria-hidden="true"
+      className={`flex-none ${className}`}
+    >
+      {shapes[name]}
+    </svg>
+  );
+}
+
+const broken = new Set(['missing', 'damaged']);
+
+/** Colour that helps to read a state: clay is broken, lichen can be acted on, all else is ink. */
+export const stateColour = (state: string) =>
+  broken.has(state) ? 'text-clay' : state === 'elsewhere' ? 'text-lichen' : 'text-ink';
+
+export function State({ name }: { name: string }) {
+  return (
+    <span className={`flex items-center gap-1.5 ${stateColour(name)}`}>
+      <Glyph name={name} />
+      {name}
+    </span>
+  );
+}

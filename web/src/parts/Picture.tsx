@@ -1,0 +1,71 @@
+import { useEffect, useState } from 'react';
+
+const retryAfter = 700;
+const mostTries = 40;
+
+/** Loads a picture that a worker may still be making. Null while it waits, false when there is none. */
+function usePicture(url: string | undefined): string | false | null {
+  const [made, setMade] = useState<{ url: string; source: string | false } | null>(null);
+  useEffect(() => {
+    if (url === undefined) return;
+    const stop = new AbortController();
+    let object: string | undefined;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const ask = async (tries: number) => {
+      const answer = await fetch(url, { signal: stop.signal });
+      if (answer.status === 202 && tries < mostTries) {
+        timer = setTimeout(() => void ask(tries + 1).catch(() => undefined), retryAfter);
+        return;
+      }
+      if (answer.status !== 200) return setMade({ url, source: false });
+      object = URL.createObjectURL(await answer.blob());
+      setMade({ url, source: object });
+    };
+    ask(0).catch(() => {
+      if (!stop.signal.aborted) setMade({ url, source: false });
+    });
+    return () => {
+      stop.abort();
+      clearTimeout(timer);
+      if (object) URL.revokeObjectURL(object);
+    };
+  }, [url]);
+  return made && made.url === url ? made.source : null;
+}
+
+interface PictureProps {
+  sceneId: string;
+  number: number;
+  candidate?: number;
+  large?: boolean;
+  alt: string;
+  size: number;
+  /** Nothing to load: the hatch of a missing image. */
+  missing?: boolean;
+}
+
+/** An image of a reference or of one of its candidates, on the 18 % field. */
+export function Picture({ sceneId, number, candidate, large, alt, size, missing }: PictureProps) {
+  const query = new URLSearchParams();
+  if (candidate !== undefined) query.set('candidate', String(candidate));
+  if (large) query.set('large', 'true');
+  const url = missing ? undefined : `/api/scenes/${sceneId}/references/${number}/picture?${query}`;
+  const source = usePicture(url);
+  const none = missing === true || source === false;
+  return (
+    <div
+      className={`${none ? 'hatch' : 'field'} flex flex-none items-center justify-center`}
+      style={{ width: size, height: size, padding: size > 100 ? 10 : 4 }}
+    >
+      {source ? (
+        <img src={source} alt={alt} className="max-h-full max-w-full" />
+      ) : (
+        none && (
+          <span className="plate" role="img" aria-label={`${alt}: no picture`}>
+            {number}
+          </span>
+        )
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,98 @@
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { useOpenScene, useScene, useScenes, useWork } from '../../api/queries';
+import { Frame } from '../../frame/Frame';
+import { useKey } from '../../frame/keys';
+import { FolderSheet } from '../../parts/FolderSheet';
+import { count, many } from '../../parts/format';
+import { ArrivalsList } from './ArrivalsList';
+import { DropPlace } from './DropPlace';
+import { useUpload } from './useUpload';
+import { WhatCame } from './WhatCame';
+
+const keys: [string, string][] = [
+  ['O', 'open from a root'],
+  ['J K, arrows', 'move among scenes'],
+  ['Enter', 'go to Muster'],
+];
+
+/** Stage 1: bring a scene in, see what came. */
+export function Arrivals() {
+  const { sceneId } = useParams();
+  const scenes = useScenes();
+  const picked = sceneId ?? scenes.data?.[0]?.id;
+  const scene = useScene(picked);
+  const work = useWork();
+  const open = useOpenScene();
+  const upload = useUpload();
+  const navigate = useNavigate();
+  const [opening, setOpening] = useState(false);
+  useKey('o', () => setOpening(true));
+
+  const needing = scenes.data?.filter((s) => s.unanswered > 0).length ?? 0;
+  const call = scenes.isError ? (
+    <em>{scenes.error.message}</em>
+  ) : !scenes.data ? (
+    <b className="mono">–</b>
+  ) : scenes.data.length === 0 ? (
+    <>
+      No scene yet.{' '}
+      <button type="button" onClick={() => setOpening(true)}>
+        Bring one in
+      </button>
+      .
+    </>
+  ) : (
+    <>
+      {scene.data && (
+        <>
+          <b>{count(scene.data.nodes)}</b> {scene.data.nodes === 1 ? 'node' : 'nodes'} came with{' '}
+          <b>{count(scene.data.materials)}</b> {scene.data.materials === 1 ? 'material' : 'materials'}.{' '}
+        </>
+      )}
+      {needing > 0 ? (
+        <>
+          <button type="button" onClick={() => void navigate(`/muster/${picked}`)}>
+            {needing} of {many(scenes.data.length, 'scene')}
+          </button>{' '}
+          {needing === 1 ? 'has' : 'have'} calls that nobody answers.
+        </>
+      ) : (
+        <>Every reference answers.</>
+      )}
+    </>
+  );
+
+  return (
+    <Frame
+      here="Arrivals"
+      sceneId={picked}
+      call={call}
+      among={many(scenes.data?.length ?? 0, 'scene')}
+      keys={keys}
+    >
+      <div className="grid h-full grid-cols-[minmax(440px,512px)_minmax(0,1fr)] px-7 pt-2">
+        <div className="flex min-h-0 flex-col border-r-2 border-ink pr-6">
+          <DropPlace onOpen={() => setOpening(true)} onFiles={upload.send} />
+          <ArrivalsList
+            scenes={scenes.data ?? []}
+            work={work.data ?? []}
+            sending={upload.sending}
+            picked={picked}
+            onPick={(id) => void navigate(`/arrivals/${id}`)}
+            onEnter={(id) => void navigate(`/muster/${id}`)}
+          />
+        </div>
+        <div className="min-h-0 overflow-y-auto pl-6">{scene.data && <WhatCame scene={scene.data} />}</div>
+      </div>
+      <FolderSheet
+        open={opening}
+        onOpenChange={setOpening}
+        title="Open a scene from a root"
+        takes="scene"
+        verb="Open the scene"
+        onTake={(path) => open.mutate(path)}
+      />
+    </Frame>
+  );
+}

@@ -1,0 +1,33 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { toast } from 'sonner';
+import { upload, type Dropped } from '../../api/upload';
+
+/** An upload on its way to the server, before a task takes it over. */
+export interface Sending {
+  name: string;
+  part: number;
+  stop: () => void;
+}
+
+export function useUpload() {
+  const client = useQueryClient();
+  const [sending, setSending] = useState<Sending>();
+  const send = async (files: Dropped[]) => {
+    const first = files[0];
+    if (!first || sending) return;
+    const name = files.length === 1 ? first.path : (first.path.split('/')[0] ?? first.path);
+    const control = new AbortController();
+    const stop = () => control.abort();
+    setSending({ name, part: 0, stop });
+    try {
+      await upload(files, (part) => setSending({ name, part, stop }), control.signal);
+      await client.invalidateQueries({ queryKey: ['work'] });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : 'The upload failed; nothing was kept.');
+    } finally {
+      setSending(undefined);
+    }
+  };
+  return { sending, send: (files: Dropped[]) => void send(files) };
+}

@@ -1,0 +1,222 @@
+import { useState } from 'react';
+import type { CandidateItem, EvidenceView, ReferenceItem } from '../../api/client';
+import { useDecide, useEvidence } from '../../api/queries';
+import { FolderSheet } from '../../parts/FolderSheet';
+import { bytes, count, inWords, capital, pixels, when } from '../../parts/format';
+import { Glyph } from '../../parts/Glyph';
+import { Picture } from '../../parts/Picture';
+
+interface EvidenceProps {
+  sceneId: string;
+  reference: ReferenceItem;
+  /** References that a candidate's folder may answer together with this one. */
+  alike: number[];
+  onSearchWider: () => void;
+  onOpenLarge: (candidate?: number) => void;
+}
+
+/** What speaks for each file that could answer the reference in hand. */
+export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge }: EvidenceProps) {
+  const evidence = useEvidence(sceneId, reference.number).data;
+  const decide = useDecide(sceneId);
+  const [choosing, setChoosing] = useState(false);
+  const pending = reference.entry !== null;
+  const byHand = (path: string) => decide.mutate({ number: reference.number, path });
+
+  return (
+    <section aria-label="Evidence" className="flex h-full flex-col overflow-y-auto pr-1">
+      <h2 className="text-[14px] font-[680] leading-[19px]">
+        {evidence ? title(reference, evidence) : <span className="mono">–</span>}
+      </h2>
+      <p className="mb-2 mt-0.5 text-[12px] leading-4 text-quiet">
+        {evidence && second(reference, evidence)}
+      </p>
+      {pending && (
+        <p className="mb-2 border border-dashed border-lichen px-2 text-[12.5px] leading-6 text-lichen">
+          Decided; pending as entry {reference.entry}.
+        </p>
+      )}
+      {evidence?.candidates.map((candidate) => (
+        <Candidate
+          key={candidate.path}
+          sceneId={sceneId}
+          number={reference.number}
+          candidate={candidate}
+          disabled={pending || decide.isPending}
+          onUse={(all) =>
+            decide.mutate({ numbers: all ? alike : [reference.number], folder: candidate.folder })
+          }
+          onOpenLarge={() => onOpenLarge(candidate.index)}
+        />
+      ))}
+      {evidence && evidence.candidates.length === 0 && (
+        <div className="flex gap-3 border-t border-hair py-2">
+          <button type="button" aria-label="Open large" onClick={() => onOpenLarge()}>
+            <Picture
+              sceneId={sceneId}
+              number={reference.number}
+              alt={reference.name}
+              size={92}
+              missing={noPicture(reference)}
+            />
+          </button>
+          <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 text-[12px] leading-[18px] text-soft">
+            {facts(reference, evidence).map(([name, value]) => (
+              <div key={name} className="contents">
+                <dt className="text-quiet">{name}</dt>
+                <dd className="min-w-0 truncate" title={value}>
+                  {value}
+                </dd>
+              </div>
+            ))}
+          </dl>
+        </div>
+      )}
+      {reference.flags.length > 0 && (
+        <p className="border-t border-hair py-1.5 text-[12px] leading-4 text-quiet">
+          Flags: {reference.flags.join(', ')}
+        </p>
+      )}
+      {reference.state !== 'embedded' && (
+        <div className="flex gap-5 border-t border-hair pt-2">
+          <button type="button" className="act" disabled={pending} onClick={() => setChoosing(true)}>
+            Choose a file by hand
+          </button>
+          {reference.state !== 'present' && (
+            <button type="button" className="act soft" onClick={onSearchWider}>
+              Search wider
+            </button>
+          )}
+        </div>
+      )}
+      <FolderSheet
+        open={choosing}
+        onOpenChange={setChoosing}
+        title={`A file for ${reference.name}`}
+        takes="file"
+        verb="Use this file"
+        onTake={byHand}
+      />
+    </section>
+  );
+}
+
+const noPicture = (r: ReferenceItem) => r.kind !== 'image' || r.state === 'missing' || r.state === 'outside';
+
+function title(reference: ReferenceItem, evidence: EvidenceView): string {
+  const n = evidence.candidates.length;
+  switch (reference.state) {
+    case 'contested':
+      return n === 1
+        ? 'One file could answer, but it is damaged'
+        : `${capital(inWords(n))} files could answer this call`;
+    case 'elsewhere':
+      return 'One file answers this call';
+    case 'missing':
+      return 'Nothing in the roots answers';
+    case 'outside':
+      return 'It points outside every root';
+    case 'damaged':
+      return 'The file is there, but damaged';
+    case 'embedded':
+      return 'Carried inside the scene';
+    default:
+      return 'It answers where it is called';
+  }
+}
+
+function second(reference: ReferenceItem, evidence: EvidenceView): string {
+  if (reference.state === 'contested' && evidence.margin !== null)
+    return `${evidence.margin.toFixed(2)} apart. Root Call settles alone from ${evidence.settlesFrom.toFixed(2)} on.`;
+  if (reference.state === 'damaged')
+    return evidence.damage ? `It ${evidence.damage}.`.replace('It cannot', 'It cannot') : '';
+  if (reference.state === 'missing' && reference.flags.includes('remote'))
+    return 'A network address is never fetched.';
+  if (reference.state === 'outside')
+    return 'Root Call reads nothing outside its roots; it was not looked at.';
+  if (reference.state === 'missing') return `Called for by ${users(reference)}.`;
+  return users(reference);
+}
+
+const users = (r: ReferenceItem) =>
+  r.usedBy.map((u) => [u.material, u.input].filter(Boolean).join(', ')).join('; ');
+
+function facts(reference: ReferenceItem, evidence: EvidenceView): [string, string][] {
+  const rows: [string, string | null][] = [
+    ['Written', evidence.written],
+    ['Answers', evidence.resolved],
+    ['Format', evidence.format],
+    [
+      'Pixels',
+      evidence.width === null
+        ? null
+        : `${pixels(evidence.width, evidence.height)}, ${evidence.channels} × ${evidence.bitDepth} bit`,
+    ],
+    ['Colour tag', evidence.format === null ? null : (evidence.colour ?? 'none')],
+    ['Size', reference.bytes === null ? null : bytes(reference.bytes)],
+    ['Used by', users(reference)],
+  ];
+  return rows.filter((r): r is [string, string] => r[1] !== null);
+}
+
+interface CandidateProps {
+  sceneId: string;
+  number: number;
+  candidate: CandidateItem;
+  disabled: boolean;
+  onUse: (all: boolean) => void;
+  onOpenLarge: () => void;
+}
+
+function Candidate({ sceneId, number, candidate, disabled, onUse, onOpenLarge }: CandidateProps) {
+  const cut = candidate.folderName.indexOf('/') + 1;
+  return (
+    <div className="grid grid-cols-[60px_1fr_84px] gap-3 border-t border-hair py-2">
+      <button type="button" aria-label={`Open ${candidate.name} large`} onClick={onOpenLarge}>
+        <Picture
+          sceneId={sceneId}
+          number={number}
+          candidate={candidate.index}
+          alt={candidate.name}
+          size={60}
+        />
+      </button>
+      <div className="min-w-0">
+        <code className="block truncate text-[12px] leading-4" title={candidate.path}>
+          <span className="text-quiet">{candidate.folderName.slice(0, cut)}</span>
+          {candidate.folderName.slice(cut)}
+        </code>
+        <p className="mt-px text-[12px] leading-4 text-soft">{candidate.reasons.join('. ')}.</p>
+        <p className="text-[11.5px] leading-4 text-quiet">
+          {candidate.width !== null && `${pixels(candidate.width, candidate.height)}, `}
+          {bytes(candidate.bytes)}, {when(candidate.modifiedAt)}
+        </p>
+        {candidate.damage && (
+          <p className="flex items-center gap-1 text-[12px] text-clay">
+            <Glyph name="damaged" /> {candidate.damage}
+          </p>
+        )}
+      </div>
+      <div className="grid content-start justify-items-end gap-1">
+        <span className="mono text-[15px] leading-4">{candidate.score.toFixed(2)}</span>
+        <span className="h-[3px] w-[84px] bg-hair">
+          <span className="block h-[3px] bg-ink" style={{ width: `${candidate.score * 100}%` }} />
+        </span>
+        {candidate.sharedBy > 1 ? (
+          <>
+            <button type="button" className="act mt-1" disabled={disabled} onClick={() => onUse(true)}>
+              Use for all {count(candidate.sharedBy)}
+            </button>
+            <button type="button" className="act soft" disabled={disabled} onClick={() => onUse(false)}>
+              Use for this
+            </button>
+          </>
+        ) : (
+          <button type="button" className="act mt-1" disabled={disabled} onClick={() => onUse(false)}>
+            Use this
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}

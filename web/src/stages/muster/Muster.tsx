@@ -1,0 +1,173 @@
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { BundleItem, MusterView } from '../../api/client';
+import { useAddRoot, useDecide, useMuster, useWork } from '../../api/queries';
+import { Frame } from '../../frame/Frame';
+import { useKey } from '../../frame/keys';
+import { FolderSheet } from '../../parts/FolderSheet';
+import { many } from '../../parts/format';
+import { isOpen, WorkLine } from '../../parts/WorkLine';
+import { useFocus } from '../../state/focus';
+import { Evidence } from './Evidence';
+import { LargePicture } from './LargePicture';
+import { MaterialPicker } from './MaterialPicker';
+import { MusterCall } from './MusterCall';
+import { ColumnsMenu, ReferenceList } from './ReferenceList';
+import { RelocationMap } from './RelocationMap';
+import { RootsMenu } from './RootsMenu';
+import { StateFilter } from './StateFilter';
+
+const keys: [string, string][] = [
+  ['J K, arrows', 'move in the list'],
+  ['Space', 'add to the focus'],
+  ['Shift Space', 'add a range'],
+  ['Enter', 'open large'],
+  ['F', 'relink the largest bundle that is not decided'],
+  ['Shift F', 'relink all bundles'],
+];
+
+/** Stage 2: which calls are answered, and which few decisions answer the rest? */
+export function Muster() {
+  const { sceneId = '' } = useParams();
+  const muster = useMuster(sceneId);
+  const [adding, setAdding] = useState(false);
+  const addRoot = useAddRoot(sceneId);
+  const view = muster.data;
+  const relinks = view?.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null) ?? [];
+  const decide = useDecide(sceneId);
+  const approve = (bundle: BundleItem) =>
+    decide.mutateAsync({ from: bundle.from, to: bundle.to[0]?.path ?? '' });
+  const approveAll = async () => {
+    for (const bundle of relinks) await approve(bundle);
+  };
+  useKey('f', () => relinks[0] && void approve(relinks[0]), relinks.length > 0 && !decide.isPending);
+  useKey('shift+f', () => void approveAll(), relinks.length > 0 && !decide.isPending);
+
+  return (
+    <Frame
+      here="Muster"
+      sceneId={sceneId}
+      call={
+        muster.isError ? (
+          <em>{muster.error.message}</em>
+        ) : (
+          <MusterCall view={view} onRelinkAll={() => void approveAll()} />
+        )
+      }
+      among={many(view?.references.length ?? 0, 'reference')}
+      focus={view && <MaterialPicker references={view.references} />}
+      keys={keys}
+    >
+      {view && (
+        <MusterContent
+          sceneId={sceneId}
+          view={view}
+          busy={decide.isPending}
+          onApprove={(b) => void approve(b)}
+          onSearchWider={() => setAdding(true)}
+        />
+      )}
+      {muster.isError && (
+        <p className="px-7 pt-4">
+          <Link className="act" to="/arrivals">
+            Go to Arrivals
+          </Link>
+        </p>
+      )}
+      <FolderSheet
+        open={adding}
+        onOpenChange={setAdding}
+        title="Look in another folder"
+        takes="folder"
+        verb="Add as a root"
+        onTake={(path) => addRoot.mutate(path)}
+      />
+    </Frame>
+  );
+}
+
+interface ContentProps {
+  sceneId: string;
+  view: MusterView;
+  busy: boolean;
+  onApprove: (bundle: BundleItem) => void;
+  onSearchWider: () => void;
+}
+
+function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: ContentProps) {
+  const { material, bundle, narrow } = useFocus();
+  const [states, setStates] = useState<string[]>([]);
+  const [current, setCurrent] = useState<number>();
+  const [large, setLarge] = useState<{ candidate?: number }>();
+  const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'search' && isOpen(w));
+  const shown = useMemo(
+    () =>
+      view.references.filter(
+        (r) =>
+          (states.length === 0 || states.includes(r.state)) &&
+          (material === undefined || r.usedBy.some((u) => u.material === material)) &&
+          (bundle === undefined || bundle.numbers.has(r.number)),
+      ),
+    [view.references, states, material, bundle],
+  );
+  const inHand = view.references.find((r) => r.number === current);
+  const alike = view.references
+    .filter((r) => r.state === inHand?.state && r.entry === null)
+    .map((r) => r.number);
+  const pick = (b: BundleItem) =>
+    narrow({
+      bundle: bundle?.name === nameOf(b) ? undefined : { name: nameOf(b), numbers: new Set(b.numbers) },
+    });
+
+  return (
+    <div className="grid h-full grid-rows-[minmax(150px,1.2fr)_24px_minmax(150px,1fr)] gap-y-1.5 px-7 pb-1 pt-2">
+      <RelocationMap
+        bundles={view.bundles}
+        picked={bundle && view.bundles.find((b) => nameOf(b) === bundle.name)}
+        busy={busy}
+        onApprove={onApprove}
+        onPick={pick}
+        onSearchWider={onSearchWider}
+      />
+      <div className="flex items-center gap-4">
+        <StateFilter totals={view.totals} value={states} onChange={setStates} />
+        <span className="flex-1" />
+        {work ? (
+          <WorkLine item={work} verb="Searching the roots" />
+        ) : (
+          <RootsMenu sceneId={sceneId} muster={view} onAdd={onSearchWider} />
+        )}
+        <ColumnsMenu />
+      </div>
+      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_350px] gap-x-6">
+        <ReferenceList
+          references={shown}
+          current={current}
+          onCurrent={setCurrent}
+          onOpen={() => setLarge({})}
+        />
+        {inHand && (
+          <Evidence
+            key={inHand.number}
+            sceneId={sceneId}
+            reference={inHand}
+            alike={alike}
+            onSearchWider={onSearchWider}
+            onOpenLarge={(candidate) => setLarge(candidate === undefined ? {} : { candidate })}
+          />
+        )}
+      </div>
+      {large && inHand && (
+        <LargePicture
+          sceneId={sceneId}
+          reference={inHand}
+          candidate={large.candidate}
+          onClose={() => setLarge(undefined)}
+        />
+      )}
+    </div>
+  );
+}
+
+const nameOf = (b: BundleItem) =>
+  `${b.state} from ${b.from === '' ? 'inside' : b.from === '.' ? 'beside the scene' : b.from}`;

@@ -1,0 +1,60 @@
+import type { MusterView } from '../../api/client';
+import { capital, count, inWords } from '../../parts/format';
+
+/** "52 of 158 references answer. Three relinks settle 86 more; 9 are missing." */
+export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined; onRelinkAll: () => void }) {
+  if (!view)
+    return (
+      <>
+        <b className="mono">–</b> of <b className="mono">–</b> references answer.
+      </>
+    );
+  const total = view.references.length;
+  const of = (state: string) => view.totals.find((t) => t.state === state)?.count ?? 0;
+  if (total === 0) return <>The scene calls for no files.</>;
+  if (view.answering === total)
+    return (
+      <>
+        {total === 1 ? (
+          'The one reference answers.'
+        ) : (
+          <>
+            Every one of <b>{count(total)}</b> references answers.
+          </>
+        )}
+      </>
+    );
+  const open = view.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null);
+  const settled = open.reduce((n, b) => n + b.numbers.length, 0);
+  const pending = view.references.filter((r) => r.entry !== null).length;
+  const broken = [
+    of('missing') > 0 && `${count(of('missing'))} ${of('missing') === 1 ? 'is' : 'are'} missing`,
+    of('damaged') > 0 && `${count(of('damaged'))} damaged`,
+  ].filter(Boolean);
+  return (
+    <>
+      <b>{count(view.answering)}</b> of {count(total)} references{' '}
+      {view.answering === 1 ? 'answers' : 'answer'}.{' '}
+      {open.length > 0 && (
+        <>
+          <button type="button" onClick={onRelinkAll} title="Put all of them into the ledger">
+            {capital(inWords(open.length))} {open.length === 1 ? 'relink' : 'relinks'}
+          </button>{' '}
+          {open.length === 1 ? 'settles' : 'settle'} <b>{count(settled)}</b> more
+          {broken.length > 0 ? '; ' : '.'}
+        </>
+      )}
+      {open.length === 0 && pending > 0 && (
+        <>
+          <b>{count(pending)}</b> {pending === 1 ? 'is' : 'are'} decided and pending
+          {broken.length > 0 ? '; ' : '.'}
+        </>
+      )}
+      {broken.length > 0 && (
+        <>
+          <em>{broken.join(', ')}</em>.
+        </>
+      )}
+    </>
+  );
+}

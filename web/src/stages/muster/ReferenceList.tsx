@@ -1,0 +1,260 @@
+import { useTable, type SortingState } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { DropdownMenu } from 'radix-ui';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import type { ReferenceItem } from '../../api/client';
+import { useFocus } from '../../state/focus';
+import { useSettings } from '../../state/settings';
+import { columns, features, rightAligned, tracks } from './columns';
+
+interface ReferenceListProps {
+  references: ReferenceItem[];
+  current: number | undefined;
+  onCurrent: (number: number) => void;
+  onOpen: (number: number) => void;
+}
+
+const pageRows = 10;
+
+/** Every reference, virtualised: sorted by its headers, moved through and picked by keyboard. */
+export function ReferenceList({ references, current, onCurrent, onOpen }: ReferenceListProps) {
+  const { hidden, roomy } = useSettings();
+  const find = useDeferredValue(useFocus((s) => s.find));
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'state', desc: false }]);
+  const columnVisibility = useMemo(() => Object.fromEntries(hidden.map((id) => [id, false])), [hidden]);
+  const table = useTable({
+    features,
+    columns,
+    data: references,
+    state: { sorting, columnVisibility, globalFilter: find },
+    onSortingChange: setSorting,
+    enableSortingRemoval: false,
+    globalFilterFn: matches,
+    getRowId: (r: ReferenceItem) => String(r.number),
+  });
+  const rows = table.getRowModel().rows;
+  const visible = table.getVisibleLeafColumns();
+  const template = `14px ${visible.map((c) => tracks[c.id]).join(' ')}`;
+  const scroller = useRef<HTMLDivElement>(null);
+  const height = roomy ? 30 : 22;
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => height,
+    overscan: 12,
+  });
+  useEffect(() => virtual.measure(), [virtual, height]);
+
+  const at = rows.findIndex((r) => r.original.number === current);
+  // The first row is in hand when what was in hand is filtered away.
+  const firstNumber = rows[0]?.original.number;
+  useEffect(() => {
+    if (at < 0 && firstNumber !== undefined) onCurrent(firstNumber);
+  }, [at, firstNumber, onCurrent]);
+
+  const { move, pick, onKeyDown } = useRowKeys(
+    rows.map((r) => r.original),
+    at,
+    onCurrent,
+    onOpen,
+    (i) => virtual.scrollToIndex(i),
+  );
+  const files = useFocus((s) => s.files);
+
+  return (
+    <section className="flex h-full min-w-0 flex-col" aria-label="References">
+      <div
+        role="grid"
+        aria-label="References"
+        aria-rowcount={rows.length + 1}
+        aria-multiselectable="true"
+        aria-activedescendant={at >= 0 ? `reference-${current}` : undefined}
+        tabIndex={0}
+        className="flex min-h-0 flex-1 flex-col outline-offset-[-2px]"
+        onKeyDown={onKeyDown}
+        data-list="references"
+      >
+        <div
+          role="row"
+          className="grid h-5 flex-none gap-x-2 border-b border-hair pr-2.5 text-[11.5px] text-quiet"
+          style={{ gridTemplateColumns: template }}
+        >
+          <span role="columnheader" aria-label="Picked" />
+          {table.getHeaderGroups()[0]?.headers.map((header) => {
+            const sorted = header.column.getIsSorted();
+            return (
+              <span
+                key={header.id}
+                role="columnheader"
+                aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                className={rightAligned.has(header.column.id) ? 'text-right' : ''}
+              >
+                <button
+                  type="button"
+                  tabIndex={-1}
+                  className={`hover:text-ink ${sorted ? 'text-soft underline underline-offset-2' : ''}`}
+                  onClick={header.column.getToggleSortingHandler()}
+                >
+                  <table.FlexRender header={header} />
+                  {sorted === 'desc' && ' ↑'}
+                  {sorted === 'asc' && ' ↓'}
+                </button>
+              </span>
+            );
+          })}
+        </div>
+        <div
+          ref={scroller}
+          role="presentation"
+          className="min-h-0 flex-1 overflow-y-auto"
+          data-scroller="references"
+        >
+          <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+            {virtual.getVirtualItems().map((item) => {
+              const row = rows[item.index];
+              if (!row) return null;
+              const { number, entry } = row.original;
+              const picked = files.has(number);
+              const joined = picked && files.has(rows[item.index + 1]?.original.number ?? -1);
+              return (
+                <div
+                  key={row.id}
+                  id={`reference-${number}`}
+                  role="row"
+                  aria-rowindex={item.index + 2}
+                  aria-selected={picked}
+                  data-state={row.original.state}
+                  className={`absolute inset-x-0 grid items-center gap-x-2 whitespace-nowrap text-[12.5px] ${number === current ? 'bg-held' : 'hover:bg-raise'}`}
+                  style={{ gridTemplateColumns: template, height, transform: `translateY(${item.start}px)` }}
+                  onClick={(e) => {
+                    if (e.shiftKey) pick(item.index, true);
+                    else if (e.ctrlKey || e.metaKey) pick(item.index, false);
+                    move(item.index);
+                  }}
+                  onDoubleClick={() => onOpen(number)}
+                >
+                  <span
+                    role="gridcell"
+                    className="relative h-full"
+                    aria-label={picked ? 'picked' : 'not picked'}
+                  >
+                    {picked && (
+                      <span className="absolute left-[3px] top-1/2 size-2 -translate-y-1/2 rounded-full bg-ink" />
+                    )}
+                    {joined && <span className="absolute left-[6px] top-1/2 h-full w-0.5 bg-ink" />}
+                  </span>
+                  {row.getVisibleCells().map((cell) => (
+                    <span
+                      role="gridcell"
+                      key={cell.id}
+                      className="flex min-w-0 items-center [&>*]:min-w-0 [&>.mono]:flex-1"
+                    >
+                      <table.FlexRender cell={cell} />
+                      {cell.column.id === 'state' && entry !== null && (
+                        <span className="sr-only">, pending</span>
+                      )}
+                    </span>
+                  ))}
+                </div>
+              );
+            })}
+          </div>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function matches(row: { original: ReferenceItem }, _column: string, wanted: unknown): boolean {
+  const { written, role, state, usedBy, flags, answer } = row.original;
+  const text =
+    `${written} ${role} ${state} ${answer ?? ''} ${flags.join(' ')} ${usedBy.map((u) => `${u.material} ${u.input}`).join(' ')}`.toLowerCase();
+  return String(wanted)
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
+/** Arrows, J and K move; Space picks, with Shift from the last pick on; Enter opens large. */
+function useRowKeys(
+  rows: ReferenceItem[],
+  at: number,
+  onCurrent: (number: number) => void,
+  onOpen: (number: number) => void,
+  show: (index: number) => void,
+) {
+  const { files, pick: put } = useFocus();
+  const anchor = useRef(0);
+  const move = (to: number) => {
+    const next = rows[Math.min(rows.length - 1, Math.max(0, to))];
+    if (!next) return;
+    onCurrent(next.number);
+    show(rows.indexOf(next));
+  };
+  const pick = (index: number, range: boolean) => {
+    const row = rows[index];
+    if (!row) return;
+    if (range) {
+      const [from, to] = [Math.min(anchor.current, index), Math.max(anchor.current, index)];
+      put(
+        rows.slice(from, to + 1).map((r) => r.number),
+        true,
+      );
+      return;
+    }
+    anchor.current = index;
+    put([row.number], !files.has(row.number));
+  };
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    if (event.ctrlKey && event.key === 'a')
+      put(
+        rows.map((r) => r.number),
+        true,
+      );
+    else if (event.key === 'ArrowDown' || event.key === 'j') move(at + 1);
+    else if (event.key === 'ArrowUp' || event.key === 'k') move(at - 1);
+    else if (event.key === 'PageDown') move(at + pageRows);
+    else if (event.key === 'PageUp') move(at - pageRows);
+    else if (event.key === 'Home') move(0);
+    else if (event.key === 'End') move(rows.length - 1);
+    else if (event.key === ' ') pick(at, event.shiftKey);
+    else if (event.key === 'Enter' && rows[at]) onOpen(rows[at].number);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  return { move, pick, onKeyDown };
+}
+
+/** Which columns are shown; each person's own choice. */
+export function ColumnsMenu() {
+  const { hidden, set } = useSettings();
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="act soft">Columns</DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" align="end" sideOffset={4}>
+          {columns.map((column) => {
+            const id = column.id ?? ('accessorKey' in column ? String(column.accessorKey) : '');
+            return (
+              <DropdownMenu.CheckboxItem
+                key={id}
+                checked={!hidden.includes(id)}
+                disabled={id === 'state' || id === 'name'}
+                onCheckedChange={(on) =>
+                  set({ hidden: on ? hidden.filter((h) => h !== id) : [...hidden, id] })
+                }
+                onSelect={(e) => e.preventDefault()}
+              >
+                <span
+                  className={`size-2 rounded-full ${hidden.includes(id) ? 'border border-quiet' : 'bg-ink'}`}
+                />
+                {String(column.header)}
+              </DropdownMenu.CheckboxItem>
+            );
+          })}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

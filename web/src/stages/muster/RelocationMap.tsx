@@ -1,0 +1,406 @@
+import { useState } from 'react';
+import type { BundleItem } from '../../api/client';
+import { count } from '../../parts/format';
+import { Glyph, stateColour } from '../../parts/Glyph';
+import { layOut, strand, type Band, type Place, type Row } from './layout';
+import { useSize } from './useSize';
+
+interface RelocationMapProps {
+  bundles: BundleItem[];
+  picked: BundleItem | undefined;
+  busy: boolean;
+  onApprove: (bundle: BundleItem) => void;
+  onPick: (bundle: BundleItem) => void;
+  onSearchWider: () => void;
+}
+
+const labels = 316;
+const places = 352;
+
+/** Old places to new places: one strand a reference, each bundle a decision. */
+export function RelocationMap({
+  bundles,
+  picked,
+  busy,
+  onApprove,
+  onPick,
+  onSearchWider,
+}: RelocationMapProps) {
+  const [box, size] = useSize();
+  const [hovered, setHovered] = useState<BundleItem>();
+  const [unfolded, setUnfolded] = useState(false);
+  const layout = layOut(bundles, Math.max(120, size.height - 18), unfolded);
+  const strands = Math.max(200, size.width - labels - places);
+  const dim = (bundle: BundleItem) => hovered !== undefined && hovered !== bundle;
+  const largestRelinks = bundles.filter((b) => b.state === 'elsewhere').slice(0, 3);
+
+  return (
+    <section ref={box} aria-label="Relocation map" className="relative h-full">
+      <div className="flex h-[18px] text-[12px] leading-4 text-quiet">
+        <span style={{ width: labels + strands, paddingLeft: 68 }}>The scene calls</span>
+        <span style={{ paddingLeft: 16 }}>Roots that answer</span>
+      </div>
+      <div className="absolute inset-x-0 bottom-0 top-[18px]">
+        {layout.rows.map((row) => (
+          <RowLabel
+            key={`${row.bundle.state}${row.bundle.from}${row.bundle.to.map((t) => t.path).join()}`}
+            row={row}
+            picked={picked === row.bundle}
+            onHover={setHovered}
+            onPick={() => (row.bundle.state === 'folded' ? setUnfolded(true) : onPick(row.bundle))}
+          />
+        ))}
+        <svg
+          className="absolute top-0 overflow-visible"
+          style={{ left: labels }}
+          width={strands}
+          height={size.height - 18}
+          aria-hidden="true"
+        >
+          {layout.bands.map((band, i) => (
+            <BandDrawing
+              key={i}
+              band={band}
+              width={strands}
+              pitch={layout.pitch}
+              solid={layout.solid}
+              dim={dim(band.row.bundle)}
+            />
+          ))}
+          {layout.rows.map((row, i) => (
+            <LooseEnd key={i} row={row} width={strands} pitch={layout.pitch} dim={dim(row.bundle)} />
+          ))}
+          {layout.rows.map((row, i) => (
+            <rect
+              key={i}
+              x="-6"
+              y={row.strandsTop}
+              width="3"
+              height={row.strandsHeight}
+              fill={rail(row.bundle)}
+            />
+          ))}
+          {layout.places.map((place) => (
+            <rect
+              key={place.path}
+              x={strands + 3}
+              y={place.top}
+              width="3"
+              height={place.height}
+              fill="var(--rc-ink)"
+            />
+          ))}
+        </svg>
+        {layout.rows.map((row) => (
+          <Decision
+            key={`${row.bundle.state}${row.bundle.from}${row.bundle.to.map((t) => t.path).join()}`}
+            row={row}
+            left={labels + 16}
+            filled={largestRelinks.includes(row.bundle)}
+            busy={busy}
+            onApprove={onApprove}
+            onPick={onPick}
+            onSearchWider={onSearchWider}
+          />
+        ))}
+        {layout.places.map((place) => (
+          <PlaceLabel key={place.path} place={place} left={labels + strands + 16} />
+        ))}
+      </div>
+    </section>
+  );
+}
+
+const rail = (bundle: BundleItem) =>
+  bundle.state === 'elsewhere'
+    ? 'var(--rc-lichen)'
+    : bundle.state === 'missing' || bundle.state === 'damaged'
+      ? 'var(--rc-clay)'
+      : bundle.state === 'present' || bundle.state === 'embedded'
+        ? '#868686'
+        : 'var(--rc-ink)';
+
+function RowLabel({
+  row,
+  picked,
+  onHover,
+  onPick,
+}: {
+  row: Row;
+  picked: boolean;
+  onHover: (b: BundleItem | undefined) => void;
+  onPick: () => void;
+}) {
+  const { bundle } = row;
+  const cut = Math.max(0, bundle.from.lastIndexOf('/', bundle.from.lastIndexOf('/') - 1) + 1);
+  return (
+    <button
+      type="button"
+      aria-pressed={picked}
+      aria-label={`${bundle.numbers.length} ${bundle.state}, called from ${bundle.from || 'inside the scene'}: narrow the list to them`}
+      className={`absolute left-0 flex items-center gap-2 ${picked ? 'bg-held' : 'hover:bg-raise'}`}
+      style={{ top: row.top + row.height / 2 - 12, height: 24, width: labels - 20 }}
+      onMouseEnter={() => onHover(bundle)}
+      onMouseLeave={() => onHover(undefined)}
+      onClick={onPick}
+    >
+      <b
+        className={`w-9 text-right text-[17px] font-[650] ${bundle.state === 'missing' || bundle.state === 'damaged' ? 'text-clay' : ''}`}
+      >
+        {count(bundle.numbers.length)}
+      </b>
+      <span className={stateColour(bundle.state)}>
+        <Glyph name={bundle.state} />
+      </span>
+      <code className="truncate text-[12px]" title={bundle.from}>
+        {bundle.state === 'folded' ? (
+          bundle.from
+        ) : bundle.from === '' ? (
+          'inside the scene'
+        ) : (
+          <>
+            <span className="text-quiet">{bundle.from.slice(0, cut)}</span>
+            {bundle.from === '.' ? 'beside the scene' : bundle.from.slice(cut)}
+          </>
+        )}
+      </code>
+    </button>
+  );
+}
+
+function BandDrawing({
+  band,
+  width,
+  pitch,
+  solid,
+  dim,
+}: {
+  band: Band;
+  width: number;
+  pitch: number;
+  solid: boolean;
+  dim: boolean;
+}) {
+  const { bundle } = band.row;
+  const opacity = dim ? 0.35 : 1;
+  const body = (
+    <path
+      d={`${strand(width, band.from, band.to)}V${(band.to + band.height).toFixed(1)}C${(width * 0.54).toFixed(1)} ${(band.to + band.height).toFixed(1)} ${(width * 0.46).toFixed(1)} ${(band.from + band.height).toFixed(1)} 0 ${(band.from + band.height).toFixed(1)}Z`}
+      fill={
+        bundle.state === 'present'
+          ? 'var(--rc-hair)'
+          : bundle.entry !== null
+            ? 'var(--rc-lichen-faint)'
+            : 'var(--rc-lichen-body)'
+      }
+    />
+  );
+  const edges = (
+    <path
+      d={strand(width, band.from, band.to) + strand(width, band.from + band.height, band.to + band.height)}
+      fill="none"
+      stroke={bundle.state === 'present' ? '#868686' : 'var(--rc-lichen)'}
+      strokeWidth="1.2"
+      strokeDasharray={bundle.entry !== null ? '6 3' : undefined}
+    />
+  );
+  if (bundle.state === 'present' || (solid && bundle.state === 'elsewhere'))
+    return (
+      <g opacity={opacity} className="drawn">
+        {body}
+        {edges}
+      </g>
+    );
+  const contested = bundle.state === 'contested';
+  const step = solid ? 8 : 1;
+  const lines = Array.from({ length: Math.ceil(band.count / step) }, (_, i) => {
+    const y = (i * step + 0.5) * pitch;
+    return strand(width, band.from + y, band.to + y);
+  });
+  return (
+    <path
+      className="drawn"
+      d={lines.join('')}
+      fill="none"
+      opacity={opacity}
+      stroke={contested ? 'var(--rc-ink)' : 'var(--rc-lichen)'}
+      strokeWidth={Math.min(1.6, Math.max(0.6, pitch * 0.62))}
+      strokeDasharray={contested ? '6 3' : bundle.entry !== null ? '7 4' : undefined}
+    />
+  );
+}
+
+/** Strands that reach nobody: fraying, broken, or stopped at a wall. */
+function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; pitch: number; dim: boolean }) {
+  const { state, numbers } = row.bundle;
+  const shown = Math.min(numbers.length, 40);
+  const step = row.strandsHeight / shown;
+  const ys = Array.from({ length: shown }, (_, i) => row.strandsTop + (i + 0.5) * step);
+  const centre = row.strandsTop + row.strandsHeight / 2;
+  const opacity = dim ? 0.35 : 1;
+  const thick = Math.min(1.4, Math.max(0.7, pitch * 0.6));
+  if (state === 'missing') {
+    const d = ys.map((y, i) => {
+      const away = ((i * 37) % 11) - 5;
+      const reach = width * (0.2 + ((i * 53) % 17) / 170);
+      return `M0 ${y.toFixed(1)}H${(width * 0.14).toFixed(1)}C${(width * 0.17).toFixed(1)} ${y.toFixed(1)} ${(reach - 14).toFixed(1)} ${(centre + away * 1.6).toFixed(1)} ${reach.toFixed(1)} ${(centre + away * 2.2).toFixed(1)}`;
+    });
+    return <path d={d.join('')} fill="none" stroke="var(--rc-clay)" strokeWidth={thick} opacity={opacity} />;
+  }
+  if (state === 'damaged') {
+    const at = width * 0.3;
+    const d = ys.map(
+      (y) => `M0 ${y.toFixed(1)}H${at.toFixed(1)}l6 -3.5M${(at + 12).toFixed(1)} ${(y + 2).toFixed(1)}h26`,
+    );
+    return (
+      <path
+        d={d.join('')}
+        fill="none"
+        stroke="var(--rc-clay)"
+        strokeWidth={thick}
+        opacity={opacity}
+        strokeDasharray={`${at + 8} 4 3 4 3 400`}
+      />
+    );
+  }
+  if (state === 'outside') {
+    const at = width * 0.28;
+    return (
+      <g opacity={opacity} fill="none" stroke="var(--rc-ink)">
+        <path d={ys.map((y) => `M0 ${y.toFixed(1)}H${at.toFixed(1)}`).join('')} strokeWidth={thick} />
+        <path d={`M${at.toFixed(1)} ${centre - 11}V${centre + 11}`} strokeWidth="1.6" />
+        <path d={`M${(at + 6).toFixed(1)} ${centre}h48`} strokeWidth="1.2" strokeDasharray="1.6 4" />
+      </g>
+    );
+  }
+  if (state === 'embedded')
+    return (
+      <g opacity={opacity}>
+        <path
+          d={ys.map((y) => `M0 ${y.toFixed(1)}H${(width * 0.06).toFixed(1)}`).join('')}
+          stroke="#868686"
+          strokeWidth={thick}
+        />
+        <circle cx={width * 0.06 + 6} cy={centre} r="5" fill="none" stroke="#868686" strokeWidth="1.4" />
+        <circle cx={width * 0.06 + 6} cy={centre} r="2" fill="#868686" />
+      </g>
+    );
+  return null;
+}
+
+interface DecisionProps {
+  row: Row;
+  left: number;
+  filled: boolean;
+  busy: boolean;
+  onApprove: (bundle: BundleItem) => void;
+  onPick: (bundle: BundleItem) => void;
+  onSearchWider: () => void;
+}
+
+/** What can be done about a bundle, standing on it. */
+function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }: DecisionProps) {
+  const { bundle } = row;
+  const n = count(bundle.numbers.length);
+  const place = { left, top: row.top + row.height / 2 - 12 };
+  if (bundle.entry !== null)
+    return (
+      <span
+        className="absolute border border-dashed border-lichen bg-ground px-2 text-[12.5px] font-semibold leading-[22px] text-lichen"
+        style={place}
+      >
+        pending, entry {bundle.entry}
+      </span>
+    );
+  switch (bundle.state) {
+    case 'elsewhere':
+      return (
+        <button
+          type="button"
+          className={`key absolute ${filled ? '' : 'outlined'}`}
+          style={{ ...place, height: 24, lineHeight: filled ? '24px' : '21px' }}
+          disabled={busy}
+          title={
+            bundle.contradicts.length > 0
+              ? `${bundle.contradicts.length} references called from there have a clear answer elsewhere; they are left out.`
+              : undefined
+          }
+          onClick={() => onApprove(bundle)}
+        >
+          Relink {n}
+        </button>
+      );
+    case 'contested':
+      return (
+        <button
+          type="button"
+          className="key outlined absolute"
+          style={{ ...place, height: 24, lineHeight: '21px' }}
+          onClick={() => onPick(bundle)}
+        >
+          Choose for {n}
+        </button>
+      );
+    case 'present':
+      return row.height < 24 ? null : (
+        <span className="absolute text-[12.5px] leading-6 text-soft" style={place}>
+          {bundle.numbers.length === 1 ? '1 answers' : `${n} answer`} where{' '}
+          {bundle.numbers.length === 1 ? 'it is' : 'they are'} called
+        </span>
+      );
+    case 'missing':
+      return (
+        <button
+          type="button"
+          className="act absolute leading-6"
+          style={{ ...place, left: left + 210 }}
+          onClick={onSearchWider}
+        >
+          Search wider
+        </button>
+      );
+    case 'damaged':
+      return (
+        <span className="absolute text-[12.5px] leading-6 text-clay" style={{ ...place, left: left + 210 }}>
+          {n} damaged
+        </span>
+      );
+    case 'outside':
+      return (
+        <span className="absolute text-[12.5px] leading-6 text-quiet" style={{ ...place, left: left + 210 }}>
+          outside every root, not looked at
+        </span>
+      );
+    case 'embedded':
+      return (
+        <span className="absolute text-[12.5px] leading-6 text-soft" style={{ ...place, left: left + 44 }}>
+          carried inside the scene
+        </span>
+      );
+    default:
+      return null;
+  }
+}
+
+function PlaceLabel({ place, left }: { place: Place; left: number }) {
+  const cut = place.name.lastIndexOf('/') + 1;
+  const words = [
+    place.offered > 0 && `${count(place.offered)} offered`,
+    place.answering > 0 && `${count(place.answering)} answer now`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return (
+    <div
+      className="absolute grid w-80 leading-[17px]"
+      style={{ left, top: place.top + place.height / 2 - 17 }}
+      title={place.path}
+    >
+      <code className="truncate text-[13px] font-medium">
+        <span className="text-quiet">{place.name.slice(0, cut)}</span>
+        {place.name.slice(cut)}
+      </code>
+      <span className="text-[12px] text-quiet">{words}</span>
+    </div>
+  );
+}

@@ -1,0 +1,126 @@
+import {
+  columnFilteringFeature,
+  columnVisibilityFeature,
+  createColumnHelper,
+  createFilteredRowModel,
+  createSortedRowModel,
+  globalFilteringFeature,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  sortFn_basic,
+  tableFeatures,
+} from '@tanstack/react-table';
+import type { ReferenceItem } from '../../api/client';
+import { bytes, pixels } from '../../parts/format';
+import { State } from '../../parts/Glyph';
+
+export const features = tableFeatures({
+  columnFilteringFeature,
+  globalFilteringFeature,
+  rowSortingFeature,
+  columnVisibilityFeature,
+  filteredRowModel: createFilteredRowModel(),
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
+});
+
+/** What needs the artist comes first. */
+const urgency = ['contested', 'missing', 'damaged', 'elsewhere', 'outside', 'present', 'embedded'];
+
+const column = createColumnHelper<typeof features, ReferenceItem>();
+
+/** Width of each column as a grid track. */
+export const tracks: Record<string, string> = {
+  state: '92px',
+  name: 'minmax(170px,1.1fr)',
+  role: '112px',
+  usedBy: 'minmax(90px,.7fr)',
+  pixels: '98px',
+  bytes: '64px',
+  folder: 'minmax(110px,.8fr)',
+  answer: 'minmax(110px,.8fr)',
+  flags: 'minmax(110px,.8fr)',
+};
+
+export const rightAligned = new Set(['pixels', 'bytes']);
+
+export const columns = column.columns([
+  column.accessor((r) => urgency.indexOf(r.state), {
+    id: 'state',
+    header: 'State',
+    sortFn: 'basic',
+    cell: ({ row }) => <State name={row.original.state} />,
+  }),
+  column.accessor('name', {
+    header: 'File',
+    sortFn: 'alphanumeric',
+    cell: ({ getValue }) => (
+      <code className="truncate text-[11.5px]" title={getValue()}>
+        {getValue()}
+      </code>
+    ),
+  }),
+  column.accessor('role', {
+    header: 'Role',
+    sortFn: 'alphanumeric',
+    cell: ({ getValue }) => <span className="truncate text-soft">{getValue()}</span>,
+  }),
+  column.accessor((r) => r.usedBy[0]?.material ?? '', {
+    id: 'usedBy',
+    header: 'Used by',
+    sortFn: 'alphanumeric',
+    cell: ({ row }) => <UsedBy uses={row.original.usedBy} />,
+  }),
+  column.accessor((r) => (r.width ?? 0) * (r.height ?? 0), {
+    id: 'pixels',
+    header: 'Pixels',
+    sortFn: 'basic',
+    cell: ({ row: { original: r } }) => (
+      <Figure known={r.width != null} text={r.kind === 'image' ? pixels(r.width, r.height) : ''} />
+    ),
+  }),
+  column.accessor((r) => r.bytes ?? -1, {
+    id: 'bytes',
+    header: 'Size',
+    sortFn: 'basic',
+    cell: ({ row: { original: r } }) => <Figure known={r.bytes != null} text={bytes(r.bytes)} />,
+  }),
+  column.accessor('folder', {
+    header: 'Written in',
+    sortFn: 'alphanumeric',
+    cell: ({ row: { original: r } }) => (
+      <code className="truncate text-[11.5px] text-quiet" title={r.written}>
+        <span className={r.state === 'present' || r.state === 'embedded' ? '' : 'differs'}>{r.folder}</span>
+      </code>
+    ),
+  }),
+  column.accessor((r) => r.answer ?? '', {
+    id: 'answer',
+    header: 'Answers in',
+    sortFn: 'alphanumeric',
+    cell: ({ getValue }) => <code className="truncate text-[11.5px] text-quiet">{getValue()}</code>,
+  }),
+  column.accessor((r) => r.flags.join(', '), {
+    id: 'flags',
+    header: 'Flags',
+    sortFn: 'alphanumeric',
+    cell: ({ getValue }) => <span className="truncate text-[11.5px] text-soft">{getValue()}</span>,
+  }),
+]);
+
+function UsedBy({ uses }: { uses: ReferenceItem['usedBy'] }) {
+  const names = [...new Set(uses.map((u) => u.material || u.input))];
+  return (
+    <span
+      className="truncate"
+      title={uses.map((u) => [u.material, u.input].filter(Boolean).join(', ')).join('\n')}
+    >
+      {names[0]}
+      {names.length > 1 && ` + ${names.length - 1}`}
+    </span>
+  );
+}
+
+const Figure = ({ known, text }: { known: boolean; text: string }) => (
+  <span className={`mono block text-right text-[11.5px] ${known ? 'text-soft' : 'text-quiet'}`}>{text}</span>
+);

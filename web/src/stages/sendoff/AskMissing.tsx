@@ -1,0 +1,54 @@
+import { AlertDialog } from 'radix-ui';
+import type { SendOffView } from '../../api/client';
+import { count, many } from '../../parts/format';
+import { State } from '../../parts/Glyph';
+
+interface AskMissingProps {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  unresolved: SendOffView['unresolved'];
+  onBuild: () => void;
+}
+
+/** A package that misses files is built only when somebody says so; its report names them. */
+export function AskMissing({ open, onOpenChange, unresolved, onBuild }: AskMissingProps) {
+  return (
+    <AlertDialog.Root open={open} onOpenChange={onOpenChange}>
+      <AlertDialog.Portal>
+        <AlertDialog.Overlay className="veil" />
+        <AlertDialog.Content className="sheet w-[640px]">
+          <AlertDialog.Title className="text-[17px] font-[680]">
+            {many(unresolved.length, 'reference')} will not be answered in the package
+          </AlertDialog.Title>
+          <AlertDialog.Description className="mt-1 text-soft">
+            The scene keeps calling for them as it does now. The package’s report names each one.
+          </AlertDialog.Description>
+          <ul className="my-3 min-h-0 flex-1 overflow-y-auto">
+            {unresolved.slice(0, 200).map((u) => (
+              <li
+                key={u.number}
+                className="grid grid-cols-[96px_minmax(0,1fr)] gap-x-3 border-t border-hair py-1 text-[12.5px]"
+              >
+                <State name={u.state} />
+                <code className="truncate text-[11.5px] leading-[18px]" title={u.written}>
+                  {u.written}
+                </code>
+              </li>
+            ))}
+            {unresolved.length > 200 && (
+              <li className="text-quiet">and {count(unresolved.length - 200)} more</li>
+            )}
+          </ul>
+          <div className="flex justify-end gap-5">
+            <AlertDialog.Cancel className="act soft">
+              Back <kbd>Esc</kbd>
+            </AlertDialog.Cancel>
+            <AlertDialog.Action className="key" onClick={onBuild}>
+              Build without {count(unresolved.length)}
+            </AlertDialog.Action>
+          </div>
+        </AlertDialog.Content>
+      </AlertDialog.Portal>
+    </AlertDialog.Root>
+  );
+}

@@ -1,0 +1,35 @@
+import { create } from 'zustand';
+
+/** What the artist has picked. It stays while moving between stages and belongs to one scene. */
+interface Focus {
+  sceneId: string | undefined;
+  files: ReadonlySet<number>;
+  material: string | undefined;
+  /** References of a bundle on the relocation map, with the name it is called by. */
+  bundle: { name: string; numbers: ReadonlySet<number> } | undefined;
+  find: string;
+  enter: (sceneId: string | undefined) => void;
+  pick: (numbers: readonly number[], on: boolean) => void;
+  narrow: (to: Partial<Pick<Focus, 'material' | 'bundle' | 'find'>>) => void;
+  clearFiles: () => void;
+  clear: () => void;
+}
+
+const none = { files: new Set<number>(), material: undefined, bundle: undefined, find: '' };
+
+export const useFocus = create<Focus>()((set) => ({
+  sceneId: undefined,
+  ...none,
+  enter: (sceneId) => set((now) => (now.sceneId === sceneId ? now : { ...none, sceneId })),
+  pick: (numbers, on) =>
+    set((now) => {
+      const files = new Set(now.files);
+      for (const n of numbers)
+        if (on) files.add(n);
+        else files.delete(n);
+      return { files };
+    }),
+  narrow: (to) => set(to),
+  clearFiles: () => set({ files: new Set() }),
+  clear: () => set(none),
+}));
