@@ -10,6 +10,8 @@ internal static class Json
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        // jsonb keeps no order of keys, so the kind of an edit need not come first.
+        AllowOutOfOrderMetadataProperties = true,
     };
 
     public static JsonDocument Document<T>(T value) => JsonSerializer.SerializeToDocument(value, Options);

@@ -4,1141 +4,1143 @@
  */
 
 export interface paths {
-  "/api/scenes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["SceneSummary"][];
-          };
+    "/api/scenes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SceneSummary"][];
+                    };
+                };
+            };
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["SceneDetail"];
-          };
-        };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/arrivals/open": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["OpenScene"];
+    "/api/scenes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["WorkItem"];
-          };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SceneDetail"];
+                    };
+                };
+            };
         };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/arrivals/upload": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
+    "/api/arrivals/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/muster": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OpenScene"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["MusterView"];
-          };
-        };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/references/{number}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/arrivals/upload": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-          number: number;
+    "/api/scenes/{id}/muster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["EvidenceView"];
-          };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MusterView"];
+                    };
+                };
+            };
         };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/search": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/scenes/{id}/references/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EvidenceView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/scenes/{id}/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["WorkItem"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/ledger": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/scenes/{id}/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/scenes/{id}/ledger/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["LedgerView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Decide"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/ledger/entries": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/scenes/{id}/ledger/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/scenes/{id}/ledger/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["Decide"];
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
         };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["LedgerView"];
-          };
-        };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/ledger/apply": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/scenes/{id}/ledger/undo-to/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["LedgerView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    entry: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/ledger/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/scenes/{id}/ledger/take-back/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["LedgerView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    entry: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/ledger/undo-to/{entry}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-          entry: string;
+    "/api/scenes/{id}/send-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["LedgerView"];
-          };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SendOffView"];
+                    };
+                };
+            };
         };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/ledger/take-back/{entry}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-          entry: string;
+    "/api/scenes/{id}/packages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["LedgerView"];
-          };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BuildPackage"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/send-off": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["SendOffView"];
-          };
+        get: {
+            parameters: {
+                query?: {
+                    path?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FolderView"];
+                    };
+                };
+            };
         };
-      };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/scenes/{id}/packages": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+    "/api/roots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["BuildPackage"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RootItem"][];
+                    };
+                };
+            };
         };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["WorkItem"];
-          };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AddRoot"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RootItem"];
+                    };
+                };
+            };
         };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/folders": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: {
-          path?: string;
+    "/api/roots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["FolderView"];
-          };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
         };
-      };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/roots": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["RootItem"][];
-          };
+    "/api/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-    };
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody: {
-        content: {
-          "application/json": components["schemas"]["AddRoot"];
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"][];
+                    };
+                };
+            };
         };
-      };
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["RootItem"];
-          };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/roots/{id}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post?: never;
-    delete: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": boolean;
+                    };
+                };
+            };
         };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description No Content */
-        204: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content?: never;
-        };
-      };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/work": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path?: never;
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": components["schemas"]["WorkItem"][];
-          };
-        };
-      };
-    };
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/work/{id}/cancel": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    get?: never;
-    put?: never;
-    post: {
-      parameters: {
-        query?: never;
-        header?: never;
-        path: {
-          id: string;
-        };
-        cookie?: never;
-      };
-      requestBody?: never;
-      responses: {
-        /** @description OK */
-        200: {
-          headers: {
-            [name: string]: unknown;
-          };
-          content: {
-            "application/json": boolean;
-          };
-        };
-      };
-    };
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    AddRoot: {
-      folder: string;
+    schemas: {
+        AddRoot: {
+            folder: string;
+        };
+        BuildPackage: {
+            /** @description A zip, or a folder in the store. */
+            zip: boolean;
+            /** @description Build although references stay unanswered; the package's report names them. */
+            allowMissing: boolean;
+        };
+        BundleItem: {
+            state: string;
+            from: string;
+            to: components["schemas"]["PlaceItem"][];
+            numbers: number[];
+            contradicts: number[];
+            /**
+             * Format: int32
+             * @description Place in the ledger of the pending entry that relinks all of it.
+             */
+            entry: null | number;
+            /** @description It answers because the applied ledger relinked it. */
+            relinked: boolean;
+        };
+        CandidateItem: {
+            /** Format: int32 */
+            index: number;
+            path: string;
+            folder: string;
+            folderName: string;
+            name: string;
+            /** Format: double */
+            score: number;
+            reasons: string[];
+            format: null | string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            /** Format: int32 */
+            channels: null | number;
+            /** Format: int32 */
+            bitDepth: null | number;
+            colour: null | string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            modifiedAt: string;
+            damage: null | string;
+            /** Format: int32 */
+            sharedBy: number;
+        };
+        CarriedItem: {
+            /** Format: int32 */
+            number: number;
+            name: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            state: string;
+        };
+        ClashItem: {
+            name: string;
+            sameContents: boolean;
+            names: string[];
+        };
+        /** @description A decision: one of a rule (`From` and `To`), picked references and a folder, or one reference and a file. */
+        Decide: {
+            from: null | string;
+            to: null | string;
+            numbers: null | number[];
+            folder: null | string;
+            /** Format: int32 */
+            number: null | number;
+            path: null | string;
+        };
+        EditItem: {
+            what: string;
+            where: string;
+            /** @description Path as it arrived. */
+            before: string;
+            /** @description File that answers, as people call it. */
+            after: string;
+        };
+        EntryItem: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            place: number;
+            sentence: string;
+            state: string;
+            proposedBy: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: int32 */
+            edits: number;
+            first: components["schemas"]["EditItem"][];
+        };
+        /** @description The evidence for one reference. */
+        EvidenceView: {
+            /** Format: int32 */
+            number: number;
+            state: string;
+            written: string;
+            resolved: null | string;
+            damage: null | string;
+            format: null | string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            /** Format: int32 */
+            channels: null | number;
+            /** Format: int32 */
+            bitDepth: null | number;
+            colour: null | string;
+            candidates: components["schemas"]["CandidateItem"][];
+            /**
+             * Format: double
+             * @description Distance between the first two candidates; null when there are fewer.
+             */
+            margin: null | number;
+            /**
+             * Format: double
+             * @description The margin from which Root Call settles alone.
+             */
+            settlesFrom: number;
+        };
+        FolderEntry: {
+            path: string;
+            name: string;
+            /** @description `folder`, `scene` or `file`. */
+            kind: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            modifiedAt: null | string;
+        };
+        /** @description A folder on the server: what lies in it, folders first. */
+        FolderView: {
+            /** @description Absolute; empty for the list of server folders. */
+            path: string;
+            name: string;
+            /** @description The folder above, or empty for the list of server folders; null there. */
+            parent: null | string;
+            entries: components["schemas"]["FolderEntry"][];
+        };
+        LedgerView: {
+            entries: components["schemas"]["EntryItem"][];
+            /** Format: int32 */
+            applied: number;
+            /** Format: int32 */
+            pending: number;
+        };
+        /** @description The muster of the current scene, all rows at once: lists filter and sort in the window. */
+        MusterView: {
+            totals: components["schemas"]["StateTotal"][];
+            /** Format: int32 */
+            answering: number;
+            references: components["schemas"]["ReferenceItem"][];
+            bundles: components["schemas"]["BundleItem"][];
+            roots: components["schemas"]["RootItem"][];
+            /** Format: date-time */
+            musteredAt: string;
+            /** Format: int32 */
+            filesIndexed: number;
+            notes: string[];
+        };
+        NoteItem: {
+            message: string;
+            place: string;
+        };
+        OpenScene: {
+            /** @description Absolute path of a scene inside a server folder. */
+            path: string;
+        };
+        PackageItem: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: date-time */
+            builtAt: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytesBefore: number;
+            /** Format: int64 */
+            bytesAfter: number;
+            /** Format: int32 */
+            resolved: number;
+            unresolved: string[];
+            brokenFiles: string[];
+            zip: boolean;
+        };
+        PlaceItem: {
+            /** @description Absolute folder. */
+            path: string;
+            /** @description As people call it: from the root's name on. */
+            name: string;
+        };
+        PlanFile: {
+            name: string;
+            role: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            references: number;
+        };
+        ReferenceItem: {
+            /** Format: int32 */
+            number: number;
+            kind: string;
+            /** @description The whole written path. */
+            written: string;
+            /** @description Its file name. */
+            name: string;
+            /** @description What stands before the name, with slashes. */
+            folder: string;
+            state: string;
+            flags: string[];
+            role: string;
+            usedBy: components["schemas"]["UseItem"][];
+            resolved: null | string;
+            /** @description Folder of the answer, or of the clear candidate, as people call it. */
+            answer: null | string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            /** Format: int64 */
+            bytes: null | number;
+            damage: null | string;
+            /** Format: int32 */
+            candidates: number;
+            /**
+             * Format: int32
+             * @description Place in the ledger of the pending entry that relinks it.
+             */
+            entry: null | number;
+        };
+        RootItem: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            folder: string;
+        };
+        /** @description What came with a scene. */
+        SceneDetail: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            format: string;
+            /** Format: int32 */
+            version: number;
+            source: string;
+            path: string;
+            uploaded: boolean;
+            /** Format: date-time */
+            arrivedAt: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            nodes: number;
+            /** Format: int32 */
+            meshes: number;
+            /** Format: int32 */
+            materials: number;
+            /** Format: int32 */
+            images: number;
+            /** Format: int64 */
+            triangles: number;
+            /** Format: int32 */
+            carriedImages: number;
+            /** Format: int32 */
+            buffers: number;
+            /** Format: int32 */
+            libraries: number;
+            materialNames: string[];
+            notes: components["schemas"]["NoteItem"][];
+            carried: components["schemas"]["CarriedItem"][];
+            /** Format: date-time */
+            musteredAt: string;
+            /** Format: int32 */
+            filesIndexed: number;
+        };
+        /** @description A row of Arrivals. */
+        SceneSummary: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            format: string;
+            formatId: string;
+            /** Format: int32 */
+            version: number;
+            source: string;
+            /** Format: date-time */
+            arrivedAt: string;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: int32 */
+            references: number;
+            /** Format: int32 */
+            unanswered: number;
+            /** Format: int32 */
+            applied: number;
+            /** Format: int32 */
+            pending: number;
+        };
+        /** @description What a package of the current scene would hold, and those that were built. */
+        SendOffView: {
+            files: components["schemas"]["PlanFile"][];
+            /** Format: int64 */
+            bytesBefore: number;
+            /** Format: int64 */
+            bytesAfter: number;
+            clashes: components["schemas"]["ClashItem"][];
+            unresolved: components["schemas"]["UnresolvedItem"][];
+            /** Format: int32 */
+            references: number;
+            /** Format: int32 */
+            pendingEntries: number;
+            packages: components["schemas"]["PackageItem"][];
+        };
+        StateTotal: {
+            state: string;
+            /** Format: int32 */
+            count: number;
+        };
+        UnresolvedItem: {
+            /** Format: int32 */
+            number: number;
+            state: string;
+            written: string;
+            name: string;
+            usedBy: string[];
+        };
+        UseItem: {
+            material: string;
+            input: string;
+        };
+        /** @description A long task as windows see it. */
+        WorkItem: {
+            /** Format: uuid */
+            id: string;
+            kind: string;
+            title: string;
+            /** Format: uuid */
+            sceneId: null | string;
+            state: string;
+            phase: string;
+            detail: string;
+            /** Format: int64 */
+            done: number;
+            /** Format: int64 */
+            total: number;
+            error: null | string;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            endedAt: null | string;
+        };
     };
-    BuildPackage: {
-      /** @description A zip, or a folder in the store. */
-      zip: boolean;
-      /** @description Build although references stay unanswered; the package's report names them. */
-      allowMissing: boolean;
-    };
-    BundleItem: {
-      state: string;
-      from: string;
-      to: components["schemas"]["PlaceItem"][];
-      numbers: number[];
-      contradicts: number[];
-      /**
-       * Format: int32
-       * @description Place in the ledger of the pending entry that relinks all of it.
-       */
-      entry: null | number;
-    };
-    CandidateItem: {
-      /** Format: int32 */
-      index: number;
-      path: string;
-      folder: string;
-      folderName: string;
-      name: string;
-      /** Format: double */
-      score: number;
-      reasons: string[];
-      format: null | string;
-      /** Format: int32 */
-      width: null | number;
-      /** Format: int32 */
-      height: null | number;
-      /** Format: int32 */
-      channels: null | number;
-      /** Format: int32 */
-      bitDepth: null | number;
-      colour: null | string;
-      /** Format: int64 */
-      bytes: number;
-      /** Format: date-time */
-      modifiedAt: string;
-      damage: null | string;
-      /** Format: int32 */
-      sharedBy: number;
-    };
-    CarriedItem: {
-      /** Format: int32 */
-      number: number;
-      name: string;
-      /** Format: int64 */
-      bytes: number;
-      /** Format: int32 */
-      width: null | number;
-      /** Format: int32 */
-      height: null | number;
-      state: string;
-    };
-    ClashItem: {
-      name: string;
-      sameContents: boolean;
-      names: string[];
-    };
-    /** @description A decision: one of a rule (`From` and `To`), picked references and a folder, or one reference and a file. */
-    Decide: {
-      from: null | string;
-      to: null | string;
-      numbers: null | number[];
-      folder: null | string;
-      /** Format: int32 */
-      number: null | number;
-      path: null | string;
-    };
-    EditItem: {
-      what: string;
-      where: string;
-      /** @description Path as it arrived. */
-      before: string;
-      /** @description File that answers, as people call it. */
-      after: string;
-    };
-    EntryItem: {
-      /** Format: uuid */
-      id: string;
-      /** Format: int32 */
-      place: number;
-      sentence: string;
-      state: string;
-      proposedBy: string;
-      /** Format: date-time */
-      at: string;
-      /** Format: int32 */
-      edits: number;
-      first: components["schemas"]["EditItem"][];
-    };
-    /** @description The evidence for one reference. */
-    EvidenceView: {
-      /** Format: int32 */
-      number: number;
-      state: string;
-      written: string;
-      resolved: null | string;
-      damage: null | string;
-      format: null | string;
-      /** Format: int32 */
-      width: null | number;
-      /** Format: int32 */
-      height: null | number;
-      /** Format: int32 */
-      channels: null | number;
-      /** Format: int32 */
-      bitDepth: null | number;
-      colour: null | string;
-      candidates: components["schemas"]["CandidateItem"][];
-      /**
-       * Format: double
-       * @description Distance between the first two candidates; null when there are fewer.
-       */
-      margin: null | number;
-      /**
-       * Format: double
-       * @description The margin from which Root Call settles alone.
-       */
-      settlesFrom: number;
-    };
-    FolderEntry: {
-      path: string;
-      name: string;
-      /** @description `folder`, `scene` or `file`. */
-      kind: string;
-      /** Format: int64 */
-      bytes: number;
-      /** Format: date-time */
-      modifiedAt: null | string;
-    };
-    /** @description A folder on the server: what lies in it, folders first. */
-    FolderView: {
-      /** @description Absolute; empty for the list of server folders. */
-      path: string;
-      name: string;
-      /** @description The folder above, or empty for the list of server folders; null there. */
-      parent: null | string;
-      entries: components["schemas"]["FolderEntry"][];
-    };
-    LedgerView: {
-      entries: components["schemas"]["EntryItem"][];
-      /** Format: int32 */
-      applied: number;
-      /** Format: int32 */
-      pending: number;
-    };
-    /** @description The muster of the current scene, all rows at once: lists filter and sort in the window. */
-    MusterView: {
-      totals: components["schemas"]["StateTotal"][];
-      /** Format: int32 */
-      answering: number;
-      references: components["schemas"]["ReferenceItem"][];
-      bundles: components["schemas"]["BundleItem"][];
-      roots: components["schemas"]["RootItem"][];
-      /** Format: date-time */
-      musteredAt: string;
-      /** Format: int32 */
-      filesIndexed: number;
-      notes: string[];
-    };
-    NoteItem: {
-      message: string;
-      place: string;
-    };
-    OpenScene: {
-      /** @description Absolute path of a scene inside a server folder. */
-      path: string;
-    };
-    PackageItem: {
-      /** Format: uuid */
-      id: string;
-      name: string;
-      /** Format: date-time */
-      builtAt: string;
-      /** Format: int32 */
-      files: number;
-      /** Format: int64 */
-      bytesBefore: number;
-      /** Format: int64 */
-      bytesAfter: number;
-      /** Format: int32 */
-      resolved: number;
-      unresolved: string[];
-      brokenFiles: string[];
-      zip: boolean;
-    };
-    PlaceItem: {
-      /** @description Absolute folder. */
-      path: string;
-      /** @description As people call it: from the root's name on. */
-      name: string;
-    };
-    PlanFile: {
-      name: string;
-      role: string;
-      /** Format: int64 */
-      bytes: number;
-      /** Format: int32 */
-      references: number;
-    };
-    ReferenceItem: {
-      /** Format: int32 */
-      number: number;
-      kind: string;
-      /** @description The whole written path. */
-      written: string;
-      /** @description Its file name. */
-      name: string;
-      /** @description What stands before the name, with slashes. */
-      folder: string;
-      state: string;
-      flags: string[];
-      role: string;
-      usedBy: components["schemas"]["UseItem"][];
-      resolved: null | string;
-      /** @description Folder of the answer, or of the clear candidate, as people call it. */
-      answer: null | string;
-      /** Format: int32 */
-      width: null | number;
-      /** Format: int32 */
-      height: null | number;
-      /** Format: int64 */
-      bytes: null | number;
-      damage: null | string;
-      /** Format: int32 */
-      candidates: number;
-      /**
-       * Format: int32
-       * @description Place in the ledger of the pending entry that relinks it.
-       */
-      entry: null | number;
-    };
-    RootItem: {
-      /** Format: uuid */
-      id: string;
-      name: string;
-      folder: string;
-    };
-    /** @description What came with a scene. */
-    SceneDetail: {
-      /** Format: uuid */
-      id: string;
-      name: string;
-      format: string;
-      /** Format: int32 */
-      version: number;
-      source: string;
-      path: string;
-      uploaded: boolean;
-      /** Format: date-time */
-      arrivedAt: string;
-      /** Format: int64 */
-      bytes: number;
-      /** Format: int32 */
-      nodes: number;
-      /** Format: int32 */
-      meshes: number;
-      /** Format: int32 */
-      materials: number;
-      /** Format: int32 */
-      images: number;
-      /** Format: int64 */
-      triangles: number;
-      /** Format: int32 */
-      carriedImages: number;
-      /** Format: int32 */
-      buffers: number;
-      /** Format: int32 */
-      libraries: number;
-      materialNames: string[];
-      notes: components["schemas"]["NoteItem"][];
-      carried: components["schemas"]["CarriedItem"][];
-      /** Format: date-time */
-      musteredAt: string;
-      /** Format: int32 */
-      filesIndexed: number;
-    };
-    /** @description A row of Arrivals. */
-    SceneSummary: {
-      /** Format: uuid */
-      id: string;
-      name: string;
-      format: string;
-      formatId: string;
-      /** Format: int32 */
-      version: number;
-      source: string;
-      /** Format: date-time */
-      arrivedAt: string;
-      /** Format: int64 */
-      bytes: number;
-      /** Format: int32 */
-      references: number;
-      /** Format: int32 */
-      unanswered: number;
-      /** Format: int32 */
-      applied: number;
-      /** Format: int32 */
-      pending: number;
-    };
-    /** @description What a package of the current scene would hold, and those that were built. */
-    SendOffView: {
-      files: components["schemas"]["PlanFile"][];
-      /** Format: int64 */
-      bytesBefore: number;
-      /** Format: int64 */
-      bytesAfter: number;
-      clashes: components["schemas"]["ClashItem"][];
-      unresolved: components["schemas"]["UnresolvedItem"][];
-      /** Format: int32 */
-      references: number;
-      /** Format: int32 */
-      pendingEntries: number;
-      packages: components["schemas"]["PackageItem"][];
-    };
-    StateTotal: {
-      state: string;
-      /** Format: int32 */
-      count: number;
-    };
-    UnresolvedItem: {
-      /** Format: int32 */
-      number: number;
-      state: string;
-      written: string;
-      name: string;
-      usedBy: string[];
-    };
-    UseItem: {
-      material: string;
-      input: string;
-    };
-    /** @description A long task as windows see it. */
-    WorkItem: {
-      /** Format: uuid */
-      id: string;
-      kind: string;
-      title: string;
-      /** Format: uuid */
-      sceneId: null | string;
-      state: string;
-      phase: string;
-      detail: string;
-      /** Format: int64 */
-      done: number;
-      /** Format: int64 */
-      total: number;
-      error: null | string;
-      /** Format: date-time */
-      createdAt: string;
-      /** Format: date-time */
-      endedAt: null | string;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export type operations = Record<string, never>;

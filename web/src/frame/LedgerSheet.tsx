@@ -18,9 +18,11 @@ export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetPro
   const entries = ledger.entries;
   const [current, setCurrent] = useState<string>();
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
+  // In hand from the start: what would be applied next, or else what was done last.
+  const first = entries.find((e) => e.state === 'pending') ?? entries.at(-1);
   const at = Math.max(
     0,
-    entries.findIndex((e) => e.id === current),
+    entries.findIndex((e) => e.id === (current ?? first?.id)),
   );
   const inHand = entries[at];
   const fold = (id: string) =>
@@ -43,6 +45,10 @@ export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetPro
           className="fixed inset-x-0 bottom-[38px] z-20 flex max-h-[60vh] min-h-40 flex-col border-t-2 border-rule bg-well px-7 pb-2 pt-2.5"
           onKeyDown={onKeyDown}
           onInteractOutside={(e) => e.preventDefault()}
+          onOpenAutoFocus={(e) => {
+            e.preventDefault();
+            document.querySelector<HTMLElement>('[data-entry="in-hand"]')?.focus();
+          }}
         >
           <div className="flex items-baseline gap-4 pb-2">
             <Dialog.Title className="text-[15px] font-[680]">
@@ -119,6 +125,7 @@ function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
           type="button"
           className="truncate text-left"
           aria-expanded={unfolded}
+          data-entry={inHand ? 'in-hand' : undefined}
           aria-current={inHand || undefined}
           onClick={onFold}
           onFocus={onPick}

@@ -28,7 +28,8 @@ internal sealed record ReferenceItem(
 internal sealed record UseItem(string Material, string Input);
 
 /// <param name="Entry">Place in the ledger of the pending entry that relinks all of it.</param>
-internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry);
+/// <param name="Relinked">It answers because the applied ledger relinked it.</param>
+internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry, bool Relinked);
 
 /// <param name="Path">Absolute folder.</param>
 /// <param name="Name">As people call it: from the root's name on.</param>
@@ -56,13 +57,16 @@ internal static class MusterEndpoints
             var known = await roots.All(stop);
             var names = new FolderNames(known, state.Report.Scene.Folder);
             var pending = CurrentScenes.PendingEntries(state.Ledger);
+            var relinked = state.Ledger.Relinks();
+            var keys = state.Report.References.ToDictionary(r => r.Number, r => r.Reference.Key);
             var byNumber = state.Report.References.ToDictionary(r => r.Number, r => pending.TryGetValue(r.Reference.Key, out var entry) ? entry : (int?)null);
             return TypedResults.Ok(new MusterView(
                 state.Report.Totals.Select(t => new StateTotal(t.Key.Word(), t.Value)),
                 state.Report.Answering,
                 state.Report.References.Select(r => Item(r, names, byNumber[r.Number])),
                 RelocationMap.Of(state.Report).Select(b => new BundleItem(
-                    b.State.Word(), b.From, b.To.Select(t => new PlaceItem(t, names.Of(t))), b.Numbers, b.Contradicts, b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null)),
+                    b.State.Word(), b.From, b.To.Select(t => new PlaceItem(t, names.Of(t))), b.Numbers, b.Contradicts, b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null,
+                    b.Numbers.All(n => relinked.ContainsKey(keys[n])))),
                 known.Select(r => new RootItem(r.Id, r.Name, r.Folder)),
                 state.Arrival.MusteredAt,
                 state.Arrival.FilesIndexed,

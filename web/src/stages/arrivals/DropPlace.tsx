@@ -52,18 +52,14 @@ export function DropPlace({ onOpen, onFiles }: { onOpen: () => void; onFiles: (f
         <path d="M7 4.6V9.4M4.6 7H9.4" />
       </svg>
       <span className="flex-1 truncate text-[12.5px] text-soft">
-        {over ? (
-          <b className="text-lichen">a new scene</b>
-        ) : (
-          'Drop a folder, a zip or a scene anywhere here, or'
-        )}
+        {over ? <b className="text-lichen">a new scene</b> : 'Drop a scene, folder or zip here, or'}
         {!over && (
           <>
             {' '}
             <button type="button" className="act" onClick={() => files.current?.click()}>
-              choose files
+              files
             </button>
-            {', '}
+            {' or '}
             <button type="button" className="act" onClick={() => folder.current?.click()}>
               a folder
             </button>

@@ -1,8 +1,8 @@
 import { Link } from 'react-router';
 import type { SceneDetail } from '../../api/client';
-import { bytes, count, many, pixels, when } from '../../parts/format';
+import { bytes, count, many, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
-import { Picture } from '../../parts/Picture';
+import { ImageSheet } from './ImageSheet';
 
 /** What came with the picked scene: the counts on one rail, what could not be read, and what is carried inside. */
 export function WhatCame({ scene }: { scene: SceneDetail }) {
@@ -85,7 +85,7 @@ export function WhatCame({ scene }: { scene: SceneDetail }) {
         </div>
       </div>
       <span className="flex-1" />
-      {scene.carried.length > 0 && <Carried scene={scene} />}
+      <ImageSheet scene={scene} />
     </section>
   );
 }
@@ -101,29 +101,6 @@ function Rung({ n, name, head = false }: { n: number; name: string; head?: boole
         {count(n)}
       </span>
       <span className={head ? 'text-[14px] font-[680]' : 'pl-3 text-[12.5px] text-soft'}>{name}</span>
-    </div>
-  );
-}
-
-function Carried({ scene }: { scene: SceneDetail }) {
-  const total = scene.carried.reduce((sum, c) => sum + c.bytes, 0);
-  return (
-    <div className="pb-3 pt-4">
-      <div className="mb-2 flex items-baseline gap-2">
-        <Glyph name="embedded" className="self-center" />
-        <h3 className="text-[14px] font-[680]">
-          {many(scene.carried.length, 'image')} {scene.carried.length === 1 ? 'is' : 'are'} carried inside,{' '}
-          {bytes(total)}
-        </h3>
-        <span className="text-[12px] text-quiet">They need no relink.</span>
-      </div>
-      <div className="field flex gap-2 overflow-x-auto p-1">
-        {scene.carried.slice(0, 60).map((c) => (
-          <figure key={c.number} title={`${c.name}, ${pixels(c.width, c.height)}, ${bytes(c.bytes)}`}>
-            <Picture sceneId={scene.id} number={c.number} alt={c.name} size={72} />
-          </figure>
-        ))}
-      </div>
     </div>
   );
 }

@@ -64,7 +64,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
             {facts(reference, evidence).map(([name, value]) => (
               <div key={name} className="contents">
                 <dt className="text-quiet">{name}</dt>
-                <dd className="min-w-0 truncate" title={value}>
+                <dd className="line-clamp-3 min-w-0 break-all" title={value}>
                   {value}
                 </dd>
               </div>

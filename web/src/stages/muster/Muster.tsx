@@ -120,7 +120,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
     });
 
   return (
-    <div className="grid h-full grid-rows-[minmax(150px,1.2fr)_24px_minmax(150px,1fr)] gap-y-1.5 px-7 pb-1 pt-2">
+    <div className="grid h-full grid-rows-[minmax(190px,355fr)_24px_minmax(150px,205fr)] gap-y-1.5 px-7 pb-1 pt-2">
       <RelocationMap
         bundles={view.bundles}
         picked={bundle && view.bundles.find((b) => nameOf(b) === bundle.name)}

@@ -132,7 +132,7 @@ function RowLabel({
   onPick: () => void;
 }) {
   const { bundle } = row;
-  const cut = Math.max(0, bundle.from.lastIndexOf('/', bundle.from.lastIndexOf('/') - 1) + 1);
+  const cut = bundle.from.length - (/[^/]+(\/[^/]+)?$/.exec(bundle.from)?.[0].length ?? 0);
   return (
     <button
       type="button"
@@ -240,10 +240,16 @@ function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; pitch: 
   const opacity = dim ? 0.35 : 1;
   const thick = Math.min(1.4, Math.max(0.7, pitch * 0.6));
   if (state === 'missing') {
+    const from = width * 0.15;
+    // Each strand parts into three hairs; of many only one each is drawn, or the fray becomes a blot.
+    const hairs = shown > 6 ? [0] : [-1, 0, 1];
     const d = ys.map((y, i) => {
-      const away = ((i * 37) % 11) - 5;
-      const reach = width * (0.2 + ((i * 53) % 17) / 170);
-      return `M0 ${y.toFixed(1)}H${(width * 0.14).toFixed(1)}C${(width * 0.17).toFixed(1)} ${y.toFixed(1)} ${(reach - 14).toFixed(1)} ${(centre + away * 1.6).toFixed(1)} ${reach.toFixed(1)} ${(centre + away * 2.2).toFixed(1)}`;
+      const ends = hairs.map((hair) => {
+        const away = shown > 6 ? ((i * 37) % 11) - 5 : hair * 3;
+        const reach = width * (0.21 + ((i * 53 + hair * 29 + 60) % 17) / 220);
+        return `M${from.toFixed(1)} ${y.toFixed(1)}C${(from + 16).toFixed(1)} ${y.toFixed(1)} ${(reach - 16).toFixed(1)} ${(y + away * 1.6).toFixed(1)} ${reach.toFixed(1)} ${(y + away * 2).toFixed(1)}`;
+      });
+      return `M0 ${y.toFixed(1)}H${from.toFixed(1)}${ends.join('')}`;
     });
     return <path d={d.join('')} fill="none" stroke="var(--rc-clay)" strokeWidth={thick} opacity={opacity} />;
   }
@@ -343,9 +349,16 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }:
       );
     case 'present':
       return row.height < 24 ? null : (
-        <span className="absolute text-[12.5px] leading-6 text-soft" style={place}>
-          {bundle.numbers.length === 1 ? '1 answers' : `${n} answer`} where{' '}
-          {bundle.numbers.length === 1 ? 'it is' : 'they are'} called
+        <span
+          className="absolute bg-ground px-1.5 text-[12.5px] leading-5 text-soft"
+          style={{ ...place, top: place.top + 2 }}
+        >
+          {bundle.numbers.length === 1 ? '1 answers' : `${n} answer`}
+          {bundle.relinked
+            ? ', relinked'
+            : bundle.numbers.length === 1
+              ? ' where it is called'
+              : ' where they are called'}
         </span>
       );
     case 'missing':

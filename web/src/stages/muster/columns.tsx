@@ -32,12 +32,12 @@ const column = createColumnHelper<typeof features, ReferenceItem>();
 /** Width of each column as a grid track. */
 export const tracks: Record<string, string> = {
   state: '92px',
-  name: 'minmax(170px,1.1fr)',
+  name: 'minmax(200px,1.6fr)',
   role: '112px',
-  usedBy: 'minmax(90px,.7fr)',
+  usedBy: 'minmax(84px,.6fr)',
   pixels: '98px',
   bytes: '64px',
-  folder: 'minmax(110px,.8fr)',
+  folder: 'minmax(96px,.6fr)',
   answer: 'minmax(110px,.8fr)',
   flags: 'minmax(110px,.8fr)',
 };

@@ -41,10 +41,11 @@ export interface Layout {
 
 const rowLeast = 24;
 const placeLeast = 36;
-const gap = 6;
+const gap = 3;
 /** LOOK draws strands 1.45 apart; a scene of two dozen files gets more, or its bundles would be hairs. */
 const pitchMost = 5;
 const rowsMost = 14;
+const rowsFewest = 4;
 /** Above this number strands are drawn as solid bands. */
 export const solidFrom = 400;
 
@@ -53,7 +54,9 @@ const sum = (numbers: number[]) => numbers.reduce((a, b) => a + b, 0);
 
 /** Places rows, folders and bands in a map of that height. Pure, so that it can be tested alone. */
 export function layOut(bundles: BundleItem[], height: number, unfolded: boolean): Layout {
-  const groups = unfolded ? bundles.map((b) => ({ bundle: b, folded: [] as BundleItem[] })) : fold(bundles);
+  const groups = unfolded
+    ? bundles.map((b) => ({ bundle: b, folded: [] as BundleItem[] }))
+    : fold(bundles, height);
   const total = sum(groups.map((g) => size(g.bundle)));
   const solid = total > solidFrom;
 
@@ -118,9 +121,10 @@ export function layOut(bundles: BundleItem[], height: number, unfolded: boolean)
 }
 
 /** Keeps the bundles that weigh most; the smallest of the rest become one row. */
-function fold(bundles: BundleItem[]): { bundle: BundleItem; folded: BundleItem[] }[] {
-  if (bundles.length <= rowsMost) return bundles.map((bundle) => ({ bundle, folded: [] }));
-  const keep = new Set([...bundles].sort((a, b) => size(b) - size(a)).slice(0, rowsMost - 1));
+function fold(bundles: BundleItem[], height: number): { bundle: BundleItem; folded: BundleItem[] }[] {
+  const fit = Math.max(rowsFewest, Math.min(rowsMost, Math.floor(height / (rowLeast + gap))));
+  if (bundles.length <= fit) return bundles.map((bundle) => ({ bundle, folded: [] }));
+  const keep = new Set([...bundles].sort((a, b) => size(b) - size(a)).slice(0, fit - 1));
   const folded = bundles.filter((b) => !keep.has(b));
   const rest: BundleItem = {
     state: 'folded',
@@ -129,6 +133,7 @@ function fold(bundles: BundleItem[]): { bundle: BundleItem; folded: BundleItem[]
     numbers: folded.flatMap((b) => b.numbers),
     contradicts: [],
     entry: null,
+    relinked: false,
   };
   return [
     ...bundles.filter((b) => keep.has(b)).map((bundle) => ({ bundle, folded: [] })),

@@ -32,7 +32,7 @@ export function Gauge({
         {[0, 0.25, 0.5, 0.75, 1].map((t) => (
           <span
             key={t}
-            className="mono absolute top-0.5"
+            className="mono absolute top-0.5 whitespace-nowrap"
             style={{ left: `${t * 100}%`, transform: `translateX(${-t * 100}%)` }}
           >
             {t === 0 ? '0' : bytes(top * t)}

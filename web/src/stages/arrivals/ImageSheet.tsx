@@ -1,0 +1,57 @@
+import { Link } from 'react-router';
+import type { SceneDetail } from '../../api/client';
+import { useMuster } from '../../api/queries';
+import { bytes, many, pixels } from '../../parts/format';
+import { Glyph } from '../../parts/Glyph';
+import { Picture } from '../../parts/Picture';
+
+const most = 48;
+
+/** The images of the scene on the field: those that answer as pictures, the others as the hatch with their number. */
+export function ImageSheet({ scene }: { scene: SceneDetail }) {
+  const muster = useMuster(scene.id).data;
+  const images = muster?.references.filter((r) => r.kind === 'image') ?? [];
+  if (images.length === 0) return null;
+  const here = images.filter((r) => r.state === 'present' || r.state === 'embedded').length;
+  const carried = scene.carried.reduce((sum, c) => sum + c.bytes, 0);
+  return (
+    <section className="pb-3 pt-5" aria-label="Its images">
+      <div className="mb-2 flex items-baseline gap-3">
+        <h3 className="text-[15px] font-[680]">
+          {here} of {many(images.length, 'image')} came
+        </h3>
+        {scene.carriedImages > 0 && (
+          <span className="flex items-center gap-1.5 text-[12px] text-quiet">
+            <Glyph name="embedded" />
+            {many(scene.carriedImages, 'image')} carried inside, {bytes(carried)}
+          </span>
+        )}
+        <span className="flex-1" />
+        {here < images.length && (
+          <span className="text-[12px] text-quiet">a hatch stands for one that did not come</span>
+        )}
+      </div>
+      <div className="field grid grid-cols-[repeat(auto-fill,70px)] justify-between gap-y-1 p-1.5">
+        {images.slice(0, most).map((r) => {
+          const answers = r.state === 'present' || r.state === 'embedded';
+          return (
+            <Link
+              key={r.number}
+              to={`/muster/${scene.id}`}
+              className="block"
+              title={`${r.name}: ${r.state}${answers ? `, ${pixels(r.width, r.height)}, ${bytes(r.bytes)}` : ''}`}
+              aria-label={`${r.name}, ${r.state}`}
+            >
+              <Picture sceneId={scene.id} number={r.number} alt="" size={70} missing={!answers} />
+            </Link>
+          );
+        })}
+      </div>
+      {images.length > most && (
+        <p className="pt-1 text-[12px] text-quiet">
+          and {many(images.length - most, 'more image', 'more images')}
+        </p>
+      )}
+    </section>
+  );
+}
