@@ -45,6 +45,7 @@ internal sealed class SiblingFolders
             if (all <= 0 || here <= 0) continue;
             var reason = group.IsMaterial
                 ? $"{here} of {all} other maps of {group.Key} can be found here"
+                : all == 1 ? "The other file called from the same folder can be found here"
                 : $"{here} of {all} others called from the same folder can be found here";
             var weight = Math.Round(EvidenceWeights.Siblings * here / all, 3);
             if (best is null || weight > best.Weight) best = new(reason, weight);

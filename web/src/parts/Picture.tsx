@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 
-const retryAfter = 700;
-const mostTries = 40;
+const retryAfter = 350;
+const mostTries = 80;
 
 /** Loads a picture that a worker may still be making. Null while it waits, false when there is none. */
 function usePicture(url: string | undefined): string | false | null {

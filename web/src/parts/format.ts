@@ -64,3 +64,11 @@ const words = [
 export const inWords = (n: number) => words[n] ?? count(n);
 
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** A long folder loses its beginning, never the part that tells it from others. */
+export function tail(folder: string, most = 26): string {
+  if (folder.length <= most) return folder;
+  const parts = folder.split('/');
+  while (parts.length > 1 && parts.join('/').length > most - 2) parts.shift();
+  return `…/${parts.join('/')}`;
+}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { CandidateItem, EvidenceView, ReferenceItem } from '../../api/client';
 import { useDecide, useEvidence } from '../../api/queries';
 import { FolderSheet } from '../../parts/FolderSheet';
-import { bytes, count, inWords, capital, pixels, when } from '../../parts/format';
+import { bytes, capital, count, inWords, pixels, tail, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { Picture } from '../../parts/Picture';
 
@@ -169,7 +169,6 @@ interface CandidateProps {
 }
 
 function Candidate({ sceneId, number, candidate, disabled, onUse, onOpenLarge }: CandidateProps) {
-  const cut = candidate.folderName.indexOf('/') + 1;
   return (
     <div className="grid grid-cols-[60px_1fr_84px] gap-3 border-t border-hair py-2">
       <button type="button" aria-label={`Open ${candidate.name} large`} onClick={onOpenLarge}>
@@ -183,8 +182,7 @@ function Candidate({ sceneId, number, candidate, disabled, onUse, onOpenLarge }:
       </button>
       <div className="min-w-0">
         <code className="block truncate text-[12px] leading-4" title={candidate.path}>
-          <span className="text-quiet">{candidate.folderName.slice(0, cut)}</span>
-          {candidate.folderName.slice(cut)}
+          {tail(candidate.folderName)}
         </code>
         <p className="mt-px text-[12px] leading-4 text-soft">{candidate.reasons.join('. ')}.</p>
         <p className="text-[11.5px] leading-4 text-quiet">

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { BundleItem, MusterView } from '../../api/client';
 import { useAddRoot, useDecide, useMuster, useWork } from '../../api/queries';
@@ -7,9 +7,12 @@ import { useKey } from '../../frame/keys';
 import { FolderSheet } from '../../parts/FolderSheet';
 import { many } from '../../parts/format';
 import { isOpen, WorkLine } from '../../parts/WorkLine';
+import { useShallow } from 'zustand/react/shallow';
 import { useFocus } from '../../state/focus';
 import { Evidence } from './Evidence';
+import { found } from './find';
 import { LargePicture } from './LargePicture';
+import { leastHeight } from './layout';
 import { MaterialPicker } from './MaterialPicker';
 import { MusterCall } from './MusterCall';
 import { ColumnsMenu, ReferenceList } from './ReferenceList';
@@ -95,7 +98,10 @@ interface ContentProps {
 }
 
 function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: ContentProps) {
-  const { material, bundle, narrow } = useFocus();
+  const { material, bundle, narrow } = useFocus(
+    useShallow(({ material, bundle, narrow }) => ({ material, bundle, narrow })),
+  );
+  const find = useDeferredValue(useFocus((s) => s.find));
   const [states, setStates] = useState<string[]>([]);
   const [current, setCurrent] = useState<number>();
   const [large, setLarge] = useState<{ candidate?: number }>();
@@ -106,30 +112,40 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
         (r) =>
           (states.length === 0 || states.includes(r.state)) &&
           (material === undefined || r.usedBy.some((u) => u.material === material)) &&
-          (bundle === undefined || bundle.numbers.has(r.number)),
+          (bundle === undefined || bundle.numbers.has(r.number)) &&
+          found(r, find),
       ),
-    [view.references, states, material, bundle],
+    [view.references, states, material, bundle, find],
   );
   const inHand = view.references.find((r) => r.number === current);
   const alike = view.references
     .filter((r) => r.state === inHand?.state && r.entry === null)
     .map((r) => r.number);
+  const open = useCallback(() => setLarge({}), []);
   const pick = (b: BundleItem) =>
     narrow({
       bundle: bundle?.name === nameOf(b) ? undefined : { name: nameOf(b), numbers: new Set(b.numbers) },
     });
 
+  // A scene with few bundles leaves its room to the list.
+  const mapHeight = Math.max(leastHeight(view.bundles), view.references.length * 1.45, 160) + 24;
+
   return (
-    <div className="grid h-full grid-rows-[minmax(190px,355fr)_24px_minmax(150px,205fr)] gap-y-1.5 px-7 pb-1 pt-2">
-      <RelocationMap
-        bundles={view.bundles}
-        picked={bundle && view.bundles.find((b) => nameOf(b) === bundle.name)}
-        busy={busy}
-        onApprove={onApprove}
-        onPick={pick}
-        onSearchWider={onSearchWider}
-      />
-      <div className="flex items-center gap-4">
+    <div
+      className="grid h-full grid-cols-[minmax(0,1fr)_350px] gap-x-6 gap-y-1.5 px-7 pb-1 pt-2"
+      style={{ gridTemplateRows: `min(${mapHeight}px, 60%) 24px minmax(0, 1fr)` }}
+    >
+      <div className="col-span-2 min-h-0">
+        <RelocationMap
+          bundles={view.bundles}
+          picked={bundle && view.bundles.find((b) => nameOf(b) === bundle.name)}
+          busy={busy}
+          onApprove={onApprove}
+          onPick={pick}
+          onSearchWider={onSearchWider}
+        />
+      </div>
+      <div className="flex min-w-0 items-center gap-4">
         <StateFilter totals={view.totals} value={states} onChange={setStates} />
         <span className="flex-1" />
         {work ? (
@@ -139,13 +155,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
         )}
         <ColumnsMenu />
       </div>
-      <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_350px] gap-x-6">
-        <ReferenceList
-          references={shown}
-          current={current}
-          onCurrent={setCurrent}
-          onOpen={() => setLarge({})}
-        />
+      <div className="row-span-2 min-h-0">
         {inHand && (
           <Evidence
             key={inHand.number}
@@ -156,6 +166,9 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
             onOpenLarge={(candidate) => setLarge(candidate === undefined ? {} : { candidate })}
           />
         )}
+      </div>
+      <div className="min-h-0">
+        <ReferenceList references={shown} current={current} onCurrent={setCurrent} onOpen={open} />
       </div>
       {large && inHand && (
         <LargePicture

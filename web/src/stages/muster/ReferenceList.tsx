@@ -1,7 +1,7 @@
-import { useTable, type SortingState } from '@tanstack/react-table';
+import { FlexRender, useTable, type Row, type SortingState } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { DropdownMenu } from 'radix-ui';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReferenceItem } from '../../api/client';
 import { useFocus } from '../../state/focus';
 import { useSettings } from '../../state/settings';
@@ -19,17 +19,15 @@ const pageRows = 10;
 /** Every reference, virtualised: sorted by its headers, moved through and picked by keyboard. */
 export function ReferenceList({ references, current, onCurrent, onOpen }: ReferenceListProps) {
   const { hidden, roomy } = useSettings();
-  const find = useDeferredValue(useFocus((s) => s.find));
   const [sorting, setSorting] = useState<SortingState>([{ id: 'state', desc: false }]);
   const columnVisibility = useMemo(() => Object.fromEntries(hidden.map((id) => [id, false])), [hidden]);
   const table = useTable({
     features,
     columns,
     data: references,
-    state: { sorting, columnVisibility, globalFilter: find },
+    state: { sorting, columnVisibility },
     onSortingChange: setSorting,
     enableSortingRemoval: false,
-    globalFilterFn: matches,
     getRowId: (r: ReferenceItem) => String(r.number),
   });
   const rows = table.getRowModel().rows;
@@ -41,7 +39,7 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
     count: rows.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
-    overscan: 12,
+    overscan: 6,
   });
   useEffect(() => virtual.measure(), [virtual, height]);
 
@@ -60,6 +58,16 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
     (i) => virtual.scrollToIndex(i),
   );
   const files = useFocus((s) => s.files);
+  // One function for all rows and renders, so that rows which did not change are not drawn again.
+  const acts = useRef({ move, pick });
+  useEffect(() => {
+    acts.current = { move, pick };
+  });
+  const onRowClick = useCallback((index: number, event: React.MouseEvent) => {
+    if (event.shiftKey) acts.current.pick(index, true);
+    else if (event.ctrlKey || event.metaKey) acts.current.pick(index, false);
+    acts.current.move(index);
+  }, []);
 
   return (
     <section className="flex h-full min-w-0 flex-col" aria-label="References">
@@ -113,49 +121,22 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
             {virtual.getVirtualItems().map((item) => {
               const row = rows[item.index];
               if (!row) return null;
-              const { number, entry } = row.original;
+              const { number } = row.original;
               const picked = files.has(number);
-              const joined = picked && files.has(rows[item.index + 1]?.original.number ?? -1);
               return (
-                <div
+                <ListRow
                   key={row.id}
-                  id={`reference-${number}`}
-                  role="row"
-                  aria-rowindex={item.index + 2}
-                  aria-selected={picked}
-                  data-state={row.original.state}
-                  className={`absolute inset-x-0 grid items-center gap-x-2 whitespace-nowrap text-[12.5px] ${number === current ? 'bg-held' : 'hover:bg-raise'}`}
-                  style={{ gridTemplateColumns: template, height, transform: `translateY(${item.start}px)` }}
-                  onClick={(e) => {
-                    if (e.shiftKey) pick(item.index, true);
-                    else if (e.ctrlKey || e.metaKey) pick(item.index, false);
-                    move(item.index);
-                  }}
-                  onDoubleClick={() => onOpen(number)}
-                >
-                  <span
-                    role="gridcell"
-                    className="relative h-full"
-                    aria-label={picked ? 'picked' : 'not picked'}
-                  >
-                    {picked && (
-                      <span className="absolute left-[3px] top-1/2 size-2 -translate-y-1/2 rounded-full bg-ink" />
-                    )}
-                    {joined && <span className="absolute left-[6px] top-1/2 h-full w-0.5 bg-ink" />}
-                  </span>
-                  {row.getVisibleCells().map((cell) => (
-                    <span
-                      role="gridcell"
-                      key={cell.id}
-                      className="flex min-w-0 items-center [&>*]:min-w-0 [&>.mono]:flex-1"
-                    >
-                      <table.FlexRender cell={cell} />
-                      {cell.column.id === 'state' && entry !== null && (
-                        <span className="sr-only">, pending</span>
-                      )}
-                    </span>
-                  ))}
-                </div>
+                  row={row}
+                  index={item.index}
+                  top={item.start}
+                  height={height}
+                  template={template}
+                  inHand={number === current}
+                  picked={picked}
+                  joined={picked && files.has(rows[item.index + 1]?.original.number ?? -1)}
+                  onClick={onRowClick}
+                  onOpen={onOpen}
+                />
               );
             })}
           </div>
@@ -165,15 +146,53 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
   );
 }
 
-function matches(row: { original: ReferenceItem }, _column: string, wanted: unknown): boolean {
-  const { written, role, state, usedBy, flags, answer } = row.original;
-  const text =
-    `${written} ${role} ${state} ${answer ?? ''} ${flags.join(' ')} ${usedBy.map((u) => `${u.material} ${u.input}`).join(' ')}`.toLowerCase();
-  return String(wanted)
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
+interface ListRowProps {
+  row: Row<typeof features, ReferenceItem>;
+  index: number;
+  top: number;
+  height: number;
+  template: string;
+  inHand: boolean;
+  picked: boolean;
+  joined: boolean;
+  onClick: (index: number, event: React.MouseEvent) => void;
+  onOpen: (number: number) => void;
 }
+
+const ListRow = memo(function ListRow(props: ListRowProps) {
+  const { row, index, top, height, template, inHand, picked, joined, onClick, onOpen } = props;
+  const { number, state, entry } = row.original;
+  return (
+    <div
+      id={`reference-${number}`}
+      role="row"
+      aria-rowindex={index + 2}
+      aria-selected={picked}
+      data-state={state}
+      className={`absolute inset-x-0 grid items-center gap-x-2 whitespace-nowrap text-[12.5px] ${inHand ? 'bg-held' : 'hover:bg-raise'}`}
+      style={{ gridTemplateColumns: template, height, transform: `translateY(${top}px)` }}
+      onClick={(event) => onClick(index, event)}
+      onDoubleClick={() => onOpen(number)}
+    >
+      <span role="gridcell" className="relative h-full" aria-label={picked ? 'picked' : 'not picked'}>
+        {picked && (
+          <span className="absolute left-[3px] top-1/2 size-2 -translate-y-1/2 rounded-full bg-ink" />
+        )}
+        {joined && <span className="absolute left-[6px] top-1/2 h-full w-0.5 bg-ink" />}
+      </span>
+      {row.getVisibleCells().map((cell) => (
+        <span
+          role="gridcell"
+          key={cell.id}
+          className="flex min-w-0 items-center [&>*]:min-w-0 [&>.mono]:flex-1"
+        >
+          <FlexRender cell={cell} />
+          {cell.column.id === 'state' && entry !== null && <span className="sr-only">, pending</span>}
+        </span>
+      ))}
+    </div>
+  );
+});
 
 /** Arrows, J and K move; Space picks, with Shift from the last pick on; Enter opens large. */
 function useRowKeys(

@@ -1,8 +1,8 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { BundleItem } from '../../api/client';
 import { count } from '../../parts/format';
 import { Glyph, stateColour } from '../../parts/Glyph';
-import { layOut, strand, type Band, type Place, type Row } from './layout';
+import { layOut, leastHeight, strand, type Band, type Place, type Row } from './layout';
 import { useSize } from './useSize';
 
 interface RelocationMapProps {
@@ -18,7 +18,7 @@ const labels = 316;
 const places = 352;
 
 /** Old places to new places: one strand a reference, each bundle a decision. */
-export function RelocationMap({
+export const RelocationMap = memo(function RelocationMap({
   bundles,
   picked,
   busy,
@@ -29,18 +29,24 @@ export function RelocationMap({
   const [box, size] = useSize();
   const [hovered, setHovered] = useState<BundleItem>();
   const [unfolded, setUnfolded] = useState(false);
-  const layout = layOut(bundles, Math.max(120, size.height - 18), unfolded);
+  const room = Math.max(120, size.height - 18);
+  const height = unfolded ? Math.max(room, leastHeight(bundles)) : room;
+  const layout = layOut(bundles, height, unfolded);
   const strands = Math.max(200, size.width - labels - places);
   const dim = (bundle: BundleItem) => hovered !== undefined && hovered !== bundle;
   const largestRelinks = bundles.filter((b) => b.state === 'elsewhere').slice(0, 3);
 
   return (
-    <section ref={box} aria-label="Relocation map" className="relative h-full">
+    <section
+      ref={box}
+      aria-label="Relocation map"
+      className="relative h-full overflow-y-auto overflow-x-hidden"
+    >
       <div className="flex h-[18px] text-[12px] leading-4 text-quiet">
-        <span style={{ width: labels + strands, paddingLeft: 68 }}>The scene calls</span>
+        <span style={{ width: labels + strands, paddingLeft: 76 }}>The scene calls</span>
         <span style={{ paddingLeft: 16 }}>Roots that answer</span>
       </div>
-      <div className="absolute inset-x-0 bottom-0 top-[18px]">
+      <div className="absolute inset-x-0 top-[18px]" style={{ height }}>
         {layout.rows.map((row) => (
           <RowLabel
             key={`${row.bundle.state}${row.bundle.from}${row.bundle.to.map((t) => t.path).join()}`}
@@ -54,7 +60,7 @@ export function RelocationMap({
           className="absolute top-0 overflow-visible"
           style={{ left: labels }}
           width={strands}
-          height={size.height - 18}
+          height={height}
           aria-hidden="true"
         >
           {layout.bands.map((band, i) => (
@@ -109,7 +115,7 @@ export function RelocationMap({
       </div>
     </section>
   );
-}
+});
 
 const rail = (bundle: BundleItem) =>
   bundle.state === 'elsewhere'
@@ -145,7 +151,7 @@ function RowLabel({
       onClick={onPick}
     >
       <b
-        className={`w-9 text-right text-[17px] font-[650] ${bundle.state === 'missing' || bundle.state === 'damaged' ? 'text-clay' : ''}`}
+        className={`w-11 flex-none text-right font-[650] ${bundle.numbers.length < 1000 ? 'text-[17px]' : 'text-[14px]'} ${bundle.state === 'missing' || bundle.state === 'damaged' ? 'text-clay' : ''}`}
       >
         {count(bundle.numbers.length)}
       </b>
@@ -365,7 +371,7 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }:
       return (
         <button
           type="button"
-          className="act absolute leading-6"
+          className="act absolute bg-ground px-1 leading-6"
           style={{ ...place, left: left + 210 }}
           onClick={onSearchWider}
         >
@@ -390,9 +396,22 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }:
           carried inside the scene
         </span>
       );
+    case 'folded':
+      return (
+        <span className="absolute text-[12.5px] leading-6 text-quiet" style={place}>
+          {wordsOf(row.folded)}
+        </span>
+      );
     default:
       return null;
   }
+}
+
+/** "2,000 missing, 4,500 elsewhere": what a folded row holds. */
+function wordsOf(bundles: BundleItem[]): string {
+  const states = new Map<string, number>();
+  for (const b of bundles) states.set(b.state, (states.get(b.state) ?? 0) + b.numbers.length);
+  return [...states].map(([state, n]) => `${count(n)} ${state}`).join(', ');
 }
 
 function PlaceLabel({ place, left }: { place: Place; left: number }) {

@@ -1,10 +1,7 @@
 import {
-  columnFilteringFeature,
   columnVisibilityFeature,
   createColumnHelper,
-  createFilteredRowModel,
   createSortedRowModel,
-  globalFilteringFeature,
   rowSortingFeature,
   sortFn_alphanumeric,
   sortFn_basic,
@@ -15,11 +12,8 @@ import { bytes, pixels } from '../../parts/format';
 import { State } from '../../parts/Glyph';
 
 export const features = tableFeatures({
-  columnFilteringFeature,
-  globalFilteringFeature,
   rowSortingFeature,
   columnVisibilityFeature,
-  filteredRowModel: createFilteredRowModel(),
   sortedRowModel: createSortedRowModel(),
   sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
 });
@@ -34,7 +28,7 @@ export const tracks: Record<string, string> = {
   state: '92px',
   name: 'minmax(200px,1.6fr)',
   role: '112px',
-  usedBy: 'minmax(84px,.6fr)',
+  usedBy: 'minmax(112px,.9fr)',
   pixels: '98px',
   bytes: '64px',
   folder: 'minmax(96px,.6fr)',

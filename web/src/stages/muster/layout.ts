@@ -40,7 +40,7 @@ export interface Layout {
 }
 
 const rowLeast = 24;
-const placeLeast = 36;
+const placeLeast = 34;
 const gap = 3;
 /** LOOK draws strands 1.45 apart; a scene of two dozen files gets more, or its bundles would be hairs. */
 const pitchMost = 5;
@@ -120,15 +120,24 @@ export function layOut(bundles: BundleItem[], height: number, unfolded: boolean)
   return { rows, places: ordered, bands, pitch, solid };
 }
 
-/** Keeps the bundles that weigh most; the smallest of the rest become one row. */
+const placesOf = (bundles: BundleItem[]) => new Set(bundles.flatMap((b) => b.to.map((t) => t.path))).size;
+
+/** Height that rows and folders take at the least. */
+export const leastHeight = (bundles: BundleItem[]) =>
+  Math.max(bundles.length * (rowLeast + gap), placesOf(bundles) * (placeLeast + gap));
+
+/** Keeps the bundles that weigh most, as many as fit; the smallest of the rest become one row. */
 function fold(bundles: BundleItem[], height: number): { bundle: BundleItem; folded: BundleItem[] }[] {
-  const fit = Math.max(rowsFewest, Math.min(rowsMost, Math.floor(height / (rowLeast + gap))));
-  if (bundles.length <= fit) return bundles.map((bundle) => ({ bundle, folded: [] }));
-  const keep = new Set([...bundles].sort((a, b) => size(b) - size(a)).slice(0, fit - 1));
+  if (bundles.length <= rowsMost && leastHeight(bundles) <= height)
+    return bundles.map((bundle) => ({ bundle, folded: [] }));
+  const bySize = [...bundles].sort((a, b) => size(b) - size(a));
+  let kept = Math.min(rowsMost - 1, bundles.length - 1);
+  while (kept > rowsFewest && leastHeight(bySize.slice(0, kept)) + rowLeast + gap > height) kept--;
+  const keep = new Set(bySize.slice(0, kept));
   const folded = bundles.filter((b) => !keep.has(b));
   const rest: BundleItem = {
     state: 'folded',
-    from: `and ${folded.length} more folders`,
+    from: `and ${folded.length} more: show them`,
     to: [],
     numbers: folded.flatMap((b) => b.numbers),
     contradicts: [],
@@ -150,7 +159,7 @@ function largest(fits: (value: number) => boolean, most: number): number {
     if (fits(middle)) low = middle;
     else high = middle;
   }
-  return Math.max(low, 0.02);
+  return low;
 }
 
 /** A strand from (0, y0) to (width, y1), level at both ends. */

@@ -40,7 +40,12 @@ export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofS
             <WorkLine item={work} verb="Building and proving" />
           ) : (
             <div className="flex items-center gap-4">
-              <button type="button" className="key" disabled={busy} onClick={onBuild}>
+              <button
+                type="button"
+                className={last ? 'key outlined' : 'key'}
+                disabled={busy}
+                onClick={onBuild}
+              >
                 Build and prove <kbd>⇧B</kbd>
               </button>
               <RadioGroup.Root
@@ -97,7 +102,7 @@ function Proof({ last }: { last: PackageItem }) {
   return (
     <>
       <div className="pr-6">
-        <p className="text-[40px] font-[700] leading-[40px]" data-proof="resolved">
+        <p className="h-10 text-[40px] font-[700] leading-[40px]" data-proof="resolved">
           {count(last.resolved)}
           <span className="text-[22px] font-normal text-quiet">/{count(total)}</span>
         </p>
@@ -118,7 +123,7 @@ function Proof({ last }: { last: PackageItem }) {
         )}
       </div>
       <div className="pr-6">
-        <p className="text-[40px] font-[700] leading-[40px]">{count(last.files)}</p>
+        <p className="h-10 text-[40px] font-[700] leading-[40px]">{count(last.files)}</p>
         <p className="mt-1 text-[12.5px]">
           {last.brokenFiles.length === 0 ? (
             'files match their SHA-256 in the BagIt manifest'
@@ -130,7 +135,7 @@ function Proof({ last }: { last: PackageItem }) {
         </p>
       </div>
       <div>
-        <p className="text-[40px] font-[700] leading-[40px]">{bytes(last.bytesAfter)}</p>
+        <p className="h-10 text-[40px] font-[700] leading-[40px]">{bytes(last.bytesAfter)}</p>
         <p className="mb-2.5 mt-1 truncate text-[12.5px]">
           <Glyph name={whole ? 'present' : 'damaged'} className="mr-1.5 inline align-[-3px]" />
           <code className="text-[12px]">{last.name}</code>

@@ -35,7 +35,13 @@ export function SendOff() {
     <Frame
       here="Send-off"
       sceneId={sceneId}
-      call={query.isError ? <em>{query.error.message}</em> : <SendOffCall view={view} sceneId={sceneId} />}
+      call={
+        query.isError ? (
+          <em>{query.error.message}</em>
+        ) : (
+          <SendOffCall view={view} sceneId={sceneId} onBuild={start} />
+        )
+      }
       among={many(view?.files.length ?? 0, 'file')}
       keys={keys}
     >
@@ -68,7 +74,15 @@ export function SendOff() {
   );
 }
 
-function SendOffCall({ view, sceneId }: { view: SendOffView | undefined; sceneId: string }) {
+function SendOffCall({
+  view,
+  sceneId,
+  onBuild,
+}: {
+  view: SendOffView | undefined;
+  sceneId: string;
+  onBuild: () => void;
+}) {
   if (!view)
     return (
       <>
@@ -82,6 +96,15 @@ function SendOffCall({ view, sceneId }: { view: SendOffView | undefined; sceneId
       {left === 0 ? (
         <>
           ; all <b>{count(view.references)}</b> references are answered in it.
+          {view.packages.length === 0 && (
+            <>
+              {' '}
+              <button type="button" onClick={onBuild}>
+                Build and prove
+              </button>{' '}
+              it.
+            </>
+          )}
         </>
       ) : (
         <>
@@ -146,7 +169,7 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
       {files.slice(0, 400).map((f) => (
         <div
           key={f.name}
-          className="grid grid-cols-[minmax(0,1fr)_120px_70px] gap-x-2 border-t border-hair py-[3px] text-[12px]"
+          className="grid grid-cols-[minmax(0,1fr)_112px_62px] gap-x-2 border-t border-hair py-[3px] text-[12px]"
         >
           <code className="truncate text-[11.5px]" title={f.name}>
             {f.name}

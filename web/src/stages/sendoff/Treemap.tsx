@@ -49,8 +49,8 @@ export function Treemap({ files }: { files: SendOffView['files'] }) {
             ))}
             {group.width > 70 && group.height > 40 && (
               <foreignObject x={group.x} y={group.y} width={Math.min(group.width, 170)} height="40">
-                <div className="inline-block whitespace-nowrap bg-ground pl-2 pr-2.5 pb-1 leading-4">
-                  <b className="block text-[13px] font-[680] leading-4">{group.role}</b>
+                <div className="inline-block max-w-full bg-ground pl-2 pr-2.5 pb-1 leading-4">
+                  <b className="block truncate text-[13px] font-[680] leading-4">{group.role}</b>
                   <code className="text-[12px] text-soft">{bytes(group.bytes)}</code>
                 </div>
               </foreignObject>
