@@ -92,15 +92,13 @@ internal sealed class CandidateSearch(RootIndex index, FileFacts facts)
 
         if (file.Name.Resolution != name.Resolution)
             yield return new($"Same map at another resolution, {file.Name.Resolution ?? "none named"}", EvidenceWeights.OtherResolutionOrVersion);
-        else if (file.Name.Role is not null && !file.Name.Stem.Contains(RoleSpelling(name), StringComparison.Ordinal))
+        else if (file.Name.RoleToken != name.RoleToken)
             yield return new($"Same role, {file.Name.Role}, spelled another way", EvidenceWeights.OtherRoleSpelling);
         else
             yield return new("Same map at another version", EvidenceWeights.OtherResolutionOrVersion);
         if (file.Name.Extension != name.Extension)
             yield return new($"Another ending, {file.Name.Extension}", EvidenceWeights.OtherEndingPenalty);
     }
-
-    private static string RoleSpelling(FileName name) => name.Stem.Split('_', '-', ' ', '.').LastOrDefault() ?? string.Empty;
 
     private static int Parents(WrittenPath written, string path)
     {

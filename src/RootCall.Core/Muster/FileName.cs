@@ -12,8 +12,9 @@ namespace RootCall.Core.Muster;
 /// <param name="Core">The stem without resolution and version tokens, separators as <c>_</c>.</param>
 /// <param name="Subject">The core with its role token taken off.</param>
 /// <param name="Role">What the role token says, in one spelling; null when there is none.</param>
+/// <param name="RoleToken">The role token as written, lower case; null when there is none.</param>
 /// <param name="Resolution">The resolution token as written; null when there is none.</param>
-public sealed record FileName(string Folded, string Stem, string Extension, string Core, string Subject, string? Role, string? Resolution)
+public sealed record FileName(string Folded, string Stem, string Extension, string Core, string Subject, string? Role, string? RoleToken, string? Resolution)
 {
     private static readonly FrozenDictionary<string, string> Roles = new (string Role, string Spellings)[]
     {
@@ -45,6 +46,7 @@ public sealed record FileName(string Folded, string Stem, string Extension, stri
         var tokens = stem.Split(['_', '-', ' ', '.'], StringSplitOptions.RemoveEmptyEntries);
         string? resolution = null;
         string? role = null;
+        string? roleToken = null;
         var core = new List<string>(tokens.Length);
         var subject = new List<string>(tokens.Length);
         foreach (var (token, index) in tokens.Select((t, i) => (t, i)))
@@ -59,7 +61,7 @@ public sealed record FileName(string Folded, string Stem, string Extension, stri
             if (index > 0 && IsVersion(token)) continue;
             if (index > 0 && Roles.TryGetValue(token, out var spelled))
             {
-                role = spelled;
+                (role, roleToken) = (spelled, token);
                 core.Add(spelled);
                 continue;
             }
@@ -68,7 +70,7 @@ public sealed record FileName(string Folded, string Stem, string Extension, stri
             subject.Add(token);
         }
 
-        return new(folded, stem, dot > 0 ? folded[dot..] : string.Empty, string.Join('_', core), string.Join('_', subject), role, resolution);
+        return new(folded, stem, dot > 0 ? folded[dot..] : string.Empty, string.Join('_', core), string.Join('_', subject), role, roleToken, resolution);
     }
 
     public static string Fold(string name) => Composed(name).ToLowerInvariant();

@@ -50,7 +50,7 @@ public static class RelocationRules
         return rules.ToImmutable();
     }
 
-    private static (int, int, string) Order(int settles, (string From, string To) rewrite) => (-settles, -rewrite.From.Length, rewrite.To);
+    private static (int, int, string) Order(int settles, (string From, string To) rewrite) => (-settles, -rewrite.From.Length, $"{rewrite.From}\n{rewrite.To}");
 
     private sealed record Pair(int Number, WrittenPath Written, string Answer)
     {

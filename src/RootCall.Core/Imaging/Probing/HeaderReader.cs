@@ -27,6 +27,9 @@ internal sealed class HeaderReader(Stream stream)
         return read;
     }
 
+    /// <summary>Reads what comes next into the buffer; 0 at the end of the file.</summary>
+    public int Fill(byte[] buffer) => stream.Read(buffer);
+
     public byte U8()
     {
         var b = stream.ReadByte();

@@ -14,21 +14,21 @@ internal static class OpenExrProbe
         r.Position = 4;
         var version = r.U32();
         var multipart = (version & 0x1000) != 0;
-        var tiled = (version & 0x200) != 0;
-        var (facts, chunks) = Part(r, ref tiled);
+        var (facts, chunks, tiled) = Part(r);
         if (multipart)
         {
             // Headers follow each other and end with an empty one; the tables of all parts come behind.
             while (PeekIsHeader(r))
             {
-                var other = false;
-                chunks += Part(r, ref other).Chunks;
+                chunks += Part(r).Chunks;
             }
 
             r.Skip(1);
         }
 
-        damage = chunks < 0 ? null : Table(r, chunks);
+        // A chunk starts with its part's number in multipart files, then its line or its tile's place, then its size.
+        var isDeep = (version & 0x800) != 0;
+        damage = chunks < 0 ? null : Table(r, chunks, isDeep ? null : (multipart ? 4 : 0) + (tiled ? 16 : 4));
         return facts;
     }
 
@@ -39,12 +39,13 @@ internal static class OpenExrProbe
         return more;
     }
 
-    private static (ImageFacts Facts, long Chunks) Part(HeaderReader r, ref bool tiled)
+    private static (ImageFacts Facts, long Chunks, bool Tiled) Part(HeaderReader r)
     {
         int minX = 0, minY = 0, maxX = -1, maxY = -1;
         var channels = new List<(string Name, int Type)>();
         string? colour = null;
         byte compression = 0;
+        (int X, int Y, int Mode)? tile = null;
         long chunkCount = -1;
         for (var n = 0; ; n++)
         {
@@ -75,7 +76,7 @@ internal static class OpenExrProbe
                     chunkCount = r.I32();
                     break;
                 case "tiles":
-                    tiled = true;
+                    tile = (r.I32(), r.I32(), r.U8());
                     break;
                 case "chromaticities":
                     colour ??= "chromaticities";
@@ -94,11 +95,27 @@ internal static class OpenExrProbe
         var alpha = channels.Any(c => c.Name == "A" || c.Name.EndsWith(".A", StringComparison.Ordinal));
         // Scan lines a chunk holds, by compression: none, RLE, ZIPS 1; ZIP, PXR24 16; PIZ, B44, B44A, DWAA 32; DWAB 256.
         var lines = compression switch { 0 or 1 or 2 => 1, 3 or 5 => 16, 9 => 256, _ => 32 };
-        if (chunkCount < 0 && !tiled) chunkCount = ((long)height + lines - 1) / lines;
-        return (new(ImageFormat.OpenExr, checked(maxX - minX + 1), height, channels.Count, depth, channels.All(c => c.Type != 0), alpha, colour), chunkCount);
+        var width = checked(maxX - minX + 1);
+        if (chunkCount < 0) chunkCount = tile is { } t ? Tiles(width, height, t) : ((long)height + lines - 1) / lines;
+        return (new(ImageFormat.OpenExr, width, height, channels.Count, depth, channels.All(c => c.Type != 0), alpha, colour), chunkCount, tile is not null);
     }
 
-    private static string? Table(HeaderReader r, long chunks)
+    /// <summary>Tiles of all levels; -1 for rip-maps and broken sizes, whose tables are not checked.</summary>
+    private static long Tiles(long width, long height, (int X, int Y, int Mode) tile)
+    {
+        var (mipmaps, up) = ((tile.Mode & 0x0F) == 1, (tile.Mode & 0xF0) != 0);
+        if (tile.X <= 0 || tile.Y <= 0 || (tile.Mode & 0x0F) > 1) return -1;
+        var total = 0L;
+        for (; ; width = Half(width, up), height = Half(height, up))
+        {
+            total += (width + tile.X - 1) / tile.X * ((height + tile.Y - 1) / tile.Y);
+            if (!mipmaps || (width <= 1 && height <= 1)) return total;
+        }
+    }
+
+    private static long Half(long side, bool up) => Math.Max(1, (side + (up ? 1 : 0)) / 2);
+
+    private static string? Table(HeaderReader r, long chunks, int? sizeAt)
     {
         var last = 0L;
         if (chunks > (r.Length - r.Position) / 8) return $"ends at byte {r.Length:N0}, inside its offset table";
@@ -109,19 +126,10 @@ internal static class OpenExrProbe
             last = Math.Max(last, at);
         }
 
-        if (last + 8 > r.Length || last < 0) return $"ends at byte {r.Length:N0}; its last chunk starts at {last:N0}";
-        if (chunks == 0) return null;
-        // A scan line chunk is its line, its size and its data; multipart chunks carry their part's number in front.
-        r.Position = last + 4;
+        if (last < 0 || last + 8 > r.Length) return $"ends at byte {r.Length:N0}; its last chunk starts at {last:N0}";
+        if (chunks == 0 || sizeAt is null) return null;
+        r.Position = last + sizeAt.Value;
         var size = r.U32();
-        return size < int.MaxValue && r.Position + size > r.Length && !IsTiledOrMultipart(r)
-            ? $"ends at byte {r.Length:N0}, inside its last chunk of {size:N0} bytes"
-            : null;
-    }
-
-    private static bool IsTiledOrMultipart(HeaderReader r)
-    {
-        r.Position = 4;
-        return (r.U32() & 0x1A00) != 0;
+        return r.Position + size > r.Length ? $"ends at byte {r.Length:N0}, inside its last chunk of {size:N0} bytes" : null;
     }
 }

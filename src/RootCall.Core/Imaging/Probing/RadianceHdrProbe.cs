@@ -7,7 +7,6 @@ namespace RootCall.Core.Imaging.Probing;
 internal static class RadianceHdrProbe
 {
     private const int MaxHeader = 1 << 16;
-    private const int LongestRun = 127;
 
     public static ImageFacts Read(HeaderReader r, out string? damage)
     {
@@ -27,12 +26,11 @@ internal static class RadianceHdrProbe
 
         var start = r.Position;
         var head = r.Length - start >= 4 ? r.Bytes(4) : [0, 0, 0, 0];
-        // New run-length lines begin 2 2 and the line's width; the least they hold is one run for every 127 pixels of each channel.
+        // New run-length lines begin 2 2 and the line's width. Flat and old run-length pixels declare nothing to hold them against.
         var runs = head[0] == 2 && head[1] == 2 && head[2] < 128 && ((head[2] << 8) | head[3]) == second;
-        var needed = start + (runs ? first * (4L + (4L * 2 * ((second + LongestRun - 1) / LongestRun))) : 0);
-        damage = r.Length < needed || (!runs && r.Length - start < 4)
-            ? $"ends at byte {r.Length:N0}; {width} × {height} pixels need at least {needed:N0}"
-            : null;
+        damage = runs
+            ? WholeLines(r, start, first, second) is var lines && lines < first ? $"ends at byte {r.Length:N0}, after {lines:N0} of {first:N0} lines" : null
+            : r.Length - start < 4 ? $"ends at byte {r.Length:N0}, before its pixels" : null;
         return new(ImageFormat.RadianceHdr, width, height, 3, 32, IsFloat: true, Colour: colour);
     }
 
@@ -46,5 +44,25 @@ internal static class RadianceHdrProbe
         }
 
         return text.ToString();
+    }
+
+    /// <summary>Each line: four bytes, then each channel as runs (over 128: the rest repeats one byte) and literals.</summary>
+    private static int WholeLines(HeaderReader r, long start, int lines, int width)
+    {
+        r.Position = start;
+        var walk = new RunLengthWalk(r);
+        for (var line = 0; line < lines; line++)
+        {
+            if (!walk.Skip(4)) return line;
+            for (var left = 4 * (long)width; left > 0;)
+            {
+                var code = walk.Next();
+                var count = code > 128 ? code - 128 : code;
+                if (code <= 0 || !walk.Skip(code > 128 ? 1 : count)) return line;
+                left -= count;
+            }
+        }
+
+        return lines;
     }
 }

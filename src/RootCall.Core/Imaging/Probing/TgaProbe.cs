@@ -5,7 +5,6 @@ internal static class TgaProbe
 {
     private const int HeaderLength = 18;
     private const int FooterLength = 26;
-    private const int LongestRun = 128;
 
     public static bool HasFooter(HeaderReader r)
     {
@@ -41,10 +40,26 @@ internal static class TgaProbe
         var channels = grey ? (bits == 16 ? 2 : 1) : colourBits == 32 || alpha ? 4 : 3;
         var pixels = (long)width * height;
         var bytesPerPixel = (bits + 7) / 8;
-        // Run-length data has no declared length: the least it can be is one packet for every 128 pixels.
-        var least = kind >= 9 ? (pixels + LongestRun - 1) / LongestRun * (1 + bytesPerPixel) : pixels * bytesPerPixel;
-        var needed = HeaderLength + idLength + (mapped == 1 ? (long)mapEntries * ((mapBits + 7) / 8) : 0) + least;
-        damage = r.Length < needed ? $"ends at byte {r.Length:N0}; {width} × {height} pixels need {needed:N0}" : null;
+        var start = HeaderLength + idLength + (mapped == 1 ? (long)mapEntries * ((mapBits + 7) / 8) : 0);
+        if (kind >= 9) damage = RunsEnd(r, start, pixels, bytesPerPixel) ? null : $"ends at byte {r.Length:N0}, before the last of its {width} × {height} pixels";
+        else damage = r.Length < start + (pixels * bytesPerPixel) ? $"ends at byte {r.Length:N0}; {width} × {height} pixels need {start + (pixels * bytesPerPixel):N0}" : null;
         return new(ImageFormat.Tga, width, height, channels, colourBits is 15 or 16 && !grey ? 5 : 8, HasAlpha: alpha);
+    }
+
+    /// <summary>A packet is a byte, whose low bits are one less than its pixels, and one pixel for a run or all of them.</summary>
+    private static bool RunsEnd(HeaderReader r, long start, long pixels, int bytesPerPixel)
+    {
+        if (start >= r.Length) return false;
+        r.Position = start;
+        var walk = new RunLengthWalk(r);
+        while (pixels > 0)
+        {
+            var packet = walk.Next();
+            var count = (packet & 0x7F) + 1;
+            if (packet < 0 || !walk.Skip((packet & 0x80) != 0 ? bytesPerPixel : count * bytesPerPixel)) return false;
+            pixels -= count;
+        }
+
+        return true;
     }
 }

@@ -1,0 +1,37 @@
+using System.Text.Json;
+using RootCall.Demo;
+
+namespace RootCall.Testing;
+
+/// <summary>The demo, written once for all tests that read it. Nobody writes into it.</summary>
+public sealed class DemoPlace : IDisposable
+{
+    private readonly Place place = new();
+
+    public DemoPlace() => DemoWriter.Write(place.Folder);
+
+    public string Folder => place.Folder;
+
+    public string Library => place.At(DemoWriter.Library);
+
+    public string At(string name) => place.At(name);
+
+    public IReadOnlyList<DemoAnswer> Answers()
+    {
+        using var key = JsonDocument.Parse(File.ReadAllBytes(At(DemoWriter.AnswerKey)));
+        return [.. key.RootElement.GetProperty("scenes").EnumerateArray().Select(s => new DemoAnswer(
+            s.GetProperty("name").GetString()!,
+            At(s.GetProperty("arrived").GetString()!),
+            At(s.GetProperty("clean").GetString()!),
+            [.. s.GetProperty("references").EnumerateArray().Select(r => new DemoReference(
+                r.GetProperty("written").GetString()!,
+                r.GetProperty("state").GetString()!,
+                [.. r.GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)]))]))];
+    }
+
+    public void Dispose() => place.Dispose();
+}
+
+public sealed record DemoAnswer(string Name, string Arrived, string Clean, IReadOnlyList<DemoReference> References);
+
+public sealed record DemoReference(string Written, string State, IReadOnlyList<string> Flags);
