@@ -10,6 +10,8 @@ need_sdks() {
 
 # Installs the Debian packages among "$@" that are missing. Not root: prints the one command to run.
 need_debian() {
+  # The .NET runtime needs ICU for Unicode; machines with an SDK usually have it.
+  ldconfig -p 2>/dev/null | grep -q libicuuc || set -- "$@" libicu-dev
   local missing=() package
   for package in "$@"; do
     dpkg-query -W -f '${Status}' "$package" 2>/dev/null | grep -q 'ok installed' || missing+=("$package")

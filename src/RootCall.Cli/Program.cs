@@ -30,7 +30,8 @@ internal static class Program
 
     private static int Refuse(string sentence)
     {
-        Console.Error.WriteLine("rootcall: " + sentence);
+        // One line, whoever worded it.
+        Console.Error.WriteLine("rootcall: " + string.Join(' ', sentence.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)));
         return CannotUse;
     }
 }

@@ -31,8 +31,14 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
             else
                 db.Add(new LedgerEntryRow
                 {
-                    Id = entry.Id, SceneId = sceneId, Sequence = ++sequence, Sentence = entry.Sentence, State = Word(entry.State),
-                    ProposedBy = entry.ProposedBy, At = entry.At, Edits = Json.Document(entry.Edits),
+                    Id = entry.Id,
+                    SceneId = sceneId,
+                    Sequence = ++sequence,
+                    Sentence = entry.Sentence,
+                    State = Word(entry.State),
+                    ProposedBy = entry.ProposedBy,
+                    At = entry.At,
+                    Edits = Json.Document(entry.Edits),
                 });
         }
 

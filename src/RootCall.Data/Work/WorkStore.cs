@@ -30,8 +30,13 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
         await using var db = await databases.CreateDbContextAsync(stop);
         var row = new WorkRow
         {
-            Id = Guid.CreateVersion7(), Kind = WorkRequest.KindOf(typeof(T)), Title = title, SceneId = sceneId,
-            State = WorkStates.Queued, CreatedAt = DateTimeOffset.UtcNow, Request = Json.Document(request),
+            Id = Guid.CreateVersion7(),
+            Kind = WorkRequest.KindOf(typeof(T)),
+            Title = title,
+            SceneId = sceneId,
+            State = WorkStates.Queued,
+            CreatedAt = DateTimeOffset.UtcNow,
+            Request = Json.Document(request),
         };
         db.Work.Add(row);
         await db.SaveChangesAsync(stop);

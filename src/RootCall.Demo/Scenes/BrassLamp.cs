@@ -25,7 +25,10 @@ internal static class BrassLamp
 
     private static Call Shared(string image) => new(image, $"textures/{image}", $"//stow04/lib/metals/{image}")
     {
-        Copies = [new($"library/metals/{image}")], State = "elsewhere", Flags = ["absolute", "foreign-path"], Fault = "moved, called from a share",
+        Copies = [new($"library/metals/{image}")],
+        State = "elsewhere",
+        Flags = ["absolute", "foreign-path"],
+        Fault = "moved, called from a share",
     };
 
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes)

@@ -53,12 +53,17 @@ internal static class GlasshouseCorner
 
     private static Call Moved(string image) => new(image, $"textures/{image}", $"D:/jobs/2231/tex/{image}")
     {
-        Copies = [new($"library/tin-orchard/tex/{image}")], State = "elsewhere", Flags = ["absolute", "foreign-path"], Fault = "moved, called from another system's drive",
+        Copies = [new($"library/tin-orchard/tex/{image}")],
+        State = "elsewhere",
+        Flags = ["absolute", "foreign-path"],
+        Fault = "moved, called from another system's drive",
     };
 
     private static Call Stowed(string image) => new(image, $"textures/{image}", $"../../../stow/metals/{image}")
     {
-        Copies = [new($"library/metals/{image}")], State = "elsewhere", Fault = "moved, the path climbs out of the delivery",
+        Copies = [new($"library/metals/{image}")],
+        State = "elsewhere",
+        Fault = "moved, the path climbs out of the delivery",
     };
 
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes)

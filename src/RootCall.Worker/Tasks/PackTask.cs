@@ -33,9 +33,17 @@ public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, SceneReadin
             var proof = PackageProof.Prove(built.Written, bounds, stop);
             db.Packages.Add(new()
             {
-                Id = id, SceneId = request.SceneId, Name = Path.GetFileName(target), Path = target, BuiltAt = DateTimeOffset.UtcNow,
-                Files = built.Files, BytesBefore = built.BytesBefore, BytesAfter = built.BytesAfter, Resolved = proof.Resolved,
-                Unresolved = [.. proof.Unresolved.Select(u => $"{u.State.Word()} {u.Reference.Written}")], BrokenFiles = [.. proof.BrokenFiles],
+                Id = id,
+                SceneId = request.SceneId,
+                Name = Path.GetFileName(target),
+                Path = target,
+                BuiltAt = DateTimeOffset.UtcNow,
+                Files = built.Files,
+                BytesBefore = built.BytesBefore,
+                BytesAfter = built.BytesAfter,
+                Resolved = proof.Resolved,
+                Unresolved = [.. proof.Unresolved.Select(u => $"{u.State.Word()} {u.Reference.Written}")],
+                BrokenFiles = [.. proof.BrokenFiles],
             });
             await db.SaveChangesAsync(stop);
         }

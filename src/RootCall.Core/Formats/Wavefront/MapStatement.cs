@@ -20,9 +20,19 @@ internal static class MapStatement
     /// <summary>How many values each option takes: at least, at most, and whether they are numbers.</summary>
     private static readonly FrozenDictionary<string, (int Min, int Max, bool Numbers)> Options = new Dictionary<string, (int, int, bool)>
     {
-        ["-blendu"] = (1, 1, false), ["-blendv"] = (1, 1, false), ["-cc"] = (1, 1, false), ["-clamp"] = (1, 1, false),
-        ["-imfchan"] = (1, 1, false), ["-type"] = (1, 1, false), ["-bm"] = (1, 1, true), ["-boost"] = (1, 1, true),
-        ["-texres"] = (1, 1, true), ["-mm"] = (2, 2, true), ["-o"] = (1, 3, true), ["-s"] = (1, 3, true), ["-t"] = (1, 3, true),
+        ["-blendu"] = (1, 1, false),
+        ["-blendv"] = (1, 1, false),
+        ["-cc"] = (1, 1, false),
+        ["-clamp"] = (1, 1, false),
+        ["-imfchan"] = (1, 1, false),
+        ["-type"] = (1, 1, false),
+        ["-bm"] = (1, 1, true),
+        ["-boost"] = (1, 1, true),
+        ["-texres"] = (1, 1, true),
+        ["-mm"] = (2, 2, true),
+        ["-o"] = (1, 3, true),
+        ["-s"] = (1, 3, true),
+        ["-t"] = (1, 3, true),
     }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
     public static bool IsMap(ReadOnlySpan<byte> keyword) => keyword.Length is > 2 and < 16 && Keywords.Contains(Encoding.ASCII.GetString(keyword));

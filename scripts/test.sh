@@ -1,0 +1,68 @@
+# `test`. Sourced by ./rootcall.
+
+# run_tests [FILTER]: everything, or only the tests whose full name contains FILTER.
+run_tests() {
+  need_sdks
+  need_debian postgresql libopenimageio-dev g++ chromium chromium-driver openimageio-tools unzip curl
+  . "$home/scripts/cluster.sh"
+  cd "$home"
+  say "building"
+  quietly "dotnet build (is there a network?)" dotnet build RootCall.slnx -c Release -v quiet --nologo
+  build_front_end
+
+  say "checking format and style"
+  quietly "dotnet format" dotnet format RootCall.slnx --verify-no-changes --no-restore --exclude src/RootCall.Data/Migrations
+  quietly "ESLint" npm --prefix web run lint
+  quietly "Prettier" npm --prefix web run format
+  check_schema
+  print_share
+
+  local place=/var/tmp/rootcall-tests-$(id -u)-$$ port=${ROOTCALL_TEST_DB_PORT:-5189}
+  trap 'stop_cluster "$place"; rm -rf "$place"' EXIT
+  trap 'exit 130' INT TERM
+  mkdir -p "$place"
+  place=$(cluster_place "$place")
+  while port_taken "$port"; do port=$((port + 1)); done
+  # Nothing in here outlives the tests, so it need not survive a power cut.
+  start_cluster "$place" "$port" fsync=off synchronous_commit=off full_page_writes=off max_connections=200
+  export ROOTCALL_TEST_DB=${database%;Database=*}
+
+  say "testing"
+  local out=$place.out status=0 filter=()
+  [ $# -gt 0 ] && filter=(--filter "FullyQualifiedName~$1")
+  npm --prefix web run --silent test 2>&1 | tee "$out.web" || status=1
+  local project
+  for project in Core Web Browser; do
+    dotnet test "tests/RootCall.$project.Tests" -c Release --no-build --nologo "${filter[@]}" 2>&1 | tee -a "$out" | grep -vE '^(Test run for|A total of|\[xUnit|  Determining)' || true
+    [ "${PIPESTATUS[0]}" -eq 0 ] || status=1
+  done
+  local passed failed skipped
+  # xUnit: "Passed!  - Failed: 0, Passed: 9, Skipped: 0, …"; Vitest: "Tests  1 failed | 9 passed (10)".
+  passed=$(($(sum_of 'Passed: *\K[0-9]+' "$out") + $(sum_of '^ *Tests .*?\K[0-9]+(?= passed)' "$out.web")))
+  failed=$(($(sum_of 'Failed: *\K[0-9]+' "$out") + $(sum_of '^ *Tests .*?\K[0-9]+(?= failed)' "$out.web")))
+  skipped=$(sum_of 'Skipped: *\K[0-9]+' "$out")
+  rm -f "$out" "$out.web"
+  [ "$status" -eq 0 ] || [ "$failed" -gt 0 ] || { say "a test run broke off" >&2; failed=1; }
+  echo "$passed passed, $failed failed, $skipped skipped"
+  [ "$failed" -eq 0 ]
+}
+
+sum_of() { sed 's/\x1b\[[0-9;]*m//g' "$2" | grep -oP "$1" | awk '{n += $1} END {print n + 0}'; }
+
+# The types in the front end are those that the server describes now.
+check_schema() {
+  local made; made=$(mktemp --suffix=.d.ts)
+  . "$home/scripts/schema.sh"
+  write_schema "$made"
+  (cd "$home/web" && npx --no-install prettier --log-level=error --write "$made" >/dev/null)
+  cmp -s "$made" "$home/web/src/api/schema.d.ts" || refuse "web/src/api/schema.d.ts is not what the server describes; run ./rootcall schema."
+  rm -f "$made"
+}
+
+# Lines that are not blank, migrations and generated files not counted.
+print_share() {
+  local all tests
+  all=$(cd "$home" && git ls-files | grep -E '\.(cs|ts|tsx|css|cpp)$' | grep -vE 'Migrations/|schema\.d\.ts$' | tr '\n' '\0' | xargs -0 cat | grep -cvE '^\s*$')
+  tests=$(cd "$home" && git ls-files | grep -E '\.(cs|ts|tsx)$' | grep -E '^(tests|bench)/|\.test\.tsx?$' | tr '\n' '\0' | xargs -0 cat | grep -cvE '^\s*$')
+  say "tests are $tests of $all code lines, $((100 * tests / all)) %"
+}

@@ -1,0 +1,120 @@
+using System.Globalization;
+using System.Text.Json;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using RootCall.Testing;
+
+[assembly: CollectionBehavior(DisableTestParallelization = true)]
+
+namespace RootCall.Browser.Tests;
+
+/// <summary>The running application with the demo, and a headless Chromium of 1280 x 800 on it.</summary>
+public sealed class BrowserFixture : IDisposable
+{
+    private readonly Place profile = new();
+    private readonly ChromeDriverService service;
+
+    public BrowserFixture()
+    {
+        Demo = new();
+        App = new(
+            new Dictionary<string, string> { ["The Tin Orchard"] = Demo.Folder },
+            new[] { "brass_lamp/brass_lamp.glb", "enamel_sign/enamel_sign.obj", "glasshouse_corner/glasshouse_corner.gltf" }.Select(s => Demo.At("arrived/" + s)),
+            [Demo.Library]);
+        App.StartWorker();
+        RunningApplication.Until(() => App.Get("/api/scenes").GetArrayLength() == 3, "the demo's scenes did not arrive");
+
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless=new", "--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--ignore-gpu-blocklist", "--disable-dev-shm-usage",
+            "--disable-quic", "--no-first-run", "--no-default-browser-check", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--disable-default-apps", "--force-device-scale-factor=1", "--window-size=1280,800", "--user-data-dir=" + profile.Folder);
+        options.AddUserProfilePreference("download.default_directory", Downloads);
+        options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
+        service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.HostName = "127.0.0.1";
+        service.SuppressInitialDiagnosticInformation = true;
+        Driver = new(service, options, TimeSpan.FromMinutes(2));
+        Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = 1280, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+        Driver.ExecuteCdpCommand("Browser.setDownloadBehavior", new() { ["behavior"] = "allow", ["downloadPath"] = Downloads });
+    }
+
+    public DemoPlace Demo { get; }
+
+    public RunningApplication App { get; }
+
+    public ChromeDriver Driver { get; }
+
+    public string Downloads => profile.At("downloads");
+
+    public void Go(string path) => Driver.Navigate().GoToUrl(App.Address + path);
+
+    /// <summary>Presses a key as if nothing had the focus.</summary>
+    public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(Driver).SendKeys(keys).Perform();
+
+    /// <summary>Presses a key with Shift.</summary>
+    public void PressShift(string key) => new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).Perform();
+
+    public IWebElement See(string xpath)
+    {
+        IWebElement? found = null;
+        RunningApplication.Until(() => (found = Driver.FindElements(By.XPath(xpath)).FirstOrDefault(e => e.Displayed)) is not null, $"“{xpath}” did not appear; the page says: {Text}", 30);
+        return found!;
+    }
+
+    public IWebElement Button(string text) => See($"//button[contains(normalize-space(.), '{text}')] | //a[contains(normalize-space(.), '{text}')]");
+
+    /// <summary>Clicks, once more when the page redrew itself in between.</summary>
+    public void Click(string text)
+    {
+        for (var tries = 0; ; tries++)
+        {
+            try
+            {
+                Button(text).Click();
+                return;
+            }
+            catch (WebDriverException e) when (tries < 5 && e is StaleElementReferenceException or ElementClickInterceptedException)
+            {
+                Thread.Sleep(200);
+            }
+        }
+    }
+
+    /// <summary>Waits until the call, the large sentence, contains the text.</summary>
+    public void SeeCall(string text) => RunningApplication.Until(() => Call.Contains(text, StringComparison.Ordinal), $"the call did not say “{text}” but “{Call}”", 40);
+
+    public string Call => Evaluate<string>("return document.querySelector('h1')?.innerText ?? ''");
+
+    public string Text => Evaluate<string>("return document.body.innerText");
+
+    public T Evaluate<T>(string script) => (T)Convert.ChangeType(Driver.ExecuteScript(script)!, typeof(T), CultureInfo.InvariantCulture);
+
+    /// <summary>Serious and critical findings of axe-core on the page as it stands.</summary>
+    public IReadOnlyList<string> SeriousFindings()
+    {
+        Driver.ExecuteScript(File.ReadAllText(Path.Combine(Tool.Home, "web/node_modules/axe-core/axe.min.js")));
+        Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
+        var found = (string)Driver.ExecuteAsyncScript("const done = arguments[arguments.length - 1]; axe.run(document).then((r) => done(JSON.stringify(r.violations)));")!;
+        using var violations = JsonDocument.Parse(found);
+        return [.. violations.RootElement.EnumerateArray()
+            .Where(v => v.GetProperty("impact").GetString() is "serious" or "critical")
+            .Select(v => $"{v.GetProperty("id").GetString()}: {string.Join(" | ", v.GetProperty("nodes").EnumerateArray().Take(3).Select(n => n.GetProperty("html").GetString() + " " + n.GetProperty("failureSummary").GetString()))}")];
+    }
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        Driver.Dispose();
+        service.Dispose();
+        App.Dispose();
+        Demo.Dispose();
+        profile.Dispose();
+    }
+}
+
+[CollectionDefinition(Name)]
+public sealed class BrowserCollection : ICollectionFixture<BrowserFixture>
+{
+    public const string Name = "browser";
+}

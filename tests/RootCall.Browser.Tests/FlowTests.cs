@@ -1,0 +1,114 @@
+using System.IO.Compression;
+using OpenQA.Selenium;
+using RootCall.Testing;
+
+namespace RootCall.Browser.Tests;
+
+/// <summary>The artist's way through the three stages, with a real browser, database and worker.</summary>
+[Collection(BrowserCollection.Name)]
+public sealed class FlowTests(BrowserFixture browser) : IDisposable
+{
+    private readonly Place place = new();
+
+    [Fact]
+    public void A_dropped_zip_is_mustered_relinked_undone_relinked_packed_downloaded_and_proven()
+    {
+        // A delivery of the lamp under a name of its own, without the files that moved.
+        var delivery = Directory.CreateDirectory(place.At("delivery")).FullName;
+        File.Copy(browser.Demo.At("arrived/brass_lamp/brass_lamp.glb"), Path.Combine(delivery, "lantern_row.glb"));
+        ZipFile.CreateFromDirectory(delivery, place.At("lantern_row.zip"));
+
+        browser.Go("/arrivals");
+        browser.SeeCall("scenes");
+        browser.Driver.FindElement(By.CssSelector("[data-upload=files]")).SendKeys(place.At("lantern_row.zip"));
+        browser.See("//button[.//code[text()='lantern_row.glb']]").Click();
+        browser.See("//section[@aria-label='What came']//*[contains(text(), 'read') or contains(text(), 'kept in the store')]");
+        browser.Press("]");
+
+        // The library is a root already; the folder that holds the last file is added.
+        browser.SeeCall("2 of 6 references answer. One relink settles 3 more");
+        browser.SeeCall("1 is missing");
+        browser.Click("Search wider");
+        browser.Click("The Tin Orchard/");
+        browser.Button("The Tin Orchard/").SendKeys(Keys.Enter);
+        browser.Click("clean/");
+        browser.Button("clean/").SendKeys(Keys.Enter);
+        browser.Click("glasshouse_corner/");
+        browser.Click("Add as a root");
+        browser.SeeCall("Two relinks settle 4 more");
+
+        browser.Click("Relink 3");
+        browser.See("//*[contains(text(), 'pending, entry 1')]");
+        browser.SeeCall("One relink settles 1 more");
+        browser.Press("u");
+        browser.SeeCall("Two relinks settle 4 more");
+        browser.PressShift("f");
+        browser.SeeCall("4 are decided and pending");
+        browser.See("//footer//*[contains(text(), '2 pending')]");
+        browser.PressShift("p");
+        browser.SeeCall("Every one of 6 references answers");
+
+        browser.Press("]");
+        browser.SeeCall("all 6 references are answered in it");
+        browser.PressShift("b");
+        RunningApplication.Until(() => browser.Driver.FindElements(By.CssSelector("[data-proof=resolved]")).Any(e => e.Text.Replace("\n", string.Empty, StringComparison.Ordinal) == "6/6"), $"the proof did not come: {browser.Text}");
+        browser.Click("Download");
+        var zip = Path.Combine(browser.Downloads, "lantern_row_v1.zip");
+        RunningApplication.Until(() => File.Exists(zip), "the package was not downloaded");
+
+        var opened = Tool.RootCall("muster", zip);
+        Assert.True(opened.Status == 0, opened.Output + opened.Error);
+        Assert.Contains("6 of 6 references answer. 4 present, 2 embedded", opened.Output, StringComparison.Ordinal);
+        Assert.Equal(0, Tool.Run("unzip", ["-tq", zip]).Status);
+        browser.App.Client.DeleteAsync("/api/roots/" + browser.App.Get("/api/roots").EnumerateArray().Last().GetProperty("id").GetString()).Wait();
+    }
+
+    [Fact]
+    public void A_package_that_misses_files_says_which_and_asks()
+    {
+        browser.Go("/send-off/" + browser.App.SceneId("glasshouse_corner.gltf"));
+        browser.SeeCall("not answered");
+        browser.PressShift("b");
+        var asked = browser.See("//*[@role='alertdialog']").Text;
+        Assert.Contains("E:/scans/glaze/glaze_normal.png", asked, StringComparison.Ordinal);
+        browser.Click("Back");
+        Assert.Equal(0, browser.App.Get($"/api/scenes/{browser.App.SceneId("glasshouse_corner.gltf")}/send-off").GetProperty("packages").GetArrayLength());
+        browser.PressShift("b");
+        browser.Click("Build without");
+        browser.See("//*[contains(text(), 'its report names the others')]");
+    }
+
+    [Fact]
+    public void A_scene_is_opened_from_a_root_and_a_refused_delivery_is_told_where_it_would_stand()
+    {
+        browser.Go("/arrivals");
+        browser.SeeCall("scenes");
+        browser.Press("o");
+        foreach (var folder in new[] { "The Tin Orchard/", "clean/", "enamel_sign/" }) browser.Click(folder);
+        browser.Click("enamel_sign.obj");
+        browser.Click("Open the scene");
+        browser.See("//*[contains(text(), 'from clean/enamel_sign')]");
+
+        browser.Driver.FindElement(By.CssSelector("[data-upload=files]")).SendKeys(place.Put("letter.txt", "dear artist"));
+        browser.See("//*[contains(text(), 'holds no scene that is read here')]");
+    }
+
+    [Fact]
+    public void A_contest_shows_both_pictures_with_their_evidence_and_is_decided_with_one_click()
+    {
+        var id = browser.App.SceneId("enamel_sign.obj");
+        browser.Go("/muster/" + id);
+        browser.See("//h2[text()='Two files could answer this call']");
+        Assert.Contains("0.12 apart", browser.Text, StringComparison.Ordinal);
+        RunningApplication.Until(() => browser.Evaluate<long>("return [...document.querySelectorAll('[aria-label=Evidence] img')].filter((i) => i.naturalWidth > 100).length") == 2, "two pictures were not shown");
+        browser.Click("Use this");
+        browser.See("//*[contains(text(), 'pending as entry')]");
+        browser.Press("l");
+        browser.See("//*[@role='dialog']//*[contains(text(), 'One entry since it arrived')]");
+        browser.Press(Keys.Escape);
+        browser.Press("u");
+        browser.See("//footer//*[contains(text(), 'Nothing edited')]");
+    }
+
+    public void Dispose() => place.Dispose();
+}

@@ -1,0 +1,117 @@
+using System.Text.Json;
+using RootCall.Testing;
+
+namespace RootCall.Core.Tests.Cli;
+
+/// <summary>The command line's contract: verbs, JSON shapes, exit status 0, 1 and 2.</summary>
+[Collection(DemoCollection.Name)]
+public sealed class CommandLineTests(DemoPlace demo) : IDisposable
+{
+    private readonly Place place = new();
+
+    [Fact]
+    public void Muster_tells_references_candidates_relocations_and_totals()
+    {
+        var result = Tool.RootCall("muster", demo.At("arrived/brass_lamp/brass_lamp.glb"), "--root", demo.Library, "--format", "json");
+        Assert.Equal((1, string.Empty), (result.Status, result.Error));
+        using var json = JsonDocument.Parse(result.Output);
+        var root = json.RootElement;
+        Assert.Equal((demo.At("arrived/brass_lamp/brass_lamp.glb"), "glb"), (root.GetProperty("scene").GetString(), root.GetProperty("format").GetString()));
+        var first = root.GetProperty("references")[0];
+        Assert.Equal((1, "image", "//stow04/lib/metals/brass_basecolor.png", "elsewhere"), (first.GetProperty("id").GetInt32(), first.GetProperty("kind").GetString(), first.GetProperty("written").GetString(), first.GetProperty("state").GetString()));
+        Assert.Equal("brass_gardener", first.GetProperty("usedBy")[0].GetProperty("material").GetString());
+        var candidate = first.GetProperty("candidates")[0];
+        Assert.Equal(Path.Combine(demo.Library, "metals/brass_basecolor.png"), candidate.GetProperty("path").GetString());
+        Assert.True(candidate.GetProperty("score").GetDouble() > 0.5 && candidate.GetProperty("reasons").GetArrayLength() > 0);
+        var rule = root.GetProperty("relocations")[0];
+        Assert.Equal(("//stow04/lib/metals", 3), (rule.GetProperty("from").GetString(), rule.GetProperty("settles").GetInt32()));
+        Assert.Equal(3, root.GetProperty("totals").GetProperty("elsewhere").GetInt32());
+    }
+
+    [Fact]
+    public void A_clean_scene_ends_with_0_and_a_folder_or_zip_may_stand_for_its_scene()
+    {
+        Assert.Equal(0, Tool.RootCall("muster", demo.At("clean/enamel_sign")).Status);
+        var packed = Tool.RootCall("package", demo.At("clean/enamel_sign/enamel_sign.obj"), "--out", place.At("p.zip"), "--format", "json");
+        Assert.Equal(0, packed.Status);
+        using var json = JsonDocument.Parse(packed.Output);
+        Assert.Equal((place.At("p.zip"), 11, 10), (json.RootElement.GetProperty("written").GetString(), json.RootElement.GetProperty("files").GetInt32(), json.RootElement.GetProperty("proof").GetProperty("resolved").GetInt32()));
+        Assert.Equal(0, json.RootElement.GetProperty("proof").GetProperty("unresolved").GetArrayLength());
+        var opened = Tool.RootCall("muster", place.At("p.zip"));
+        Assert.True(opened.Status == 0, opened.Output + opened.Error);
+    }
+
+    [Fact]
+    public void Relink_writes_a_copy_and_names_what_it_left()
+    {
+        var result = Tool.RootCall("relink", demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"), "--root", demo.Library, "--out", place.At("out"), "--format", "json");
+        Assert.Equal(1, result.Status);
+        using var json = JsonDocument.Parse(result.Output);
+        Assert.Equal(place.At("out/glasshouse_corner.gltf"), Assert.Single(json.RootElement.GetProperty("written").EnumerateArray()).GetString());
+        Assert.Equal(6, json.RootElement.GetProperty("left").GetArrayLength());
+        Assert.All(json.RootElement.GetProperty("changed").EnumerateArray(), c => Assert.True(Path.IsPathRooted(c.GetProperty("to").GetString())));
+    }
+
+    [Fact]
+    public void Strict_refuses_and_writes_nothing()
+    {
+        foreach (var verb in new[] { "relink", "package" })
+        {
+            var result = Tool.RootCall(verb, demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"), "--root", demo.Library, "--out", place.At("out"), "--strict");
+            Assert.Equal(2, result.Status);
+            Assert.Contains("6 of 20 references", result.Error, StringComparison.Ordinal);
+        }
+
+        Assert.False(Directory.Exists(place.At("out")));
+    }
+
+    [Fact]
+    public void What_cannot_be_used_ends_with_2_and_one_sentence()
+    {
+        place.Put("two/a.obj", "v 0 0 0\n");
+        place.Put("two/b.obj", "v 0 0 0\n");
+        string[][] calls =
+        [
+            ["muster", place.At("none.gltf")],
+            ["muster", place.Put("a.gltf", "no JSON")],
+            ["muster", place.Put("a.txt", "text")],
+            ["muster", place.At("two")],
+            ["muster", place.Put("bad.zip", "no zip")],
+            ["muster", place.Put("a.obj", "v 0 0 0\n"), "--root", place.At("no-folder")],
+            ["muster", place.At("a.obj"), "--format", "xml"],
+            ["package", place.At("a.obj")],
+            ["inspect", place.At("none.png")],
+            ["demo", place.At("a.txt")],
+            ["nonsense"],
+        ];
+        foreach (var call in calls)
+        {
+            var result = Tool.RootCall(call);
+            Assert.True(result.Status == 2, $"{string.Join(' ', call)} ended with {result.Status}");
+            Assert.Equal(1, result.Error.Count(c => c == '\n'));
+            Assert.StartsWith("rootcall: ", result.Error, StringComparison.Ordinal);
+            Assert.Empty(result.Output);
+        }
+    }
+
+    [Fact]
+    public void Inspect_tells_the_facts_and_the_damage()
+    {
+        var result = Tool.RootCall("inspect", demo.At("library/skies/dusk_04.hdr"), demo.At("arrived/glasshouse_corner/textures/mossy_floor_basecolor.png"), "--format", "json");
+        Assert.Equal(1, result.Status);
+        using var json = JsonDocument.Parse(result.Output);
+        var (sky, moss) = (json.RootElement.GetProperty("images")[0], json.RootElement.GetProperty("images")[1]);
+        Assert.Equal(("Radiance HDR", 1024, true), (sky.GetProperty("format").GetString(), sky.GetProperty("width").GetInt32(), sky.GetProperty("float").GetBoolean()));
+        Assert.Contains("is a JPEG", moss.GetProperty("damage").GetString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Text_leads_with_the_sentence_and_lists_what_needs_a_decision_first()
+    {
+        var lines = Tool.RootCall("muster", demo.At("arrived/enamel_sign/enamel_sign.obj"), "--root", demo.Library).Output.Split('\n');
+        Assert.StartsWith("4 of 8 references answer. 4 present, 3 elsewhere, 1 contested", lines[2], StringComparison.Ordinal);
+        Assert.Contains(lines, l => l.Contains("contested", StringComparison.Ordinal) && l.Contains("name-clash", StringComparison.Ordinal));
+    }
+
+    public void Dispose() => place.Dispose();
+}
