@@ -6,6 +6,6 @@ write_schema() {
   description=$(mktemp --suffix=.json)
   quietly "dotnet build" dotnet build "$home/src/RootCall.Web" -c Release -v quiet --nologo
   quietly "writing the API description" env RootCall__Database=Host=none "$home/artifacts/bin/RootCall.Web/release/RootCall.Web" openapi "$description"
-  (cd "$home/web" && quietly "generating the types" npx --no-install openapi-typescript "$description" -o "$target" && npx --no-install prettier --log-level=error --write "$target")
+  (cd "$home/web" && quietly "generating the types" npx --no-install openapi-typescript "$description" -o "$target")
   rm -f "$description"
 }

@@ -54,7 +54,6 @@ check_schema() {
   local made; made=$(mktemp --suffix=.d.ts)
   . "$home/scripts/schema.sh"
   write_schema "$made"
-  (cd "$home/web" && npx --no-install prettier --log-level=error --write "$made" >/dev/null)
   cmp -s "$made" "$home/web/src/api/schema.d.ts" || refuse "web/src/api/schema.d.ts is not what the server describes; run ./rootcall schema."
   rm -f "$made"
 }
