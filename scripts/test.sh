@@ -17,7 +17,7 @@ run_tests() {
   check_schema
   print_share
 
-  local place=/var/tmp/rootcall-tests-$(id -u)-$$ port=${ROOTCALL_TEST_DB_PORT:-5189}
+  place=/var/tmp/rootcall-tests-$(id -u)-$$ port=${ROOTCALL_TEST_DB_PORT:-5189}
   trap 'stop_cluster "$place"; rm -rf "$place"' EXIT
   trap 'exit 130' INT TERM
   mkdir -p "$place"

@@ -58,7 +58,7 @@ public sealed class BrowserFixture : IDisposable
     public IWebElement See(string xpath)
     {
         IWebElement? found = null;
-        RunningApplication.Until(() => (found = Driver.FindElements(By.XPath(xpath)).FirstOrDefault(e => e.Displayed)) is not null, $"“{xpath}” did not appear; the page says: {Text}", 30);
+        RunningApplication.Until(() => (found = Driver.FindElements(By.XPath(xpath)).FirstOrDefault(e => e.Displayed)) is not null, $"“{xpath}” did not appear", 30);
         return found!;
     }
 
@@ -80,6 +80,12 @@ public sealed class BrowserFixture : IDisposable
             }
         }
     }
+
+    /// <summary>Clicks in the open dialog, whatever of the same name lies behind it.</summary>
+    public void ClickInSheet(string text) => See($"//*[@role='dialog']//button[contains(normalize-space(.), '{text}')]").Click();
+
+    /// <summary>Waits until the page shows the text, however it is marked up.</summary>
+    public void SeeText(string text) => RunningApplication.Until(() => Text.Contains(text, StringComparison.Ordinal), $"“{text}” did not appear", 40);
 
     /// <summary>Waits until the call, the large sentence, contains the text.</summary>
     public void SeeCall(string text) => RunningApplication.Until(() => Call.Contains(text, StringComparison.Ordinal), $"the call did not say “{text}” but “{Call}”", 40);

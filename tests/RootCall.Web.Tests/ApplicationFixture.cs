@@ -15,6 +15,7 @@ public sealed class ApplicationFixture : IDisposable
         Outside.PutPng("secret.png");
         App = new(new Dictionary<string, string> { ["The Tin Orchard"] = Demo.Folder }, firstRoots: [Demo.Library]);
         App.StartWorker();
+        RunningApplication.Until(() => App.Get("/api/roots").GetArrayLength() == 1, "the first root was not made");
     }
 
     public DemoPlace Demo { get; }
@@ -24,12 +25,14 @@ public sealed class ApplicationFixture : IDisposable
 
     public RunningApplication App { get; }
 
-    /// <summary>Opens a scene of the demo and gives its id.</summary>
+    /// <summary>Opens a scene of the demo, with an empty ledger, and gives its id.</summary>
     public string Open(string scene)
     {
         var ended = App.Ended(App.Post("/api/arrivals/open", new { path = Demo.At(scene) }));
         Assert.Equal("done", ended.GetProperty("state").GetString());
-        return App.SceneId(Path.GetFileName(scene));
+        var id = App.Get("/api/scenes").EnumerateArray().First(s => App.Get("/api/scenes/" + s.GetProperty("id").GetString()).GetProperty("path").GetString() == Demo.At(scene)).GetProperty("id").GetString()!;
+        while (App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength() > 0) App.Post($"/api/scenes/{id}/ledger/undo");
+        return id;
     }
 
     public void Dispose()

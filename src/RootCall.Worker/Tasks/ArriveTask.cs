@@ -20,14 +20,8 @@ public sealed class ArriveTask(DiskStore disk, SceneStore scenes, RootStore root
         if (request.Path is { } path) found = [roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the folders the settings list.")];
         else
         {
-            var tree = Unpacked(request.Incoming!.Value, progress, stop);
+            var tree = Unpacked(request.Incoming!.Value, request.Name, progress, stop);
             found = [.. SceneFinder.All(tree)];
-            if (found.Length == 0)
-            {
-                Directory.Delete(tree, recursive: true);
-                var formats = string.Join(", ", SceneFormats.All.SelectMany(f => f.Extensions));
-                throw new CannotUseException($"“{request.Name}” holds no scene that is read here ({formats}). Nothing was kept.");
-            }
         }
 
         var failures = new List<string>();
@@ -53,7 +47,7 @@ public sealed class ArriveTask(DiskStore disk, SceneStore scenes, RootStore root
     /// <summary>The same task over the same scene gives the same id, so a task that is taken up again adds nothing twice.</summary>
     private static Guid ArrivalId(Guid task, string scene) => new(SHA256.HashData(Encoding.UTF8.GetBytes($"{task:N}{scene}")).AsSpan(0, 16));
 
-    private string Unpacked(Guid incoming, WorkProgress progress, CancellationToken stop)
+    private string Unpacked(Guid incoming, string name, WorkProgress progress, CancellationToken stop)
     {
         var tree = disk.Arrival(incoming);
         if (Directory.Exists(tree)) return tree; // The task was taken up again after this step.
@@ -68,16 +62,22 @@ public sealed class ArriveTask(DiskStore disk, SceneStore scenes, RootStore root
             unzipped = received + ".unzipped";
             if (Directory.Exists(unzipped)) Directory.Delete(unzipped, recursive: true);
             Directory.CreateDirectory(unzipped);
-            try
+        }
+
+        try
+        {
+            if (unzipped != received) ZipIntake.Unpack(files[0], unzipped, bounds, (done, total, entry) => progress.Report("unpacking", entry, done, total), stop);
+            if (SceneFinder.All(unzipped).Count == 0)
             {
-                ZipIntake.Unpack(zip, unzipped, bounds, (done, total, name) => progress.Report("unpacking", name, done, total), stop);
+                var formats = string.Join(", ", SceneFormats.All.SelectMany(f => f.Extensions));
+                throw new CannotUseException($"“{name}” holds no scene that is read here ({formats}). Nothing was kept.");
             }
-            catch
-            {
-                Directory.Delete(unzipped, recursive: true);
-                Directory.Delete(received, recursive: true);
-                throw;
-            }
+        }
+        catch (CannotUseException)
+        {
+            if (unzipped != received) Directory.Delete(unzipped, recursive: true);
+            Directory.Delete(received, recursive: true);
+            throw;
         }
 
         KeepContents(unzipped, part, progress, stop);

@@ -25,9 +25,7 @@ export type Decide = Schemas['Decide'];
 export class Refusal extends Error {}
 
 /** The data of an answer, or a {@link Refusal} with the problem document's title. */
-export async function unwrap<T>(
-  answer: Promise<{ data?: T; error?: unknown; response: Response }>,
-): Promise<T> {
+export async function unwrap<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   const { data, error, response } = await answer.catch(() => {
     throw new Refusal('The server does not answer. Nothing was changed; try again when it runs.');
   });
@@ -36,7 +34,5 @@ export async function unwrap<T>(
 }
 
 export function titleOf(problem: unknown): string | undefined {
-  return typeof problem === 'object' && problem !== null && 'title' in problem
-    ? String(problem.title)
-    : undefined;
+  return typeof problem === 'object' && problem !== null && 'title' in problem ? String(problem.title) : undefined;
 }

@@ -20,17 +20,13 @@ export function listen(client: QueryClient): () => void {
     );
   hub.on('work', (item: WorkItem) => {
     client.setQueryData<WorkItem[]>(['work'], (known = []) =>
-      known.some((w) => w.id === item.id)
-        ? known.map((w) => (w.id === item.id ? item : w))
-        : [item, ...known],
+      known.some((w) => w.id === item.id) ? known.map((w) => (w.id === item.id ? item : w)) : [item, ...known],
     );
     if (!ended(item.state)) return;
     void refresh(item);
     if (item.state === 'failed') toast.error(item.error ?? `${item.title} failed.`, { duration: 12_000 });
   });
   hub.onreconnected(() => void client.invalidateQueries());
-  void hub
-    .start()
-    .catch(() => toast.error('Live progress cannot be reached; the page shows what was last loaded.'));
+  void hub.start().catch(() => toast.error('Live progress cannot be reached; the page shows what was last loaded.'));
   return () => void hub.stop();
 }

@@ -4,8 +4,7 @@ import { api, unwrap, type Decide } from './client';
 
 const byId = (id: string) => ({ params: { path: { id } } });
 
-export const useScenes = () =>
-  useQuery({ queryKey: ['scenes'], queryFn: () => unwrap(api.GET('/api/scenes')) });
+export const useScenes = () => useQuery({ queryKey: ['scenes'], queryFn: () => unwrap(api.GET('/api/scenes')) });
 
 export const useScene = (id: string | undefined) =>
   useQuery({
@@ -25,9 +24,7 @@ export const useEvidence = (id: string, number: number | undefined) =>
   useQuery({
     queryKey: ['evidence', id, number],
     queryFn: () =>
-      unwrap(
-        api.GET('/api/scenes/{id}/references/{number}', { params: { path: { id, number: number ?? 0 } } }),
-      ),
+      unwrap(api.GET('/api/scenes/{id}/references/{number}', { params: { path: { id, number: number ?? 0 } } })),
     enabled: number !== undefined,
   });
 
@@ -63,8 +60,7 @@ function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () =>
-      Promise.all([...stale, 'work'].map((key) => client.invalidateQueries({ queryKey: [key] }))),
+    onSuccess: () => Promise.all([...stale, 'work'].map((key) => client.invalidateQueries({ queryKey: [key] }))),
     onError: (error) => toast.error(error.message),
   });
 }
@@ -87,14 +83,8 @@ export const useLedgerActs = (id: string) => {
   return {
     apply: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/apply', byId(id))), stale),
     undo: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/undo', byId(id))), stale),
-    undoTo: useChange(
-      (e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/undo-to/{entry}', entry(e))),
-      stale,
-    ),
-    takeBack: useChange(
-      (e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/take-back/{entry}', entry(e))),
-      stale,
-    ),
+    undoTo: useChange((e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/undo-to/{entry}', entry(e))), stale),
+    takeBack: useChange((e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/take-back/{entry}', entry(e))), stale),
   };
 };
 
@@ -119,8 +109,7 @@ export const useRemoveRoot = (sceneId: string) =>
     ['roots', 'muster'],
   );
 
-export const useSearch = (id: string) =>
-  useChange(() => unwrap(api.POST('/api/scenes/{id}/search', byId(id))), []);
+export const useSearch = (id: string) => useChange(() => unwrap(api.POST('/api/scenes/{id}/search', byId(id))), []);
 
 export const useBuild = (id: string) =>
   useChange(
@@ -129,5 +118,4 @@ export const useBuild = (id: string) =>
     ['send-off'],
   );
 
-export const useCancel = () =>
-  useChange((id: string) => unwrap(api.POST('/api/work/{id}/cancel', byId(id))), []);
+export const useCancel = () => useChange((id: string) => unwrap(api.POST('/api/work/{id}/cancel', byId(id))), []);

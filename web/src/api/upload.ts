@@ -7,11 +7,7 @@ export interface Dropped {
 }
 
 /** Sends files as one delivery; `onProgress` gets the part that is through, 0 to 1. */
-export function upload(
-  files: Dropped[],
-  onProgress: (part: number) => void,
-  stop: AbortSignal,
-): Promise<void> {
+export function upload(files: Dropped[], onProgress: (part: number) => void, stop: AbortSignal): Promise<void> {
   const form = new FormData();
   // A field's name may hold a path; a file's name may not in every browser.
   for (const { path, file } of files) form.append(encodeURIComponent(path), file, 'file');
@@ -23,9 +19,7 @@ export function upload(
     request.onload = () =>
       request.status === 200
         ? resolve()
-        : reject(
-            new Refusal(titleOf(request.response) ?? `The server answered with status ${request.status}.`),
-          );
+        : reject(new Refusal(titleOf(request.response) ?? `The server answered with status ${request.status}.`));
     request.onerror = () => reject(new Refusal('The upload broke off; nothing was kept. Drop it again.'));
     request.onabort = () => resolve();
     stop.addEventListener('abort', () => request.abort());
@@ -44,18 +38,14 @@ export async function filesOf(transfer: DataTransfer): Promise<Dropped[]> {
 async function walk(entry: FileSystemEntry, above: string, found: Dropped[]): Promise<void> {
   const path = above + entry.name;
   if (entry.isFile) {
-    const file = await new Promise<File>((resolve, reject) =>
-      (entry as FileSystemFileEntry).file(resolve, reject),
-    );
+    const file = await new Promise<File>((resolve, reject) => (entry as FileSystemFileEntry).file(resolve, reject));
     found.push({ path, file });
     return;
   }
   const reader = (entry as FileSystemDirectoryEntry).createReader();
   // A reader gives its entries in parts, and an empty part at the end.
   for (;;) {
-    const part = await new Promise<FileSystemEntry[]>((resolve, reject) =>
-      reader.readEntries(resolve, reject),
-    );
+    const part = await new Promise<FileSystemEntry[]>((resolve, reject) => reader.readEntries(resolve, reject));
     if (part.length === 0) return;
     for (const child of part) await walk(child, `${path}/`, found);
   }

@@ -44,7 +44,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, children }: Fra
   };
   useKey(']', () => walk(1));
   useKey('[', () => walk(-1));
-  useKey('?', () => setShowKeys(true));
+  useKey('shift+?', () => setShowKeys(true));
 
   return (
     <div className="relative flex h-full min-w-[1100px] flex-col">

@@ -29,11 +29,7 @@ export function KeysSheet({
             ))}
           </dl>
           <div className="mt-4 flex flex-col gap-2 border-t border-hair pt-3">
-            <Toggle
-              label="Single keys do things"
-              on={settings.keys}
-              set={(keysOn) => settings.set({ keys: keysOn })}
-            />
+            <Toggle label="Single keys do things" on={settings.keys} set={(keysOn) => settings.set({ keys: keysOn })} />
             <Toggle label="Roomy rows" on={settings.roomy} set={(roomy) => settings.set({ roomy })} />
           </div>
           <Dialog.Close className="act soft mt-3 self-end">

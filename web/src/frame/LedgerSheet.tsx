@@ -118,9 +118,7 @@ function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
         <span className="relative h-6">
           <span className={`absolute left-[9px] top-[11px] w-3 border-t-2 ${line}`} />
         </span>
-        <span className={`mono text-right text-[12px] ${pending ? 'text-lichen' : 'text-quiet'}`}>
-          {entry.place}
-        </span>
+        <span className={`mono text-right text-[12px] ${pending ? 'text-lichen' : 'text-quiet'}`}>{entry.place}</span>
         <button
           type="button"
           className="truncate text-left"

@@ -20,10 +20,7 @@ export function RouteLine({ here, scene, muster, sendOff }: RouteLineProps) {
   if (sendOff) open['Send-off'] = sendOff.unresolved.length;
   return (
     <header className="absolute inset-x-0 top-0 h-28">
-      <div
-        className="absolute left-7 h-0.5 bg-ink"
-        style={{ top: 46, width: `calc(${stationAt(index)} - 28px)` }}
-      />
+      <div className="absolute left-7 h-0.5 bg-ink" style={{ top: 46, width: `calc(${stationAt(index)} - 28px)` }} />
       <div
         className="absolute right-7 border-t-[1.5px] border-dotted border-rule"
         style={{ top: 46.5, left: stationAt(index) }}
@@ -49,9 +46,7 @@ export function RouteLine({ here, scene, muster, sendOff }: RouteLineProps) {
         {scene?.format}
       </div>
       <div className="absolute right-7 top-[19px] font-medium leading-[15px] text-soft">Package</div>
-      <div className="absolute right-7 top-[55px] text-[11px] leading-[14px] text-quiet">
-        folder or zip, BagIt
-      </div>
+      <div className="absolute right-7 top-[55px] text-[11px] leading-[14px] text-quiet">folder or zip, BagIt</div>
       <nav aria-label="Stages">
         {stages.map((stage, i) => (
           <Station
@@ -61,9 +56,7 @@ export function RouteLine({ here, scene, muster, sendOff }: RouteLineProps) {
             state={i === index ? 'here' : i < index ? 'travelled' : 'ahead'}
             open={open[stage.name]}
             to={
-              'path' in stage && (scene || stage.path === 'arrivals')
-                ? `/${stage.path}/${scene?.id ?? ''}`
-                : undefined
+              'path' in stage && (scene || stage.path === 'arrivals') ? `/${stage.path}/${scene?.id ?? ''}` : undefined
             }
             built={'path' in stage}
           />

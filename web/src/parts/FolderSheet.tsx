@@ -21,8 +21,7 @@ export function FolderSheet({ open, onOpenChange, title, takes, verb, onTake }: 
   const [picked, setPicked] = useState<string>();
   const folder = useFolder(path, open);
   const parent = folder.data?.parent ?? null;
-  const entries =
-    folder.data?.entries.filter((e) => e.kind === 'folder' || takes === 'file' || e.kind === takes) ?? [];
+  const entries = folder.data?.entries.filter((e) => e.kind === 'folder' || takes === 'file' || e.kind === takes) ?? [];
   const target = takes === 'folder' ? (picked ?? (path || undefined)) : picked;
 
   const go = (to: string) => {
@@ -72,9 +71,7 @@ export function FolderSheet({ open, onOpenChange, title, takes, verb, onTake }: 
                     : `${bytes(entry.bytes)}${entry.modifiedAt ? `, ${when(entry.modifiedAt)}` : ''}`
                 }
                 picked={picked === entry.path}
-                onPick={() =>
-                  entry.kind === 'folder' && takes !== 'folder' ? go(entry.path) : setPicked(entry.path)
-                }
+                onPick={() => (entry.kind === 'folder' && takes !== 'folder' ? go(entry.path) : setPicked(entry.path))}
                 onOpen={() => activate(entry)}
               />
             ))}
@@ -128,11 +125,7 @@ function Row({ name, kind, note, picked, onPick, onOpen }: RowProps) {
           onOpen();
         }
         const next =
-          e.key === 'ArrowDown'
-            ? 'nextElementSibling'
-            : e.key === 'ArrowUp'
-              ? 'previousElementSibling'
-              : undefined;
+          e.key === 'ArrowDown' ? 'nextElementSibling' : e.key === 'ArrowUp' ? 'previousElementSibling' : undefined;
         if (!next) return;
         e.preventDefault();
         (e.currentTarget[next] as HTMLElement | null)?.focus();

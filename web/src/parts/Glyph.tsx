@@ -26,9 +26,7 @@ const shapes: Record<string, ReactNode> = {
       <circle cx="11.8" cy="12.4" r="2.3" />
     </>
   ),
-  missing: (
-    <path d="M1 8H6.5M6.5 8C8.6 8 8.6 4.6 11 3.6M6.5 8C9 8 10 7.4 13.4 7.8M6.5 8C8.4 8.4 8.8 11 10.6 12.6" />
-  ),
+  missing: <path d="M1 8H6.5M6.5 8C8.6 8 8.6 4.6 11 3.6M6.5 8C9 8 10 7.4 13.4 7.8M6.5 8C8.4 8.4 8.8 11 10.6 12.6" />,
   damaged: (
     <>
       <path d="M1 8H6" />

@@ -61,7 +61,12 @@ export function Picture({ sceneId, number, candidate, large, alt, size, missing 
         <img src={source} alt={alt} className="max-h-full max-w-full" />
       ) : (
         none && (
-          <span className="plate" role="img" aria-label={`${alt}: no picture`}>
+          <span
+            className="plate"
+            aria-hidden={alt === ''}
+            aria-label={alt && `${number}, ${alt}: no picture`}
+            role={alt ? 'img' : undefined}
+          >
             {number}
           </span>
         )

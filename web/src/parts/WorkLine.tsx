@@ -10,9 +10,7 @@ export function WorkLine({ item, verb }: { item: WorkItem; verb: string }) {
   const part = item.total > 0 ? item.done / item.total : 0;
   const numbers =
     item.total > 0 ? `${count(item.done)} of ${count(item.total)}` : item.done > 0 ? count(item.done) : '';
-  const doing = [item.state === 'queued' ? 'waits for a worker' : item.phase, numbers]
-    .filter(Boolean)
-    .join(' ');
+  const doing = [item.state === 'queued' ? 'waits for a worker' : item.phase, numbers].filter(Boolean).join(' ');
   return (
     <div className="min-w-60" role="status" aria-label={verb}>
       <div className="flex items-baseline gap-3">

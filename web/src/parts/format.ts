@@ -29,9 +29,7 @@ const day = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
 /** Time of the day for today, the date otherwise. */
 export function when(iso: string, now = new Date()): string {
   const at = new Date(iso);
-  return at.toDateString() === now.toDateString()
-    ? clock.format(at)
-    : `${day.format(at)}, ${clock.format(at)}`;
+  return at.toDateString() === now.toDateString() ? clock.format(at) : `${day.format(at)}, ${clock.format(at)}`;
 }
 
 /** The heading a row of Arrivals stands under. */
@@ -44,21 +42,7 @@ export function dayOf(iso: string, now = new Date()): string {
   return at.getFullYear() === now.getFullYear() ? day.format(at) : `${day.format(at)} ${at.getFullYear()}`;
 }
 
-const words = [
-  'no',
-  'one',
-  'two',
-  'three',
-  'four',
-  'five',
-  'six',
-  'seven',
-  'eight',
-  'nine',
-  'ten',
-  'eleven',
-  'twelve',
-];
+const words = ['no', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
 
 /** Small numbers in words, as the call says them. */
 export const inWords = (n: number) => words[n] ?? count(n);

@@ -40,7 +40,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
               to={`/muster/${scene.id}`}
               className="block"
               title={`${r.name}: ${r.state}${answers ? `, ${pixels(r.width, r.height)}, ${bytes(r.bytes)}` : ''}`}
-              aria-label={`${r.name}, ${r.state}`}
+              aria-label={`${r.number}, ${r.name}, ${r.state}`}
             >
               <Picture sceneId={scene.id} number={r.number} alt="" size={70} missing={!answers} />
             </Link>
@@ -48,9 +48,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
         })}
       </div>
       {images.length > most && (
-        <p className="pt-1 text-[12px] text-quiet">
-          and {many(images.length - most, 'more image', 'more images')}
-        </p>
+        <p className="pt-1 text-[12px] text-quiet">and {many(images.length - most, 'more image', 'more images')}</p>
       )}
     </section>
   );

@@ -7,11 +7,7 @@ import { ImageSheet } from './ImageSheet';
 /** What came with the picked scene: the counts on one rail, what could not be read, and what is carried inside. */
 export function WhatCame({ scene }: { scene: SceneDetail }) {
   const groups: [number, string, [number, string][]][] = [
-    [
-      scene.nodes,
-      scene.nodes === 1 ? 'node' : 'nodes',
-      [[scene.meshes, scene.meshes === 1 ? 'mesh' : 'meshes']],
-    ],
+    [scene.nodes, scene.nodes === 1 ? 'node' : 'nodes', [[scene.meshes, scene.meshes === 1 ? 'mesh' : 'meshes']]],
     [scene.triangles, scene.triangles === 1 ? 'triangle' : 'triangles', []],
     [scene.materials, scene.materials === 1 ? 'material' : 'materials', []],
     [
@@ -36,8 +32,7 @@ export function WhatCame({ scene }: { scene: SceneDetail }) {
       <div className="flex items-baseline gap-3 pb-3">
         <h2 className="text-[15px] font-[680]">What came</h2>
         <span className="truncate text-[12px] text-quiet">
-          {bytes(scene.bytes)}, {scene.uploaded ? 'kept in the store' : 'read where it lies'},{' '}
-          {when(scene.arrivedAt)}
+          {bytes(scene.bytes)}, {scene.uploaded ? 'kept in the store' : 'read where it lies'}, {when(scene.arrivedAt)}
         </span>
         <span className="flex-1" />
         <Link className="key" to={`/muster/${scene.id}`}>
@@ -58,9 +53,7 @@ export function WhatCame({ scene }: { scene: SceneDetail }) {
         </div>
         <div className="min-w-0">
           <h3 className="text-[15px] font-[680]">
-            {scene.notes.length === 0
-              ? 'Everything was read'
-              : `${many(scene.notes.length, 'thing')} to know`}
+            {scene.notes.length === 0 ? 'Everything was read' : `${many(scene.notes.length, 'thing')} to know`}
           </h3>
           {scene.notes.length === 0 && (
             <p className="mt-1 text-[12px] text-quiet">The reader left nothing out and guessed nothing.</p>
@@ -97,9 +90,7 @@ function Rung({ n, name, head = false }: { n: number; name: string; head?: boole
         className="absolute left-[88px] size-[10px] rounded-full border-[1.5px] border-ink bg-ground"
         aria-hidden="true"
       />
-      <span className={`text-right ${head ? 'text-[14px] font-[680]' : 'mono text-[12px] text-soft'}`}>
-        {count(n)}
-      </span>
+      <span className={`text-right ${head ? 'text-[14px] font-[680]' : 'mono text-[12px] text-soft'}`}>{count(n)}</span>
       <span className={head ? 'text-[14px] font-[680]' : 'pl-3 text-[12.5px] text-soft'}>{name}</span>
     </div>
   );

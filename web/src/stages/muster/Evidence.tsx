@@ -28,9 +28,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
       <h2 className="text-[14px] font-[680] leading-[19px]">
         {evidence ? title(reference, evidence) : <span className="mono">–</span>}
       </h2>
-      <p className="mb-2 mt-0.5 text-[12px] leading-4 text-quiet">
-        {evidence && second(reference, evidence)}
-      </p>
+      <p className="mb-2 mt-0.5 text-[12px] leading-4 text-quiet">{evidence && second(reference, evidence)}</p>
       {pending && (
         <p className="mb-2 border border-dashed border-lichen px-2 text-[12.5px] leading-6 text-lichen">
           Decided; pending as entry {reference.entry}.
@@ -43,9 +41,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
           number={reference.number}
           candidate={candidate}
           disabled={pending || decide.isPending}
-          onUse={(all) =>
-            decide.mutate({ numbers: all ? alike : [reference.number], folder: candidate.folder })
-          }
+          onUse={(all) => decide.mutate({ numbers: all ? alike : [reference.number], folder: candidate.folder })}
           onOpenLarge={() => onOpenLarge(candidate.index)}
         />
       ))}
@@ -130,16 +126,13 @@ function second(reference: ReferenceItem, evidence: EvidenceView): string {
     return `${evidence.margin.toFixed(2)} apart. Root Call settles alone from ${evidence.settlesFrom.toFixed(2)} on.`;
   if (reference.state === 'damaged')
     return evidence.damage ? `It ${evidence.damage}.`.replace('It cannot', 'It cannot') : '';
-  if (reference.state === 'missing' && reference.flags.includes('remote'))
-    return 'A network address is never fetched.';
-  if (reference.state === 'outside')
-    return 'Root Call reads nothing outside its roots; it was not looked at.';
+  if (reference.state === 'missing' && reference.flags.includes('remote')) return 'A network address is never fetched.';
+  if (reference.state === 'outside') return 'Root Call reads nothing outside its roots; it was not looked at.';
   if (reference.state === 'missing') return `Called for by ${users(reference)}.`;
   return users(reference);
 }
 
-const users = (r: ReferenceItem) =>
-  r.usedBy.map((u) => [u.material, u.input].filter(Boolean).join(', ')).join('; ');
+const users = (r: ReferenceItem) => r.usedBy.map((u) => [u.material, u.input].filter(Boolean).join(', ')).join('; ');
 
 function facts(reference: ReferenceItem, evidence: EvidenceView): [string, string][] {
   const rows: [string, string | null][] = [
@@ -172,13 +165,7 @@ function Candidate({ sceneId, number, candidate, disabled, onUse, onOpenLarge }:
   return (
     <div className="grid grid-cols-[60px_1fr_84px] gap-3 border-t border-hair py-2">
       <button type="button" aria-label={`Open ${candidate.name} large`} onClick={onOpenLarge}>
-        <Picture
-          sceneId={sceneId}
-          number={number}
-          candidate={candidate.index}
-          alt={candidate.name}
-          size={60}
-        />
+        <Picture sceneId={sceneId} number={number} candidate={candidate.index} alt={candidate.name} size={60} />
       </button>
       <div className="min-w-0">
         <code className="block truncate text-[12px] leading-4" title={candidate.path}>

@@ -38,8 +38,7 @@ export function Muster() {
   const view = muster.data;
   const relinks = view?.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null) ?? [];
   const decide = useDecide(sceneId);
-  const approve = (bundle: BundleItem) =>
-    decide.mutateAsync({ from: bundle.from, to: bundle.to[0]?.path ?? '' });
+  const approve = (bundle: BundleItem) => decide.mutateAsync({ from: bundle.from, to: bundle.to[0]?.path ?? '' });
   const approveAll = async () => {
     for (const bundle of relinks) await approve(bundle);
   };
@@ -118,9 +117,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
     [view.references, states, material, bundle, find],
   );
   const inHand = view.references.find((r) => r.number === current);
-  const alike = view.references
-    .filter((r) => r.state === inHand?.state && r.entry === null)
-    .map((r) => r.number);
+  const alike = view.references.filter((r) => r.state === inHand?.state && r.entry === null).map((r) => r.number);
   const open = useCallback(() => setLarge({}), []);
   const pick = (b: BundleItem) =>
     narrow({

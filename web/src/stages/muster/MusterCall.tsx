@@ -33,8 +33,7 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
   ].filter(Boolean);
   return (
     <>
-      <b>{count(view.answering)}</b> of {count(total)} references{' '}
-      {view.answering === 1 ? 'answers' : 'answer'}.{' '}
+      <b>{count(view.answering)}</b> of {count(total)} references {view.answering === 1 ? 'answers' : 'answer'}.{' '}
       {open.length > 0 && (
         <>
           <button type="button" onClick={onRelinkAll} title="Put all of them into the ledger">

@@ -15,6 +15,7 @@ interface ReferenceListProps {
 }
 
 const pageRows = 10;
+const headerHeight = 20;
 
 /** Every reference, virtualised: sorted by its headers, moved through and picked by keyboard. */
 export function ReferenceList({ references, current, onCurrent, onOpen }: ReferenceListProps) {
@@ -40,6 +41,7 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
     overscan: 6,
+    scrollPaddingStart: headerHeight,
   });
   useEffect(() => virtual.measure(), [virtual, height]);
 
@@ -72,19 +74,20 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
   return (
     <section className="flex h-full min-w-0 flex-col" aria-label="References">
       <div
+        ref={scroller}
         role="grid"
         aria-label="References"
         aria-rowcount={rows.length + 1}
         aria-multiselectable="true"
         aria-activedescendant={at >= 0 ? `reference-${current}` : undefined}
         tabIndex={0}
-        className="flex min-h-0 flex-1 flex-col outline-offset-[-2px]"
+        className="min-h-0 flex-1 overflow-y-auto outline-offset-[-2px]"
         onKeyDown={onKeyDown}
         data-list="references"
       >
         <div
           role="row"
-          className="grid h-5 flex-none gap-x-2 border-b border-hair pr-2.5 text-[11.5px] text-quiet"
+          className="sticky top-0 z-10 grid h-5 gap-x-2 border-b border-hair bg-ground text-[11.5px] text-quiet"
           style={{ gridTemplateColumns: template }}
         >
           <span role="columnheader" aria-label="Picked" />
@@ -111,35 +114,28 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
             );
           })}
         </div>
-        <div
-          ref={scroller}
-          role="presentation"
-          className="min-h-0 flex-1 overflow-y-auto"
-          data-scroller="references"
-        >
-          <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
-            {virtual.getVirtualItems().map((item) => {
-              const row = rows[item.index];
-              if (!row) return null;
-              const { number } = row.original;
-              const picked = files.has(number);
-              return (
-                <ListRow
-                  key={row.id}
-                  row={row}
-                  index={item.index}
-                  top={item.start}
-                  height={height}
-                  template={template}
-                  inHand={number === current}
-                  picked={picked}
-                  joined={picked && files.has(rows[item.index + 1]?.original.number ?? -1)}
-                  onClick={onRowClick}
-                  onOpen={onOpen}
-                />
-              );
-            })}
-          </div>
+        <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const row = rows[item.index];
+            if (!row) return null;
+            const { number } = row.original;
+            const picked = files.has(number);
+            return (
+              <ListRow
+                key={row.id}
+                row={row}
+                index={item.index}
+                top={item.start}
+                height={height}
+                template={template}
+                inHand={number === current}
+                picked={picked}
+                joined={picked && files.has(rows[item.index + 1]?.original.number ?? -1)}
+                onClick={onRowClick}
+                onOpen={onOpen}
+              />
+            );
+          })}
         </div>
       </div>
     </section>
@@ -175,17 +171,11 @@ const ListRow = memo(function ListRow(props: ListRowProps) {
       onDoubleClick={() => onOpen(number)}
     >
       <span role="gridcell" className="relative h-full" aria-label={picked ? 'picked' : 'not picked'}>
-        {picked && (
-          <span className="absolute left-[3px] top-1/2 size-2 -translate-y-1/2 rounded-full bg-ink" />
-        )}
+        {picked && <span className="absolute left-[3px] top-1/2 size-2 -translate-y-1/2 rounded-full bg-ink" />}
         {joined && <span className="absolute left-[6px] top-1/2 h-full w-0.5 bg-ink" />}
       </span>
       {row.getVisibleCells().map((cell) => (
-        <span
-          role="gridcell"
-          key={cell.id}
-          className="flex min-w-0 items-center [&>*]:min-w-0 [&>.mono]:flex-1"
-        >
+        <span role="gridcell" key={cell.id} className="flex min-w-0 items-center [&>*]:min-w-0 [&>.mono]:flex-1">
           <FlexRender cell={cell} />
           {cell.column.id === 'state' && entry !== null && <span className="sr-only">, pending</span>}
         </span>
@@ -260,14 +250,10 @@ export function ColumnsMenu() {
                 key={id}
                 checked={!hidden.includes(id)}
                 disabled={id === 'state' || id === 'name'}
-                onCheckedChange={(on) =>
-                  set({ hidden: on ? hidden.filter((h) => h !== id) : [...hidden, id] })
-                }
+                onCheckedChange={(on) => set({ hidden: on ? hidden.filter((h) => h !== id) : [...hidden, id] })}
                 onSelect={(e) => e.preventDefault()}
               >
-                <span
-                  className={`size-2 rounded-full ${hidden.includes(id) ? 'border border-quiet' : 'bg-ink'}`}
-                />
+                <span className={`size-2 rounded-full ${hidden.includes(id) ? 'border border-quiet' : 'bg-ink'}`} />
                 {String(column.header)}
               </DropdownMenu.CheckboxItem>
             );

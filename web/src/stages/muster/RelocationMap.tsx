@@ -37,11 +37,7 @@ export const RelocationMap = memo(function RelocationMap({
   const largestRelinks = bundles.filter((b) => b.state === 'elsewhere').slice(0, 3);
 
   return (
-    <section
-      ref={box}
-      aria-label="Relocation map"
-      className="relative h-full overflow-y-auto overflow-x-hidden"
-    >
+    <section ref={box} aria-label="Relocation map" className="relative h-full overflow-y-auto overflow-x-hidden">
       <div className="flex h-[18px] text-[12px] leading-4 text-quiet">
         <span style={{ width: labels + strands, paddingLeft: 76 }}>The scene calls</span>
         <span style={{ paddingLeft: 16 }}>Roots that answer</span>
@@ -77,24 +73,10 @@ export const RelocationMap = memo(function RelocationMap({
             <LooseEnd key={i} row={row} width={strands} pitch={layout.pitch} dim={dim(row.bundle)} />
           ))}
           {layout.rows.map((row, i) => (
-            <rect
-              key={i}
-              x="-6"
-              y={row.strandsTop}
-              width="3"
-              height={row.strandsHeight}
-              fill={rail(row.bundle)}
-            />
+            <rect key={i} x="-6" y={row.strandsTop} width="3" height={row.strandsHeight} fill={rail(row.bundle)} />
           ))}
           {layout.places.map((place) => (
-            <rect
-              key={place.path}
-              x={strands + 3}
-              y={place.top}
-              width="3"
-              height={place.height}
-              fill="var(--rc-ink)"
-            />
+            <rect key={place.path} x={strands + 3} y={place.top} width="3" height={place.height} fill="var(--rc-ink)" />
           ))}
         </svg>
         {layout.rows.map((row) => (
@@ -143,7 +125,7 @@ function RowLabel({
     <button
       type="button"
       aria-pressed={picked}
-      aria-label={`${bundle.numbers.length} ${bundle.state}, called from ${bundle.from || 'inside the scene'}: narrow the list to them`}
+      title={bundle.state === 'folded' ? undefined : `Narrow the list to these ${bundle.numbers.length}`}
       className={`absolute left-0 flex items-center gap-2 ${picked ? 'bg-held' : 'hover:bg-raise'}`}
       style={{ top: row.top + row.height / 2 - 12, height: 24, width: labels - 20 }}
       onMouseEnter={() => onHover(bundle)}
@@ -157,6 +139,7 @@ function RowLabel({
       </b>
       <span className={stateColour(bundle.state)}>
         <Glyph name={bundle.state} />
+        <span className="sr-only">{bundle.state}</span>
       </span>
       <code className="truncate text-[12px]" title={bundle.from}>
         {bundle.state === 'folded' ? (

@@ -4,15 +4,7 @@ import { useRemoveRoot, useSearch } from '../../api/queries';
 import { count, many, when } from '../../parts/format';
 
 /** The roots that are searched: add one, take one out, search again. */
-export function RootsMenu({
-  sceneId,
-  muster,
-  onAdd,
-}: {
-  sceneId: string;
-  muster: MusterView;
-  onAdd: () => void;
-}) {
+export function RootsMenu({ sceneId, muster, onAdd }: { sceneId: string; muster: MusterView; onAdd: () => void }) {
   const remove = useRemoveRoot(sceneId);
   const search = useSearch(sceneId);
   return (
@@ -21,8 +13,8 @@ export function RootsMenu({
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu w-80" align="end" sideOffset={4}>
           <DropdownMenu.Label className="px-3 py-1 text-[12px] text-quiet">
-            {count(muster.filesIndexed)} files listed, {when(muster.musteredAt)}. The scene’s own folder is
-            always searched.
+            {count(muster.filesIndexed)} files listed, {when(muster.musteredAt)}. The scene’s own folder is always
+            searched.
           </DropdownMenu.Label>
           {muster.roots.map((root) => (
             <DropdownMenu.Sub key={root.id}>

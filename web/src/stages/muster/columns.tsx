@@ -105,10 +105,7 @@ export const columns = column.columns([
 function UsedBy({ uses }: { uses: ReferenceItem['usedBy'] }) {
   const names = [...new Set(uses.map((u) => u.material || u.input))];
   return (
-    <span
-      className="truncate"
-      title={uses.map((u) => [u.material, u.input].filter(Boolean).join(', ')).join('\n')}
-    >
+    <span className="truncate" title={uses.map((u) => [u.material, u.input].filter(Boolean).join(', ')).join('\n')}>
       {names[0]}
       {names.length > 1 && ` + ${names.length - 1}`}
     </span>

@@ -34,11 +34,7 @@ describe('the relocation map', () => {
   });
 
   it('gives each bundle a width that is its count', () => {
-    const layout = layOut(
-      [bundle('elsewhere', 'a', 100, 'x'), bundle('elsewhere', 'b', 300, 'y')],
-      300,
-      false,
-    );
+    const layout = layOut([bundle('elsewhere', 'a', 100, 'x'), bundle('elsewhere', 'b', 300, 'y')], 300, false);
     const [a, b] = layout.bands;
     expect((b?.height ?? 0) / (a?.height ?? 1)).toBeCloseTo(3, 5);
   });
@@ -63,11 +59,7 @@ describe('the relocation map', () => {
 
   it('never lets bands overlap where they arrive', () => {
     const layout = layOut(
-      [
-        bundle('elsewhere', 'a', 10, 'x'),
-        bundle('present', 'b', 20, 'x'),
-        bundle('contested', 'c', 5, 'x', 'y'),
-      ],
+      [bundle('elsewhere', 'a', 10, 'x'), bundle('present', 'b', 20, 'x'), bundle('contested', 'c', 5, 'x', 'y')],
       300,
       false,
     );

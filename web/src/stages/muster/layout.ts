@@ -54,9 +54,7 @@ const sum = (numbers: number[]) => numbers.reduce((a, b) => a + b, 0);
 
 /** Places rows, folders and bands in a map of that height. Pure, so that it can be tested alone. */
 export function layOut(bundles: BundleItem[], height: number, unfolded: boolean): Layout {
-  const groups = unfolded
-    ? bundles.map((b) => ({ bundle: b, folded: [] as BundleItem[] }))
-    : fold(bundles, height);
+  const groups = unfolded ? bundles.map((b) => ({ bundle: b, folded: [] as BundleItem[] })) : fold(bundles, height);
   const total = sum(groups.map((g) => size(g.bundle)));
   const solid = total > solidFrom;
 
@@ -87,8 +85,7 @@ export function layOut(bundles: BundleItem[], height: number, unfolded: boolean)
   const pull = (path: string) => {
     const from = rows.filter((r) => r.bundle.to.some((t) => t.path === path));
     return (
-      sum(from.map((r) => (r.top + r.height / 2) * size(r.bundle))) /
-      Math.max(1, sum(from.map((r) => size(r.bundle))))
+      sum(from.map((r) => (r.top + r.height / 2) * size(r.bundle))) / Math.max(1, sum(from.map((r) => size(r.bundle))))
     );
   };
   const ordered = [...places.values()].sort((a, b) => pull(a.path) - pull(b.path));
@@ -144,10 +141,7 @@ function fold(bundles: BundleItem[], height: number): { bundle: BundleItem; fold
     entry: null,
     relinked: false,
   };
-  return [
-    ...bundles.filter((b) => keep.has(b)).map((bundle) => ({ bundle, folded: [] })),
-    { bundle: rest, folded },
-  ];
+  return [...bundles.filter((b) => keep.has(b)).map((bundle) => ({ bundle, folded: [] })), { bundle: rest, folded }];
 }
 
 /** The largest value up to `most` that fits, by halving. */

@@ -35,9 +35,7 @@ export function AskMissing({ open, onOpenChange, unresolved, onBuild }: AskMissi
                 </code>
               </li>
             ))}
-            {unresolved.length > 200 && (
-              <li className="text-quiet">and {count(unresolved.length - 200)} more</li>
-            )}
+            {unresolved.length > 200 && <li className="text-quiet">and {count(unresolved.length - 200)} more</li>}
           </ul>
           <div className="flex justify-end gap-5">
             <AlertDialog.Cancel className="act soft">

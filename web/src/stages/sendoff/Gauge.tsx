@@ -2,15 +2,7 @@ import type { SendOffView } from '../../api/client';
 import { bytes } from '../../parts/format';
 
 /** The weight of the package on a scale of bytes: what is packed, and what equal contents save. */
-export function Gauge({
-  before,
-  after,
-  files,
-}: {
-  before: number;
-  after: number;
-  files: SendOffView['files'];
-}) {
+export function Gauge({ before, after, files }: { before: number; after: number; files: SendOffView['files'] }) {
   const top = niceAbove(Math.max(before, after, 1));
   const part = (n: number) => `${(n / top) * 100}%`;
   const saved = before - after;

@@ -28,9 +28,7 @@ export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofS
       ))}
       <div className="grid grid-cols-[24%_24%_26%_26%]">
         <div className="pr-6">
-          <h2 className="text-[15px] font-[680]">
-            {last ? `Proof of package ${packages.length}` : 'No package yet'}
-          </h2>
+          <h2 className="text-[15px] font-[680]">{last ? `Proof of package ${packages.length}` : 'No package yet'}</h2>
           <p className="mb-2.5 mt-0.5 text-[12.5px] text-quiet">
             {last
               ? `Built ${when(last.builtAt)}, opened alone in an empty place.`
@@ -40,12 +38,7 @@ export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofS
             <WorkLine item={work} verb="Building and proving" />
           ) : (
             <div className="flex items-center gap-4">
-              <button
-                type="button"
-                className={last ? 'key outlined' : 'key'}
-                disabled={busy}
-                onClick={onBuild}
-              >
+              <button type="button" className={last ? 'key outlined' : 'key'} disabled={busy} onClick={onBuild}>
                 Build and prove <kbd>⇧B</kbd>
               </button>
               <RadioGroup.Root
@@ -77,11 +70,7 @@ export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofS
             <span key={p.id}>
               {i > 0 && ', '}
               {p.zip ? (
-                <a
-                  className="text-soft underline underline-offset-2"
-                  href={`/api/packages/${p.id}/download`}
-                  download
-                >
+                <a className="text-soft underline underline-offset-2" href={`/api/packages/${p.id}/download`} download>
                   {p.name}
                 </a>
               ) : (
@@ -116,9 +105,7 @@ function Proof({ last }: { last: PackageItem }) {
                 {u}
               </li>
             ))}
-            {last.unresolved.length > 3 && (
-              <li className="text-quiet">and {last.unresolved.length - 3} more</li>
-            )}
+            {last.unresolved.length > 3 && <li className="text-quiet">and {last.unresolved.length - 3} more</li>}
           </ul>
         )}
       </div>

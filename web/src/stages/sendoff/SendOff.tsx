@@ -36,11 +36,7 @@ export function SendOff() {
       here="Send-off"
       sceneId={sceneId}
       call={
-        query.isError ? (
-          <em>{query.error.message}</em>
-        ) : (
-          <SendOffCall view={view} sceneId={sceneId} onBuild={start} />
-        )
+        query.isError ? <em>{query.error.message}</em> : <SendOffCall view={view} sceneId={sceneId} onBuild={start} />
       }
       among={many(view?.files.length ?? 0, 'file')}
       keys={keys}
@@ -124,8 +120,8 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
     <div className="min-h-0 overflow-y-auto pr-1">
       {view.pendingEntries > 0 && (
         <p className="mb-3 border border-dashed border-lichen px-2 py-1 text-[12.5px] leading-[18px] text-lichen">
-          {many(view.pendingEntries, 'entry is', 'entries are')} pending and not part of the package. Apply
-          them first with ⇧P.
+          {many(view.pendingEntries, 'entry is', 'entries are')} pending and not part of the package. Apply them first
+          with ⇧P.
         </p>
       )}
       {view.unresolved.length > 0 && (
@@ -152,10 +148,7 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
         <>
           <Heading text="Name clashes, settled" n={view.clashes.length} />
           {view.clashes.map((c) => (
-            <div
-              key={c.names.join()}
-              className="grid grid-cols-2 gap-x-2 border-t border-hair py-[3px] text-[12px]"
-            >
+            <div key={c.names.join()} className="grid grid-cols-2 gap-x-2 border-t border-hair py-[3px] text-[12px]">
               <code className="truncate text-[11.5px]">{c.name}</code>
               <span className="truncate text-soft">
                 {c.sameContents ? 'same contents twice: one file' : `different: ${c.names.join(', ')}`}
