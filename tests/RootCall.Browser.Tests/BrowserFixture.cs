@@ -62,27 +62,27 @@ public sealed class BrowserFixture : IDisposable
         return found!;
     }
 
-    public IWebElement Button(string text) => See($"//button[contains(normalize-space(.), '{text}')] | //a[contains(normalize-space(.), '{text}')]");
+    public void Click(string text) => ClickAt($"//button[contains(normalize-space(.), '{text}')] | //a[contains(normalize-space(.), '{text}')]");
+
+    /// <summary>Clicks in the open dialog, whatever of the same name lies behind it.</summary>
+    public void ClickInSheet(string text) => ClickAt($"//*[@role='dialog']//button[contains(normalize-space(.), '{text}')]");
 
     /// <summary>Clicks, once more when the page redrew itself in between.</summary>
-    public void Click(string text)
+    public void ClickAt(string xpath)
     {
         for (var tries = 0; ; tries++)
         {
             try
             {
-                Button(text).Click();
+                See(xpath).Click();
                 return;
             }
-            catch (WebDriverException e) when (tries < 5 && e is StaleElementReferenceException or ElementClickInterceptedException)
+            catch (WebDriverException e) when (tries < 10 && e is StaleElementReferenceException or ElementClickInterceptedException)
             {
                 Thread.Sleep(200);
             }
         }
     }
-
-    /// <summary>Clicks in the open dialog, whatever of the same name lies behind it.</summary>
-    public void ClickInSheet(string text) => See($"//*[@role='dialog']//button[contains(normalize-space(.), '{text}')]").Click();
 
     /// <summary>Waits until the page shows the text, however it is marked up.</summary>
     public void SeeText(string text) => RunningApplication.Until(() => Text.Contains(text, StringComparison.Ordinal), $"“{text}” did not appear", 40);

@@ -23,7 +23,7 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Go("/arrivals");
         browser.SeeCall("scenes");
         browser.Driver.FindElement(By.CssSelector("[data-upload=files]")).SendKeys(place.At("lantern_row.zip"));
-        browser.See("//button[.//code[text()='lantern_row.glb']]").Click();
+        browser.ClickAt("//button[.//code[text()='lantern_row.glb']]");
         browser.SeeText("kept in the store");
         browser.Press("]");
 

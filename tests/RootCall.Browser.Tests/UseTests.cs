@@ -54,7 +54,7 @@ public sealed class UseTests(BrowserFixture browser)
         browser.SeeCall("package");
         browser.SeeText("3 files");
         browser.Press("[");
-        browser.See("//button[@aria-label='Take 3 files off the focus']").Click();
+        browser.ClickAt("//button[@aria-label='Take 3 files off the focus']");
         browser.SeeText("whole scene");
     }
 
@@ -65,13 +65,13 @@ public sealed class UseTests(BrowserFixture browser)
         browser.SeeCall("of 20 references");
         Assert.Equal(20, Rows());
         browser.Click("Pick a material");
-        browser.See("//*[@role='option'][contains(., 'tin_leaf')]").Click();
+        browser.ClickAt("//*[@role='option'][contains(., 'tin_leaf')]");
         RunningApplication.Until(() => Rows() == 3, "a material does not narrow the list");
-        browser.See("//button[@aria-label='Take tin_leaf off the focus']").Click();
+        browser.ClickAt("//button[@aria-label='Take tin_leaf off the focus']");
         RunningApplication.Until(() => Rows() == 20, "taking the material off does not widen the list");
-        browser.See("//*[@aria-label='States shown']//button[contains(., 'damaged')]").Click();
+        browser.ClickAt("//*[@aria-label='States shown']//button[contains(., 'damaged')]");
         RunningApplication.Until(() => Rows() == 2, "a state does not narrow the list");
-        browser.See("//*[@aria-label='States shown']//button[contains(., 'damaged')]").Click();
+        browser.ClickAt("//*[@aria-label='States shown']//button[contains(., 'damaged')]");
         browser.Press("/");
         browser.Press("terracotta normal");
         RunningApplication.Until(() => Rows() == 1, "words do not narrow the list");
@@ -87,10 +87,10 @@ public sealed class UseTests(BrowserFixture browser)
         browser.Go("/muster/" + browser.App.SceneId("glasshouse_corner.gltf"));
         browser.SeeCall("of 20 references");
         string[] Names() => browser.Evaluate<string>("return [...document.querySelectorAll('[data-list=references] [role=row] [role=gridcell]:nth-child(3)')].map((c) => c.innerText).join('|')").Split('|');
-        browser.See("//*[@role='columnheader']//button[contains(., 'File')]").Click();
+        browser.ClickAt("//*[@role='columnheader']//button[contains(., 'File')]");
         RunningApplication.Until(() => Names().SequenceEqual(Names().Order(StringComparer.OrdinalIgnoreCase)), "names are not sorted");
         browser.Click("Columns");
-        browser.See("//*[@role='menuitemcheckbox'][contains(., 'Flags')]").Click();
+        browser.ClickAt("//*[@role='menuitemcheckbox'][contains(., 'Flags')]");
         browser.Press(Keys.Escape);
         browser.See("//*[@role='gridcell'][contains(., 'foreign-path')]");
     }
@@ -119,7 +119,7 @@ public sealed class UseTests(BrowserFixture browser)
     {
         browser.Go($"/muster/{Guid.NewGuid()}");
         browser.SeeCall("There is no such scene");
-        browser.Button("Go to Arrivals").Click();
+        browser.Click("Go to Arrivals");
         browser.SeeCall("scenes");
     }
 

@@ -22,7 +22,7 @@ export function FolderSheet({ open, onOpenChange, title, takes, verb, onTake }: 
   const folder = useFolder(path, open);
   const parent = folder.data?.parent ?? null;
   const entries = folder.data?.entries.filter((e) => e.kind === 'folder' || takes === 'file' || e.kind === takes) ?? [];
-  const target = takes === 'folder' ? (picked ?? (path || undefined)) : picked;
+  const target = takes === 'folder' ? path || undefined : picked;
 
   const go = (to: string) => {
     setPath(to);
@@ -71,7 +71,7 @@ export function FolderSheet({ open, onOpenChange, title, takes, verb, onTake }: 
                     : `${bytes(entry.bytes)}${entry.modifiedAt ? `, ${when(entry.modifiedAt)}` : ''}`
                 }
                 picked={picked === entry.path}
-                onPick={() => (entry.kind === 'folder' && takes !== 'folder' ? go(entry.path) : setPicked(entry.path))}
+                onPick={() => (entry.kind === 'folder' ? go(entry.path) : setPicked(entry.path))}
                 onOpen={() => activate(entry)}
               />
             ))}
@@ -84,9 +84,11 @@ export function FolderSheet({ open, onOpenChange, title, takes, verb, onTake }: 
           </div>
           <div className="mt-3 flex items-center justify-end gap-5">
             <span className="flex-1 truncate text-[12px] text-quiet">
-              {takes === 'folder'
-                ? 'The folder is searched with all its subfolders.'
-                : 'Nothing is copied; it is read where it lies.'}
+              {takes !== 'folder'
+                ? 'Nothing is copied; it is read where it lies.'
+                : target
+                  ? `${folder.data?.name ?? 'It'} is searched with all its subfolders.`
+                  : 'Step into the folder to search.'}
             </span>
             <Dialog.Close className="act soft">
               Close <kbd>Esc</kbd>

@@ -47,14 +47,12 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
       ))}
       {evidence && evidence.candidates.length === 0 && (
         <div className="flex gap-3 border-t border-hair py-2">
-          <button type="button" aria-label="Open large" onClick={() => onOpenLarge()}>
-            <Picture
-              sceneId={sceneId}
-              number={reference.number}
-              alt={reference.name}
-              size={92}
-              missing={noPicture(reference)}
-            />
+          <button
+            type="button"
+            aria-label={`${reference.number}, ${reference.name}: open large`}
+            onClick={() => onOpenLarge()}
+          >
+            <Picture sceneId={sceneId} number={reference.number} alt="" size={92} missing={noPicture(reference)} />
           </button>
           <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 text-[12px] leading-[18px] text-soft">
             {facts(reference, evidence).map(([name, value]) => (
