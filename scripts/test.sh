@@ -3,7 +3,7 @@
 # run_tests [FILTER]: everything, or only the tests whose full name contains FILTER.
 run_tests() {
   need_sdks
-  need_debian postgresql libopenimageio-dev g++ chromium chromium-driver openimageio-tools unzip curl
+  need_debian postgresql libopenimageio-dev g++ chromium chromium-driver openimageio-tools assimp-utils assimp-testmodels unzip curl
   . "$home/scripts/cluster.sh"
   cd "$home"
   say "building"

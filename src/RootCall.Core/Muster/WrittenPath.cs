@@ -77,7 +77,9 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
     /// <summary>The place on this system where the path points, or null for another system's and remote ones.</summary>
     public string? Locate(string baseFolder)
     {
-        if (Origin is PathOrigin.Foreign or PathOrigin.Remote || Segments.Length == 0) return null;
+        // A zero character can be written in JSON, but never names a file.
+        var isName = Segments.Length > 0 && !Segments.Any(s => s.Contains('\0', StringComparison.Ordinal));
+        if (Origin is PathOrigin.Foreign or PathOrigin.Remote || !isName) return null;
         var literal = Origin == PathOrigin.Relative ? Path.Combine(baseFolder, Written.Trim()) : null;
 
         // On this system a backslash may be part of a name: what is written wins over what is meant.

@@ -30,6 +30,7 @@ public sealed class WrittenPathTests
     [InlineData("/x/a.png", "/x/a.png")]
     [InlineData(@"D:\a.png", null)]
     [InlineData("http://h/a.png", null)]
+    [InlineData("nul\0.png", null)]
     public void It_points_to_a_place_on_this_system_or_to_none(string written, string? place) =>
         Assert.Equal(place, WrittenPath.Parse(written).Locate("/s"));
 

@@ -29,9 +29,13 @@ export function upload(files: Dropped[], onProgress: (part: number) => void, sto
 
 /** Everything in a drop: files, and folders with all that is in them. */
 export async function filesOf(transfer: DataTransfer): Promise<Dropped[]> {
-  const entries = Array.from(transfer.items).map((item) => item.webkitGetAsEntry());
+  // The items are gone after the first wait, so all are asked first. What has no entry may still be a file.
+  const items = Array.from(transfer.items, (item) => item.webkitGetAsEntry() ?? item.getAsFile());
   const found: Dropped[] = [];
-  for (const entry of entries) if (entry) await walk(entry, '', found);
+  for (const item of items) {
+    if (item instanceof File) found.push({ path: item.name, file: item });
+    else if (item) await walk(item, '', found);
+  }
   return found;
 }
 

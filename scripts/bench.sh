@@ -1,0 +1,10 @@
+# `bench`. Sourced by ./rootcall.
+
+# Measurements beside a yardstick of the same run, as ratios; below 1 Root Call is faster.
+run_bench() {
+  need_debian openimageio-tools
+  cd "$home"
+  quietly "dotnet build" dotnet build bench/RootCall.Bench -c Release -v quiet --nologo
+  build_cli
+  exec artifacts/bin/RootCall.Bench/release/RootCall.Bench
+}

@@ -1,0 +1,76 @@
+using OpenQA.Selenium;
+using RootCall.Testing;
+
+namespace RootCall.Browser.Tests;
+
+/// <summary>Arrivals by hand: dropping, walking among scenes, stopping what takes too long.</summary>
+[Collection(BrowserCollection.Name)]
+public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
+{
+    private readonly Place place = new();
+
+    [Fact]
+    public void A_file_dropped_on_the_window_arrives()
+    {
+        browser.Go("/arrivals");
+        browser.SeeCall("scenes");
+        // What the browser does for a real drop: the events carry a DataTransfer with the file.
+        browser.Driver.ExecuteScript("""
+            const transfer = new DataTransfer();
+            transfer.items.add(new File([arguments[0]], 'dropped_pot.gltf'));
+            for (const type of ['dragover', 'drop'])
+              window.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true }));
+            """, Look.Gltf("terracotta_pot_basecolor.png"));
+        browser.SeeText("dropped_pot.gltf");
+        RunningApplication.Until(() => browser.App.Get("/api/scenes").EnumerateArray().Any(s => s.GetProperty("name").GetString() == "dropped_pot.gltf"), "the dropped file did not arrive");
+    }
+
+    [Fact]
+    public void The_list_is_walked_by_keyboard_and_the_picked_scene_shows_what_came()
+    {
+        browser.Go("/arrivals/" + browser.App.SceneId("brass_lamp.glb"));
+        browser.SeeText("2 images carried inside");
+        browser.SeeText("11,200");
+        RunningApplication.Until(() => browser.Evaluate<long>("return [...document.querySelectorAll('[aria-label=\"Its images\"] img')].filter((i) => i.naturalWidth > 0).length") >= 3, "carried images are not shown");
+        browser.ClickAt("//button[@aria-current='true']");
+        browser.Press(Keys.ArrowDown);
+        RunningApplication.Until(() => !browser.Driver.Url.EndsWith(browser.App.SceneId("brass_lamp.glb"), StringComparison.Ordinal), "the arrow does not move");
+        browser.Press(Keys.Enter);
+        RunningApplication.Until(() => browser.Driver.Url.Contains("/muster/", StringComparison.Ordinal), "Enter does not go to Muster");
+    }
+
+    [Fact]
+    public void Find_narrows_the_scenes_and_says_when_none_is_left()
+    {
+        browser.Go("/arrivals");
+        browser.SeeText("enamel_sign.obj");
+        browser.Press("/");
+        browser.Press("brass");
+        RunningApplication.Until(() => !browser.Text.Contains("enamel_sign.obj", StringComparison.Ordinal), "the list is not narrowed");
+        browser.Press("xyz");
+        browser.SeeText("No scene is called “brassxyz”.");
+        browser.Press(Keys.Escape);
+        browser.SeeText("enamel_sign.obj");
+    }
+
+    [Fact]
+    public void What_did_not_come_is_a_hatch_with_its_number()
+    {
+        browser.Go("/arrivals/" + browser.App.SceneId("glasshouse_corner.gltf"));
+        browser.SeeText("5 of 19 images came");
+        Assert.Equal(14, browser.Evaluate<long>("return document.querySelectorAll('[aria-label=\"Its images\"] .hatch .plate').length"));
+    }
+
+    [Fact]
+    public void A_station_that_is_not_built_says_so_and_leads_nowhere()
+    {
+        browser.Go("/muster/" + browser.App.SceneId("brass_lamp.glb"));
+        browser.SeeCall("references");
+        var bench = browser.See("//nav//*[@role='link'][contains(., 'Bench')]");
+        Assert.Equal("true", bench.GetAttribute("aria-disabled"));
+        bench.SendKeys(string.Empty);
+        browser.SeeText("Bench is not part of this version yet.");
+    }
+
+    public void Dispose() => place.Dispose();
+}

@@ -1,0 +1,111 @@
+using System.Text;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.SendOff;
+using RootCall.Testing;
+
+namespace RootCall.Core.Tests.Formats;
+
+/// <summary>
+/// Thousands of broken variants with a fixed seed: bytes flipped, cut, doubled and dropped. A reader gives a scene or refuses
+/// in one sentence; a scene it gives can be mustered, planned and written.
+/// </summary>
+[Collection(DemoCollection.Name)]
+public sealed class MutationTests(DemoPlace demo) : IDisposable
+{
+    private const int Variants = 400;
+    private readonly Place place = new();
+
+    [Theory]
+    [InlineData("arrived/glasshouse_corner/glasshouse_corner.gltf", 1)]
+    [InlineData("arrived/brass_lamp/brass_lamp.glb", 2)]
+    [InlineData("arrived/enamel_sign/enamel_sign.mtl", 3)]
+    [InlineData("arrived/enamel_sign/enamel_sign.obj", 4)]
+    public void A_broken_scene_is_read_or_refused_and_never_crashes(string sample, int seed)
+    {
+        var random = new Random(seed);
+        // Only the beginning of a large file is of interest: the rest is numbers.
+        var whole = File.ReadAllBytes(demo.At(sample));
+        var bytes = whole.Length > 60_000 && !sample.EndsWith("glb", StringComparison.Ordinal) ? whole[..60_000] : whole;
+        var isLibrary = sample.EndsWith("mtl", StringComparison.Ordinal);
+        var target = place.At("s/" + Path.GetFileName(sample));
+        Directory.CreateDirectory(Path.GetDirectoryName(target)!);
+        var scene = isLibrary ? place.Put("s/s.obj", "mtllib enamel_sign.mtl\nv 0 0 0\nf 1 1 1\n") : target;
+        var read = 0;
+        for (var n = 0; n < Variants; n++)
+        {
+            File.WriteAllBytes(target, Mutate(bytes, random));
+            try
+            {
+                var report = Look.Muster(scene);
+                PackagePlan.Make(report, new());
+                RelocationMap.Of(report);
+                using var copy = new MemoryStream();
+                new SceneWriter(report.Scene, place.Folder, report.References.ToDictionary(r => r.Reference.Key, _ => place.At("x.png"))).Write(report.Scene.Files.Length - 1, copy);
+                read++;
+            }
+            catch (CannotUseException e)
+            {
+                Assert.DoesNotContain('\n', e.Message);
+            }
+        }
+
+        Assert.True(read > Variants / 10, $"only {read} of {Variants} variants were read");
+    }
+
+    [Fact]
+    public void A_relink_in_a_broken_scene_still_changes_only_its_own_bytes()
+    {
+        var random = new Random(5);
+        var bytes = Encoding.UTF8.GetBytes(Look.Gltf("old.png", "other.png"));
+        for (var n = 0; n < Variants; n++)
+        {
+            var path = place.Put("s.gltf", Mutate(bytes, random));
+            try
+            {
+                if (Look.Read(path).References.FirstOrDefault(r => r.Written == "old.png") is not { Sites.Length: 1 }) continue;
+            }
+            catch (CannotUseException)
+            {
+                continue;
+            }
+
+            var before = File.ReadAllBytes(path);
+            var (gone, came) = ByteDiff.Middle(before, GltfSurgeryTests.Rewrite(path, new() { ["old.png"] = "NEW.jpg" }));
+            Assert.Equal(("old.pn", "NEW.jp"), (gone, came));
+        }
+    }
+
+    public void Dispose() => place.Dispose();
+
+    private static byte[] Mutate(byte[] source, Random random)
+    {
+        var bytes = new List<byte>(source);
+        for (var n = random.Next(1, 6); n > 0 && bytes.Count > 1; n--)
+        {
+            // Early bytes hold the structure, so they are hit more often.
+            var at = (int)(bytes.Count * Math.Pow(random.NextDouble(), 2));
+            switch (random.Next(5))
+            {
+                case 0:
+                    bytes[at] = (byte)random.Next(256);
+                    break;
+                case 1:
+                    bytes[at] ^= (byte)(1 << random.Next(8));
+                    break;
+                case 2:
+                    bytes.RemoveRange(at, Math.Min(random.Next(1, 40), bytes.Count - at));
+                    break;
+                case 3:
+                    bytes.InsertRange(at, bytes.GetRange(at, Math.Min(random.Next(1, 40), bytes.Count - at)));
+                    break;
+                default:
+                    if (random.Next(4) == 0) bytes.RemoveRange(at, bytes.Count - at);
+                    else bytes.Insert(at, (byte)"{}[]\",:\\\n\r#\0"[random.Next(12)]);
+                    break;
+            }
+        }
+
+        return [.. bytes];
+    }
+}

@@ -1,0 +1,133 @@
+using System.Collections.Immutable;
+using Microsoft.Extensions.Configuration;
+using Microsoft.Extensions.DependencyInjection;
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+using RootCall.Data;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+using RootCall.Testing;
+
+namespace RootCall.Web.Tests;
+
+/// <summary>What goes into PostgreSQL comes out as it was.</summary>
+[Collection(ApplicationCollection.Name)]
+public sealed class StoreTests : IDisposable
+{
+    private readonly Place place = new();
+    private readonly ServiceProvider services;
+
+    public StoreTests(ApplicationFixture fixture)
+    {
+        var settings = new Dictionary<string, string?> { ["RootCall:Database"] = fixture.App.Database, ["RootCall:Data"] = place.Folder, ["RootCall:Folders"] = $"here={place.Folder}" };
+        var collection = new ServiceCollection();
+        collection.AddRootCallData(new ConfigurationBuilder().AddInMemoryCollection(settings).Build());
+        services = collection.BuildServiceProvider();
+    }
+
+    [Fact]
+    public async Task A_muster_of_every_state_and_odd_name_is_read_back_the_same()
+    {
+        place.PutPng("s/here.png");
+        place.PutPng("lib/two.png", 1);
+        place.PutPng("lib/x/two.png", 2);
+        place.Put("s/cut.png", Pictures.Png(9, 9, 1)[..40]);
+        var scene = place.Put("s/odd.gltf", Look.Gltf("here.png", "two.png", "cut.png", "gone \\\"quoted\\\".png", "nul\\u0000.png", "木/ünï.png", "data:image/png;base64,AAAA", "/mnt/x.png"));
+        var report = Look.Muster(scene, place.At("lib"));
+        var store = services.GetRequiredService<SceneStore>();
+        var id = Guid.NewGuid();
+        await store.Arrive(id, report, 3, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        await store.Arrive(id, report, 3, "here", uploaded: true, DateTimeOffset.UtcNow, default); // A task taken up again.
+
+        var sceneId = await SceneOf(id);
+        var arrival = (await store.Arrival(sceneId, default))!;
+        Assert.Equal(("odd.gltf", 1, 8, 3), (Path.GetFileName(arrival.Path), arrival.Version, arrival.Materials, arrival.FilesIndexed));
+        var back = await store.Report(arrival);
+        Assert.Equal(report.References.Select(Flat), back.References.Select(Flat));
+        Assert.Equal(report.Scene.Materials, back.Scene.Materials.AsEnumerable());
+        Assert.Equal(report.Scene.Files, back.Scene.Files.AsEnumerable());
+        Assert.Equal(report.Scene.Counts, back.Scene.Counts);
+
+        await store.Remuster(sceneId, report with { References = [report.References[0]] }, 9, DateTimeOffset.UtcNow, default);
+        var later = (await store.Arrival(sceneId, default))!;
+        Assert.Equal((2, 9), (later.MusterRevision, later.FilesIndexed));
+        Assert.Single((await store.Report(later)).References);
+    }
+
+    [Fact]
+    public async Task Two_hands_on_one_ledger_lose_no_entry()
+    {
+        var report = Look.Muster(place.Put("s/l.gltf", Look.Gltf("a.png")));
+        var arrival = Guid.NewGuid();
+        await services.GetRequiredService<SceneStore>().Arrive(arrival, report, 0, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        var scene = await SceneOf(arrival);
+        var ledgers = services.GetRequiredService<LedgerStore>();
+        var refused = 0;
+        await Parallel.ForEachAsync(Enumerable.Range(0, 12), async (n, stop) =>
+        {
+            try
+            {
+                await ledgers.Change(scene, l => l.Put(Entry($"entry {n}")), stop);
+            }
+            catch (CannotUseException e)
+            {
+                Assert.Contains("another window", e.Message, StringComparison.Ordinal);
+                Interlocked.Increment(ref refused);
+            }
+        });
+        var entries = (await ledgers.Read(scene, default)).Entries;
+        Assert.Equal(12, entries.Length + refused);
+        Assert.Equal(entries.Length, entries.Select(e => e.Sentence).Distinct().Count());
+        Assert.All(entries, e => Assert.Equal("/x/a.png", Assert.IsType<RelinkReference>(Assert.Single(e.Edits)).To));
+    }
+
+    [Fact]
+    public async Task A_task_that_has_ended_is_not_changed_any_more()
+    {
+        var work = services.GetRequiredService<WorkStore>();
+        var row = await work.Add(new Search(Guid.NewGuid()), "Search", null, default);
+        Assert.True(await work.Update(row.Id, w => w.State = WorkStates.Cancelled));
+        Assert.False(await work.Update(row.Id, w => w.State = WorkStates.Done));
+        var ended = (await work.Find(row.Id, default))!;
+        Assert.Equal(WorkStates.Cancelled, ended.State);
+        Assert.NotNull(ended.EndedAt);
+        Assert.Equal(WorkStore.Request<Search>(row), WorkStore.Request<Search>(ended));
+    }
+
+    [Fact]
+    public async Task Roots_lie_in_the_server_folders_and_are_kept_once()
+    {
+        var roots = services.GetRequiredService<RootStore>();
+        Directory.CreateDirectory(place.At("a root"));
+        var first = await roots.Add(place.At("a root"), DateTimeOffset.UtcNow, default);
+        Assert.Equal(first.Id, (await roots.Add(place.At("a root/../a root"), DateTimeOffset.UtcNow, default)).Id);
+        await Assert.ThrowsAsync<CannotUseException>(() => roots.Add("/etc", DateTimeOffset.UtcNow, default));
+        await Assert.ThrowsAsync<CannotUseException>(() => roots.Add(place.At("none"), DateTimeOffset.UtcNow, default));
+        await roots.Remove(first.Id, default);
+        Assert.DoesNotContain(await roots.All(default), r => r.Id == first.Id);
+    }
+
+    public void Dispose()
+    {
+        services.Dispose();
+        place.Dispose();
+    }
+
+    private async Task<Guid> SceneOf(Guid arrival)
+    {
+        await using var db = await services.GetRequiredService<Microsoft.EntityFrameworkCore.IDbContextFactory<RootCallDb>>().CreateDbContextAsync();
+        return db.Arrivals.Single(a => a.Id == arrival).SceneId;
+    }
+
+    private static LedgerEntry Entry(string sentence) =>
+        new(Guid.NewGuid(), sentence, ImmutableArray.Create<Edit>(new RelinkReference(new(ReferenceKind.Image, "l.gltf", "a.png"), null, "/x/a.png")), EntryState.Pending, "by hand", DateTimeOffset.UtcNow);
+
+    // PostgreSQL holds no zero character, so a path with one comes back with the sign for what cannot be shown.
+    private static string Flat(MusteredReference r) => System.Text.Json.JsonSerializer.Serialize(new
+    {
+        r.Number, r.Reference.Key.File, Written = r.Reference.Written.Replace('\0', '\uFFFD'), r.Reference.Kind, r.State, r.Flags, r.Resolved, r.Stamp, r.Facts, r.Damage,
+        Candidates = r.Candidates.Select(c => new { c.Path, c.Score, Reasons = string.Join('|', c.Reasons) }), Uses = r.Reference.UsedBy.Select(u => u.ToString()), Sites = r.Reference.Sites.Select(s => s.ToString()),
+    });
+}
