@@ -127,7 +127,18 @@ public sealed class StoreTests : IDisposable
     // PostgreSQL holds no zero character, so a path with one comes back with the sign for what cannot be shown.
     private static string Flat(MusteredReference r) => System.Text.Json.JsonSerializer.Serialize(new
     {
-        r.Number, r.Reference.Key.File, Written = r.Reference.Written.Replace('\0', '\uFFFD'), r.Reference.Kind, r.State, r.Flags, r.Resolved, r.Stamp, r.Facts, r.Damage,
-        Candidates = r.Candidates.Select(c => new { c.Path, c.Score, Reasons = string.Join('|', c.Reasons) }), Uses = r.Reference.UsedBy.Select(u => u.ToString()), Sites = r.Reference.Sites.Select(s => s.ToString()),
+        r.Number,
+        r.Reference.Key.File,
+        Written = r.Reference.Written.Replace('\0', '\uFFFD'),
+        r.Reference.Kind,
+        r.State,
+        r.Flags,
+        r.Resolved,
+        r.Stamp,
+        r.Facts,
+        r.Damage,
+        Candidates = r.Candidates.Select(c => new { c.Path, c.Score, Reasons = string.Join('|', c.Reasons) }),
+        Uses = r.Reference.UsedBy.Select(u => u.ToString()),
+        Sites = r.Reference.Sites.Select(s => s.ToString()),
     });
 }

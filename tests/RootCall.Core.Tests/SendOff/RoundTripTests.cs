@@ -1,0 +1,106 @@
+using System.Text;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+using RootCall.Core.SendOff;
+using RootCall.Testing;
+
+namespace RootCall.Core.Tests.SendOff;
+
+/// <summary>Whatever the names are: a scene that is relinked or packed calls the very files it called before.</summary>
+public sealed class RoundTripTests : IDisposable
+{
+    private const string Letters = "abcXYZ019 _-.#'%&+,;=@()[]{}~^$!éñß木кот";
+    private readonly Place place = new();
+
+    [Theory]
+    [InlineData("gltf", 11)]
+    [InlineData("obj", 12)]
+    public void Random_names_in_random_folders_survive_a_relink_and_a_package(string format, int seed)
+    {
+        var random = new Random(seed);
+        var files = new Dictionary<string, byte>();
+        for (byte i = 0; i < 60; i++)
+        {
+            var name = $"{Name(random, i)}/{Name(random, i)}.png";
+            if (!files.TryAdd(name, i)) continue;
+            place.PutPng("lib/" + name, i);
+        }
+
+        // Half are called where they lie, half from a drive that is not here.
+        var calls = files.Keys.Select((f, i) => i % 2 == 0 ? "../lib/" + f : "D:/jobs/" + f).ToList();
+        var scene = format == "gltf" ? Gltf(calls) : Obj(calls);
+        var report = Look.TakeClear(scene, place.At("lib"));
+        var answers = report.References.Where(r => r.Reference.Kind == ReferenceKind.Image).ToDictionary(r => Path.GetFileName(r.Reference.Written), r => r);
+        Assert.Equal(files.Count, answers.Count);
+        Assert.All(answers.Values, r => Assert.Equal(ReferenceState.Present, r.State));
+
+        var copy = RelinkedCopy.Write(report, place.At("copy/deep/er"));
+        Assert.Empty(copy.Left);
+        var again = Look.Muster(copy.Written[0], place.At("lib"));
+        Assert.Equal(
+            answers.Values.Select(r => r.Resolved).Order(StringComparer.Ordinal),
+            again.References.Where(r => r.Reference.Kind == ReferenceKind.Image).Select(r => r.Resolved).Order(StringComparer.Ordinal));
+        // From its new place nothing is left to change.
+        Assert.Empty(new SceneWriter(again.Scene, place.At("copy/deep/er"), again.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Resolved!)).Changes);
+
+        var built = PackageBuilder.Build(PackagePlan.Make(report, new()), place.At("p.zip"), DateTimeOffset.Now);
+        var proof = PackageProof.Prove(built.Written, Bounds.Default);
+        Assert.True(proof.Holds, string.Join(", ", proof.Unresolved.Select(u => u.Reference.Written)));
+        Assert.Equal(report.References.Length, proof.Resolved);
+    }
+
+    [Fact]
+    public void A_package_of_a_package_is_the_same_payload()
+    {
+        place.PutPng("s/tex/a.png", 1);
+        var scene = place.Put("s/s.gltf", Look.Gltf("tex/a.png"));
+        var first = PackageBuilder.Build(PackagePlan.Make(Look.Muster(scene), new()), place.At("one"), DateTimeOffset.Now);
+        var second = PackageBuilder.Build(PackagePlan.Make(Look.Muster(Path.Combine(first.Written, "data/s.gltf")), new()), place.At("two"), DateTimeOffset.Now);
+        Assert.Equal(File.ReadAllText(Path.Combine(first.Written, "manifest-sha256.txt")), File.ReadAllText(Path.Combine(second.Written, "manifest-sha256.txt")));
+    }
+
+    [Fact]
+    public void A_library_from_elsewhere_is_packed_beside_the_scene_with_its_own_maps()
+    {
+        place.Put("lib/mtl/iron.mtl", "newmtl iron\nmap_Kd ../tex/iron.png\n");
+        place.Put("s/iron.mtl.txt", "not it");
+        place.PutPng("lib/tex/iron.png");
+        var scene = place.Put("s/s.obj", "mtllib D:\\old\\iron.mtl\nusemtl iron\nv 0 0 0\n");
+        var report = Look.TakeClear(scene, place.At("lib"));
+        var built = PackageBuilder.Build(PackagePlan.Make(report, new()), place.At("p"), DateTimeOffset.Now);
+        Assert.Equal(["iron.mtl", "s.obj", "textures/iron.png"], place.Files("p/data"));
+        Assert.Equal("mtllib iron.mtl\nusemtl iron\nv 0 0 0\n", File.ReadAllText(place.At("p/data/s.obj")));
+        Assert.Equal("newmtl iron\nmap_Kd textures/iron.png\n", File.ReadAllText(place.At("p/data/iron.mtl")));
+        Assert.True(PackageProof.Prove(built.Written, Bounds.Default).Holds);
+    }
+
+    [Fact]
+    public void What_is_no_package_is_not_proven()
+    {
+        Directory.CreateDirectory(place.At("empty"));
+        Assert.Throws<CannotUseException>(() => PackageProof.Prove(place.At("empty"), Bounds.Default));
+        Assert.Throws<CannotUseException>(() => PackageProof.Prove(place.Put("x.zip", "no zip"), Bounds.Default));
+    }
+
+    public void Dispose() => place.Dispose();
+
+    private static string Name(Random random, int number)
+    {
+        var text = new StringBuilder();
+        for (var n = random.Next(1, 9); n > 0; n--) text.Append(Letters[random.Next(Letters.Length)]);
+        // A name is not empty, begins and ends with something that stays, and tells itself from the others.
+        return $"n{text}{number}";
+    }
+
+    private string Gltf(IEnumerable<string> calls) =>
+        place.Put("s/s.gltf", Look.Gltf([.. calls.Select(c => c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))]));
+
+    private static string Encoded(string path) => string.Join('/', path.Split('/').Select(Uri.EscapeDataString));
+
+    private string Obj(IEnumerable<string> calls)
+    {
+        place.Put("s/m.mtl", string.Concat(calls.Select((c, i) => $"newmtl m{i}\nmap_Kd {c}\n")));
+        return place.Put("s/s.obj", "mtllib m.mtl\nv 0 0 0\n");
+    }
+}
