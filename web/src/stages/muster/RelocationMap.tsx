@@ -59,7 +59,7 @@ export const RelocationMap = memo(function RelocationMap({
           height={height}
           aria-hidden="true"
         >
-          {layout.bands.map((band, i) => (
+          {inDrawingOrder(layout.bands).map((band, i) => (
             <BandDrawing
               key={i}
               band={band}
@@ -98,6 +98,12 @@ export const RelocationMap = memo(function RelocationMap({
     </section>
   );
 });
+
+const depth = ['present', 'elsewhere', 'contested'];
+
+/** What answers lies at the bottom; a contested fork is drawn last, on top. */
+const inDrawingOrder = (bands: Band[]) =>
+  [...bands].sort((a, b) => depth.indexOf(a.row.bundle.state) - depth.indexOf(b.row.bundle.state));
 
 const rail = (bundle: BundleItem) =>
   bundle.state === 'elsewhere'
@@ -222,7 +228,9 @@ function BandDrawing({
 /** Strands that reach nobody: fraying, broken, or stopped at a wall. */
 function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; pitch: number; dim: boolean }) {
   const { state, numbers } = row.bundle;
-  const shown = Math.min(numbers.length, 40);
+  // No closer than three pixels: beyond that a body stands for them.
+  const crowded = numbers.length > 40 || row.strandsHeight / numbers.length < 3;
+  const shown = crowded ? Math.max(1, Math.min(40, Math.floor(row.strandsHeight / 3))) : numbers.length;
   const step = row.strandsHeight / shown;
   const ys = Array.from({ length: shown }, (_, i) => row.strandsTop + (i + 0.5) * step);
   const centre = row.strandsTop + row.strandsHeight / 2;
@@ -240,7 +248,12 @@ function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; pitch: 
       });
       return `M0 ${y.toFixed(1)}H${from.toFixed(1)}${ends.join('')}`;
     });
-    return <path d={d.join('')} fill="none" stroke="var(--rc-clay)" strokeWidth={thick} opacity={opacity} />;
+    return (
+      <g opacity={opacity}>
+        {crowded && <rect y={row.strandsTop} width={from} height={row.strandsHeight} fill="var(--rc-clay-body)" />}
+        <path d={d.join('')} fill="none" stroke="var(--rc-clay)" strokeWidth={crowded ? 0.8 : thick} />
+      </g>
+    );
   }
   if (state === 'damaged') {
     const at = width * 0.3;
@@ -363,13 +376,19 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }:
       );
     case 'damaged':
       return (
-        <span className="absolute text-[12.5px] leading-6 text-clay" style={{ ...place, left: left + 210 }}>
+        <span
+          className="absolute bg-ground px-1 text-[12.5px] leading-6 text-clay"
+          style={{ ...place, left: left + 210 }}
+        >
           {n} damaged
         </span>
       );
     case 'outside':
       return (
-        <span className="absolute text-[12.5px] leading-6 text-quiet" style={{ ...place, left: left + 210 }}>
+        <span
+          className="absolute bg-ground px-1 text-[12.5px] leading-6 text-quiet"
+          style={{ ...place, left: left + 210 }}
+        >
           outside every root, not looked at
         </span>
       );

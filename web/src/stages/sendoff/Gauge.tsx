@@ -21,7 +21,7 @@ export function Gauge({ before, after, files }: { before: number; after: number;
         </span>
       </div>
       <div className="relative border-t border-rule text-[11px] leading-4 text-quiet">
-        {[0, 0.25, 0.5, 0.75, 1].map((t) => (
+        {[0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => (
           <span
             key={t}
             className="mono absolute top-0.5 whitespace-nowrap"
