@@ -20,9 +20,6 @@ public sealed record Bounds
     /// <summary>Bytes of the JSON part of a scene.</summary>
     public long JsonBytes { get; init; } = 512L << 20;
 
-    /// <summary>Pixels along one side of an image that is decoded.</summary>
-    public int ImageSide { get; init; } = 65_536;
-
     /// <summary>Pixels of an image that is decoded.</summary>
     public long ImagePixels { get; init; } = 1L << 29;
 }
