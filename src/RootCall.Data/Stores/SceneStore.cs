@@ -67,6 +67,14 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         return await Newest(db, sceneId).AsNoTracking().FirstOrDefaultAsync(stop);
     }
 
+    /// <summary>How many references an arrival has, and how many of them do not answer, without reading them.</summary>
+    public async Task<(int References, int Unanswered)> Count(Guid arrival, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var states = await db.References.Where(r => r.ArrivalId == arrival).GroupBy(r => r.State).Select(g => new { State = g.Key, Count = g.Count() }).ToListAsync(stop);
+        return (states.Sum(s => s.Count), states.Where(s => s.State is not ("present" or "embedded")).Sum(s => s.Count));
+    }
+
     /// <summary>The muster of an arrival as it was last made, without the ledger.</summary>
     public Task<MusterReport> Report(ArrivalRow arrival)
     {

@@ -24,6 +24,21 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
         return new(arrival, Mustering.Relink(arrived, ledger.Relinks(), scope, facts), ledger, scope);
     }
 
+    /// <summary>What a list of many scenes shows of one. Only a scene whose ledger relinked something is put together for it.</summary>
+    public async Task<(ArrivalRow Arrival, Core.Edits.Ledger Ledger, int References, int Unanswered)> Summary(Guid sceneId, CancellationToken stop)
+    {
+        var ledger = await ledgers.Read(sceneId, stop);
+        if (ledger.Applied.Any())
+        {
+            var state = await Get(sceneId, stop);
+            return (state.Arrival, ledger, state.Report.References.Length, state.Report.References.Length - state.Report.Answering);
+        }
+
+        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
+        var (references, unanswered) = await scenes.Count(arrival.Id, stop);
+        return (arrival, ledger, references, unanswered);
+    }
+
     /// <summary>Which pending entry, by its place in the ledger from 1, relinks each reference.</summary>
     public static Dictionary<ReferenceKey, int> PendingEntries(Core.Edits.Ledger ledger)
     {

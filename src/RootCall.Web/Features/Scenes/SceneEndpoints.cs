@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data;
-using RootCall.Data.Rows;
 
 namespace RootCall.Web.Features.Scenes;
 
@@ -30,18 +29,17 @@ internal static class SceneEndpoints
             await using var db = await databases.CreateDbContextAsync(stop);
             var ids = await db.Scenes.AsNoTracking().OrderByDescending(s => s.Arrivals.Max(a => a.ArrivedAt)).Select(s => s.Id).ToListAsync(stop);
             var summaries = new List<SceneSummary>();
-            foreach (var id in ids) summaries.Add(Summary(id, await current.Get(id, stop)));
+            foreach (var id in ids)
+            {
+                var (a, ledger, references, unanswered) = await current.Summary(id, stop);
+                summaries.Add(new(
+                    id, Path.GetFileName(a.Path), a.FormatName, a.FormatId, a.Version, a.Source, a.ArrivedAt, a.Bytes,
+                    references, unanswered, ledger.Applied.Count(), ledger.Pending.Count()));
+            }
+
             return TypedResults.Ok(summaries);
         });
         group.MapGet("/{id:guid}", async (Guid id, CurrentScenes current, CancellationToken stop) => TypedResults.Ok(Detail(id, await current.Get(id, stop))));
-    }
-
-    private static SceneSummary Summary(Guid id, CurrentState state)
-    {
-        ArrivalRow a = state.Arrival;
-        return new(
-            id, Path.GetFileName(a.Path), a.FormatName, a.FormatId, a.Version, a.Source, a.ArrivedAt, a.Bytes, state.Report.References.Length,
-            state.Report.References.Length - state.Report.Answering, state.Ledger.Applied.Count(), state.Ledger.Pending.Count());
     }
 
     private static SceneDetail Detail(Guid id, CurrentState state)
