@@ -50,9 +50,16 @@ start() {
 }
 
 stop_all() {
-  trap - EXIT INT TERM
-  for pid in "${pids[@]}"; do kill -TERM "$pid" 2>/dev/null || true; done
-  for pid in "${pids[@]}"; do wait "$pid" 2>/dev/null || true; done
+  trap - EXIT
+  trap '' INT TERM # A second Ctrl+C must not cut this short.
+  # Each leads a group of its own, so what it started ends with it.
+  for pid in "${pids[@]}"; do kill -TERM -- "-$pid" 2>/dev/null || true; done
+  # Five seconds are enough for all of ours; a development tool that stays is ended.
+  for _ in $(seq 1 50); do
+    kill -0 "${pids[@]}" 2>/dev/null || break
+    sleep 0.1
+  done
+  for pid in "${pids[@]}"; do kill -KILL -- "-$pid" 2>/dev/null || true; done
   stop_cluster "$place"
   say "stopped"
 }
@@ -97,10 +104,11 @@ dev() {
   prepare
   [ -d "$home/web/node_modules" ] || quietly "npm ci (is there a network?)" npm --prefix "$home/web" ci --no-progress
   settings
-  export RootCall__DevOrigin=http://127.0.0.1:5183
   start web dotnet watch --project "$home/src/RootCall.Web" --non-interactive --no-launch-profile
   wait_for_web
   start worker dotnet watch --project "$home/src/RootCall.Worker" --non-interactive --no-launch-profile
   say "front end with live reload at http://127.0.0.1:5183"
-  ROOTCALL_PORT=$port npm --prefix "$home/web" run dev
+  ROOTCALL_PORT=$port setsid npm --prefix "$home/web" run dev &
+  pids+=($!)
+  wait $!
 }

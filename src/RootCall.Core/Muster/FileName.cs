@@ -10,11 +10,10 @@ namespace RootCall.Core.Muster;
 /// <param name="Folded">The whole name, NFC, lower case.</param>
 /// <param name="Stem">Without its ending, folded.</param>
 /// <param name="Core">The stem without resolution and version tokens, separators as <c>_</c>.</param>
-/// <param name="Subject">The core with its role token taken off.</param>
 /// <param name="Role">What the role token says, in one spelling; null when there is none.</param>
 /// <param name="RoleToken">The role token as written, lower case; null when there is none.</param>
 /// <param name="Resolution">The resolution token as written; null when there is none.</param>
-public sealed record FileName(string Folded, string Stem, string Extension, string Core, string Subject, string? Role, string? RoleToken, string? Resolution)
+public sealed record FileName(string Folded, string Stem, string Extension, string Core, string? Role, string? RoleToken, string? Resolution)
 {
     private static readonly FrozenDictionary<string, string> Roles = new (string Role, string Spellings)[]
     {
@@ -48,7 +47,6 @@ public sealed record FileName(string Folded, string Stem, string Extension, stri
         string? role = null;
         string? roleToken = null;
         var core = new List<string>(tokens.Length);
-        var subject = new List<string>(tokens.Length);
         foreach (var (token, index) in tokens.Select((t, i) => (t, i)))
         {
             // The first token names the thing: "half_timber.png" is not half of "timber".
@@ -67,10 +65,9 @@ public sealed record FileName(string Folded, string Stem, string Extension, stri
             }
 
             core.Add(token);
-            subject.Add(token);
         }
 
-        return new(folded, stem, dot > 0 ? folded[dot..] : string.Empty, string.Join('_', core), string.Join('_', subject), role, roleToken, resolution);
+        return new(folded, stem, dot > 0 ? folded[dot..] : string.Empty, string.Join('_', core), role, roleToken, resolution);
     }
 
     public static string Fold(string name) => Composed(name).ToLowerInvariant();
