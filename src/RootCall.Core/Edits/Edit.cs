@@ -9,8 +9,19 @@ namespace RootCall.Core.Edits;
 /// </summary>
 [JsonPolymorphic(TypeDiscriminatorPropertyName = "type")]
 [JsonDerivedType(typeof(RelinkReference), "relink")]
+[JsonDerivedType(typeof(SetValue), "value")]
+[JsonDerivedType(typeof(SetImage), "image")]
+[JsonDerivedType(typeof(AssignMaterial), "assign")]
+[JsonDerivedType(typeof(ExtractImage), "extract")]
+[JsonDerivedType(typeof(CarryImage), "carry")]
+[JsonDerivedType(typeof(MakeLibrary), "library")]
+[JsonDerivedType(typeof(SelectVariant), "variant")]
 public abstract record Edit
 {
+    /// <summary>What it changes; two edits with the same target stand on each other.</summary>
+    [JsonIgnore]
+    public abstract string Target { get; }
+
     /// <summary>One sentence in the imperative.</summary>
     public abstract string Describe();
 
@@ -24,6 +35,8 @@ public abstract record Edit
 /// <param name="To">Absolute path of the file that answers from now on, or null to call it as it arrived.</param>
 public sealed record RelinkReference(ReferenceKey Reference, string? From, string? To) : Edit
 {
+    public override string Target => $"{Reference.Kind} {Reference.File} {Reference.Written}";
+
     public override string Describe() => To is null
         ? $"Call {Reference.Written} as it arrived"
         : $"Relink {Reference.Written} to {To}";

@@ -43,7 +43,7 @@ public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
     public Ledger UndoTo(Guid id) => new([.. Entries.Take(Entries.FindIndex(e => e.Id == id) + 1)]);
 
     /// <summary>Takes one entry off, whatever came after it.</summary>
-    /// <param name="standingOnIt">Later entries that change the same references: when there are any, nothing is taken off.</param>
+    /// <param name="standingOnIt">Later entries that change the same things: when there are any, nothing is taken off.</param>
     public Ledger TakeBack(Guid id, out ImmutableArray<LedgerEntry> standingOnIt)
     {
         var at = Entries.FindIndex(e => e.Id == id);
@@ -67,7 +67,7 @@ public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
         return relinks.ToImmutable();
     }
 
-    private static IEnumerable<ReferenceKey> Targets(LedgerEntry entry) => entry.Edits.OfType<RelinkReference>().Select(e => e.Reference);
+    private static IEnumerable<string> Targets(LedgerEntry entry) => entry.Edits.Select(e => e.Target);
 }
 
 internal static class ImmutableArrays

@@ -23,9 +23,25 @@ public interface ISceneFormat
     /// <param name="paths">New path for each site, relative to the folder of the own file, with slashes.</param>
     ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths);
 
+    /// <summary>Why scenes of this format are read and not written; null when they are written.</summary>
+    string? ReadOnlyBecause => null;
+
+    /// <summary>What to change in the own files so that they say what the edits say.</summary>
+    /// <exception cref="CannotUseException">The format cannot say one of them, or its target is not there; the sentence tells which.</exception>
+    OwnChanges LookEdits(Scene scene, IReadOnlyList<Edits.LookEdit> edits);
+
     /// <summary>The bytes of data carried inside the scene.</summary>
     /// <exception cref="CannotUseException">The data is cut off or not base64.</exception>
     Stream OpenCarried(CarriedData carried);
+}
+
+/// <summary>Changes to a scene's own files.</summary>
+/// <param name="Edits">Bytes to replace, by index into <see cref="Scene.Files"/>.</param>
+/// <param name="Added">Own files that come into being, by absolute path.</param>
+public sealed record OwnChanges(ILookup<int, ByteEdit> Edits, IReadOnlyDictionary<string, byte[]> Added)
+{
+    public static OwnChanges Of(IEnumerable<(int File, ByteEdit Edit)> edits) =>
+        new(edits.ToLookup(e => e.File, e => e.Edit), ImmutableDictionary<string, byte[]>.Empty);
 }
 
 /// <summary>What a reader may do besides reading the file it was given.</summary>
@@ -38,7 +54,18 @@ public sealed record ReadContext(
     Bounds Bounds,
     IReadOnlyDictionary<ReferenceKey, string>? Relinked = null,
     Action<string>? Progress = null,
-    CancellationToken Stop = default);
+    CancellationToken Stop = default)
+{
+    /// <summary>For own files that edits of the ledger have changed: where the changed copy lies, by the path of the file.</summary>
+    public IReadOnlyDictionary<string, string> Edited { get; init; } = ImmutableDictionary<string, string>.Empty;
+
+    /// <summary>What the artist chose of the alternatives in the file, by place and set.</summary>
+    public IReadOnlyDictionary<(string Place, string Set), string> Chosen { get; init; } = ImmutableDictionary<(string, string), string>.Empty;
+
+    public string? EditedCopy(string path) => Edited.GetValueOrDefault(path);
+
+    public FileStream Open(string path) => File.OpenRead(EditedCopy(path) ?? path);
+}
 
 /// <summary>The formats that Root Call reads. To add one, write its folder and put it in <see cref="All"/>.</summary>
 public static class SceneFormats

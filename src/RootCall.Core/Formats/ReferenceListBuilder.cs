@@ -33,11 +33,12 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
         return key;
     }
 
-    public void AddCarried(string name, CarriedData data, ImmutableArray<ReferenceUse> uses)
+    public ReferenceKey AddCarried(string name, CarriedData data, ImmutableArray<ReferenceUse> uses)
     {
         var key = Key(ReferenceKind.Image, name);
         for (var n = 2; !places.TryAdd(key, list.Count); n++) key = Key(ReferenceKind.Image, $"{name} ({n})");
         list.Add(new(list.Count + 1, key, key.Written, Path.GetDirectoryName(file)!, [], uses, data));
+        return key;
     }
 
     public ImmutableArray<Reference> ToImmutable() => [.. list];

@@ -12,6 +12,15 @@ public enum ReferenceKind
 
     /// <summary>A Wavefront material library.</summary>
     MaterialLibrary,
+
+    /// <summary>A layer of USD: sublayered, referenced or a payload.</summary>
+    Layer,
+
+    /// <summary>A document that another includes (MaterialX, COLLADA).</summary>
+    Document,
+
+    /// <summary>A geometry cache or volume.</summary>
+    Cache,
 }
 
 /// <summary>
@@ -65,6 +74,15 @@ public enum SiteNotation
 
     /// <summary>Bare text up to the end of a Wavefront statement, or between its quotes.</summary>
     Plain,
+
+    /// <summary>A USD asset path between its at signs, which are not part of the site.</summary>
+    UsdAsset,
+
+    /// <summary>XML text or an attribute's value without its quotes, holding a path.</summary>
+    XmlPath,
+
+    /// <summary>XML text or an attribute's value without its quotes, holding a percent-encoded URI reference (RFC 3986).</summary>
+    XmlUri,
 }
 
 /// <summary>Image data carried inside the scene file.</summary>

@@ -22,6 +22,23 @@ public sealed record Scene(
     SceneCounts Counts,
     ImmutableArray<ReadNote> Notes)
 {
+    /// <summary>The hierarchy; a parent comes before its children.</summary>
+    public ImmutableArray<SceneNode> Nodes { get; init; } = [];
+
+    public ImmutableArray<Mesh> Meshes { get; init; } = [];
+
+    /// <summary>Metres a unit of the scene stands for; null when the file does not say and its format gives no default.</summary>
+    public double? MetresPerUnit { get; init; }
+
+    /// <summary>X, Y or Z; null when neither the file nor its format says.</summary>
+    public string? UpAxis { get; init; }
+
+    /// <summary>What can be chosen in the file itself, with what is chosen now.</summary>
+    public ImmutableArray<VariantChoice> Variants { get; init; } = [];
+
+    /// <summary>Lights and environment maps, by name and type.</summary>
+    public ImmutableArray<SceneLight> Lights { get; init; } = [];
+
     /// <summary>The folder the scene lies in. It is always a root for this scene.</summary>
     public string Folder => System.IO.Path.GetDirectoryName(Path)!;
 }
@@ -34,9 +51,21 @@ public sealed record FormatInfo(string Id, string Name);
 /// <param name="Path">Absolute path.</param>
 /// <param name="Bytes">Length in bytes.</param>
 /// <param name="CalledBy">The reference that calls it; null for the scene itself.</param>
-public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy);
+public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy)
+{
+    /// <summary>Where the bytes lie when edits of the ledger have changed them; the path stays the one that paths inside start from.</summary>
+    public string? Edited { get; init; }
 
-public sealed record Material(string Name);
+    public FileStream Open() => File.OpenRead(Edited ?? Path);
+}
+
+/// <summary>A set of alternatives in the file: a USD variant set, or the material variants of glTF.</summary>
+/// <param name="Place">Path of the prim that has the set; empty for the whole scene.</param>
+/// <param name="Options">Names in the order of the file.</param>
+public sealed record VariantChoice(string Place, string Set, ImmutableArray<string> Options, string Selected);
+
+/// <param name="Type">The format's own type of light: <c>point</c>, <c>DomeLight</c>.</param>
+public sealed record SceneLight(string Name, string Type);
 
 /// <summary>Counts of what a scene holds. Triangles count each mesh once, however often it is placed.</summary>
 public sealed record SceneCounts(int Nodes, int Meshes, int Materials, int Images, long Triangles);

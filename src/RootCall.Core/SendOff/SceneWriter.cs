@@ -45,7 +45,7 @@ public sealed class SceneWriter
             foreach (var site in reference.Sites.Where(s => s.File == file))
                 if (NewPath(reference, site) is { } path) paths[site] = path;
         var edits = paths.Count == 0 ? [] : SceneFormats.Of(scene.Path).PathEdits(scene, file, paths);
-        using var source = File.OpenRead(scene.Files[file].Path);
+        using var source = scene.Files[file].Open();
         SplicedCopy.Write(source, destination, edits, stop);
     }
 

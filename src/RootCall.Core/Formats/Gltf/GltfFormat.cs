@@ -16,7 +16,7 @@ public sealed class GltfFormat : ISceneFormat
     {
         var name = Path.GetFileName(path);
         var notes = new List<ReadNote>();
-        using var stream = File.OpenRead(path);
+        using var stream = context.Open(path);
         var glb = IsBinary(path, stream) ? GlbContainer.Read(stream, name, notes) : null;
         var start = glb?.JsonStart ?? 0;
         var length = glb?.JsonLength ?? stream.Length;
@@ -28,7 +28,7 @@ public sealed class GltfFormat : ISceneFormat
         context.Progress?.Invoke($"reading {name}");
 
         var root = ParsedRoot(json, context, name, notes);
-        return new GltfReader(path, root, start, glb, notes).Read(stream.Length, context.Stop);
+        return new GltfReader(path, context.EditedCopy(path), root, start, glb, notes).Read(stream.Length, context.Stop);
     }
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
@@ -36,7 +36,7 @@ public sealed class GltfFormat : ISceneFormat
         var edits = paths
             .Select(p => new ByteEdit(p.Key.Start, p.Key.Length, JsonSerializer.SerializeToUtf8Bytes(GltfUri.Encode(p.Value), Plain)))
             .ToArray();
-        using var stream = File.OpenRead(scene.Files[file].Path);
+        using var stream = scene.Files[file].Open();
         return IsBinary(scene.Path, stream) ? [.. GlbContainer.Read(stream, scene.Path, []).Complete(edits, stream)] : [.. edits];
     }
 
@@ -95,7 +95,8 @@ public sealed class GltfFormat : ISceneFormat
         if (root.Kind != JsonValueKind.Object)
             throw new CannotUseException($"“{name}” is not glTF: it holds no JSON object{(error is null ? string.Empty : $", {error}")}.");
         if (error is not null) notes.Add(new($"Part of the scene could not be read: {error}.", name));
-        var version = root["asset"]["version"].Text;
+        var asset = root["asset"]["version"];
+        var version = asset.Text ?? asset.Number?.ToString("0.0", System.Globalization.CultureInfo.InvariantCulture);
         if (version is not null && !version.StartsWith("2.", StringComparison.Ordinal) && version != "2")
             throw new CannotUseException($"“{name}” is glTF {version}; version 2 is read here.");
         if (version is null)

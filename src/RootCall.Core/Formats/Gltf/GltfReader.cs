@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text.Json;
 using RootCall.Core.Formats.Json;
@@ -6,8 +7,10 @@ using RootCall.Core.Scenes;
 namespace RootCall.Core.Formats.Gltf;
 
 /// <summary>Makes a scene out of the JSON of a glTF 2.0 file.</summary>
-internal sealed class GltfReader(string path, JsonTree root, long jsonStart, GlbContainer? glb, List<ReadNote> notes)
+/// <param name="edited">Where the bytes were read from, when that is not <paramref name="path"/>.</param>
+internal sealed class GltfReader(string path, string? edited, JsonTree root, long jsonStart, GlbContainer? glb, List<ReadNote> notes)
 {
+    private readonly string held = edited ?? path;
     private readonly string name = Path.GetFileName(path);
     private readonly string folder = Path.GetDirectoryName(path)!;
 
@@ -15,56 +18,86 @@ internal sealed class GltfReader(string path, JsonTree root, long jsonStart, Glb
     {
         var builder = new ReferenceListBuilder(folder, path);
         var uses = ImageUses();
+        var images = new List<ReferenceKey?>();
         foreach (var (image, index) in root["images"].Items.Select((v, i) => (v, i)))
         {
             stop.ThrowIfCancellationRequested();
-            AddImage(builder, image, index, [.. uses[index].Distinct()]);
+            images.Add(AddImage(builder, image, index, [.. uses[index].Distinct()]));
         }
 
         foreach (var (buffer, index) in root["buffers"].Items.Select((v, i) => (v, i))) AddBuffer(builder, buffer, index);
 
-        foreach (var extension in root["extensionsRequired"].Items)
-        {
-            if (extension.Text is "KHR_draco_mesh_compression" or "EXT_meshopt_compression")
-                notes.Add(new($"Geometry is compressed with {extension.Text}; it is carried along but was not measured.", $"{name}, /extensionsRequired"));
-        }
-
-        var materials = root["materials"].Items.Select((m, i) => new Material(MaterialName(m, i))).ToImmutableArray();
+        TellExtensions();
+        var meshes = new GltfMeshes(root, name, notes);
+        var looks = new GltfMaterials(root, images);
+        var materials = root["materials"].Items.Select(looks.Read).ToImmutableArray();
+        var measured = meshes.Meshes();
+        var nodes = meshes.Nodes();
         return new Scene(
             path,
             glb is null ? new("gltf", "glTF 2.0") : new("glb", "glTF 2.0 binary"),
-            [new SourceFile(path, bytes, null)],
+            [new SourceFile(path, bytes, null) { Edited = edited }],
             materials,
             builder.ToImmutable(),
-            new(root["nodes"].Items.Count, root["meshes"].Items.Count, materials.Length, root["images"].Items.Count, Triangles()),
-            [.. notes]);
+            new(nodes.Length, measured.Length, materials.Length, root["images"].Items.Count, measured.Sum(m => m.Triangles)),
+            [.. notes])
+        {
+            Nodes = nodes,
+            Meshes = measured,
+            MetresPerUnit = 1, // glTF 2.0, 3.4: all linear distances are metres, +Y is up.
+            UpAxis = "Y",
+            Variants = Variants(),
+            Lights = [.. root["extensions"]["KHR_lights_punctual"]["lights"].Items.Select((l, i) => new SceneLight(l["name"].Text ?? $"light {i}", l["type"].Text ?? "unknown"))],
+        };
     }
 
-    private static string MaterialName(JsonTree material, int index) => material["name"].Text is { Length: > 0 } n ? n : $"material {index}";
+    private void TellExtensions()
+    {
+        foreach (var extension in root["extensionsRequired"].Items)
+        {
+            if (extension.Text is "KHR_draco_mesh_compression" or "EXT_meshopt_compression")
+                notes.Add(new($"Geometry is compressed with {extension.Text}; it is carried along, its counts are those the file declares.", $"{name}, /extensionsRequired"));
+            else if (extension.Text is { } text && !Known.Contains(text))
+                notes.Add(new($"The scene requires {text}, which is not known here; it is kept as it is.", $"{name}, /extensionsRequired"));
+        }
+    }
 
-    private void AddImage(ReferenceListBuilder builder, JsonTree image, int index, ImmutableArray<ReferenceUse> uses)
+    private ImmutableArray<VariantChoice> Variants()
+    {
+        var names = root["extensions"]["KHR_materials_variants"]["variants"].Items.Select((v, i) => v["name"].Text ?? $"variant {i}").ToImmutableArray();
+        return names.IsEmpty ? [] : [new(string.Empty, "material variants", names, string.Empty)];
+    }
+
+    private static readonly FrozenSet<string> Known = FrozenSet.Create(
+        StringComparer.Ordinal,
+        [
+            .. GltfInputs.Extensions.Select(i => i.Holder), GltfInputs.SpecularGlossinessExtension, "KHR_materials_unlit", "KHR_materials_variants", "KHR_texture_transform",
+            "KHR_texture_basisu", "EXT_texture_webp", "KHR_lights_punctual", "EXT_mesh_gpu_instancing", "KHR_mesh_quantization",
+        ]);
+
+    private ReferenceKey? AddImage(ReferenceListBuilder builder, JsonTree image, int index, ImmutableArray<ReferenceUse> uses)
     {
         var place = $"{name}, /images/{index}";
         var label = image["name"].Text is { Length: > 0 } n ? n : $"image {index}";
         if (image["uri"].Text is { } uri)
         {
             var site = Site(image["uri"]);
-            if (!GltfUri.IsData(uri)) builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), site, uses);
-            else builder.AddCarried(label, new(path, -1, GltfFormat.DataLength(uri), site), uses);
-            return;
+            return GltfUri.IsData(uri)
+                ? builder.AddCarried(label, new(held, -1, GltfFormat.DataLength(uri), site), uses)
+                : builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), site, uses);
         }
 
         if (image["bufferView"].Index is not { } viewIndex)
         {
             notes.Add(new($"Image {index} names neither a file nor a buffer view; it was left out.", place));
-            return;
+            return null;
         }
 
         var view = root["bufferViews"][viewIndex];
         if (view["buffer"].Index is not { } bufferIndex || view["byteLength"].Number is not > 0)
         {
             notes.Add(new($"Image {index} calls for buffer view {viewIndex}, which is not there; it was left out.", place));
-            return;
+            return null;
         }
 
         var offset = (long)(view["byteOffset"].Number ?? 0);
@@ -77,7 +110,7 @@ internal sealed class GltfReader(string path, JsonTree root, long jsonStart, Glb
         }
 
         // An image in an outside buffer is carried by that buffer: it answers when the buffer does.
-        builder.AddCarried(label, isBin ? new(path, glb!.BinStart + offset, length) : new(string.Empty, offset, length), uses);
+        return builder.AddCarried(label, isBin ? new(held, glb!.BinStart + offset, length) : new(string.Empty, offset, length), uses);
     }
 
     private void AddBuffer(ReferenceListBuilder builder, JsonTree buffer, int index)
@@ -100,7 +133,7 @@ internal sealed class GltfReader(string path, JsonTree root, long jsonStart, Glb
         var uses = new List<(int Image, ReferenceUse Use)>();
         foreach (var (material, index) in root["materials"].Items.Select((m, i) => (m, i)))
         {
-            var materialName = MaterialName(material, index);
+            var materialName = GltfMaterials.NameOf(material, index);
             foreach (var (input, texture) in TextureInputs(material))
             {
                 var entry = root["textures"][texture];
@@ -127,20 +160,5 @@ internal sealed class GltfReader(string path, JsonTree root, long jsonStart, Glb
             else if (member.Kind == JsonValueKind.Object)
                 foreach (var inner in TextureInputs(member)) yield return inner;
         }
-    }
-
-    private long Triangles()
-    {
-        var total = 0L;
-        var accessors = root["accessors"];
-        foreach (var primitive in root["meshes"].Items.SelectMany(m => m["primitives"].Items))
-        {
-            var accessor = primitive["indices"].Index ?? primitive["attributes"]["POSITION"].Index;
-            var count = (long)(accessor is { } a ? accessors[a]["count"].Number ?? 0 : 0);
-            // glTF 2.0, primitive.mode: 4 triangles (the default), 5 strip, 6 fan; the others draw none.
-            total += (int)(primitive["mode"].Number ?? 4) switch { 4 => count / 3, 5 or 6 => Math.Max(0, count - 2), _ => 0 };
-        }
-
-        return total;
     }
 }

@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
@@ -10,22 +11,20 @@ internal sealed class ObjReader(string path, ReadContext context)
     private const int BinaryProbe = 4096;
     private readonly List<ReadNote> notes = [];
     private readonly List<SourceFile> files = [];
-    private readonly List<string> materials = [];
+    private readonly List<MtlMaterial> materials = [];
+    private readonly ObjMeshes meshes = new();
+    private readonly Dictionary<string, int> unknown = [];
     private readonly string name = Path.GetFileName(path);
-    private long triangles;
-    private int objects;
-    private int groups;
     private int statements;
-    private bool faces;
 
     public Scene Read()
     {
         var folder = Path.GetDirectoryName(path)!;
         var builder = new ReferenceListBuilder(folder, path);
         var used = new List<string>();
-        using (var stream = File.OpenRead(path))
+        using (var stream = context.Open(path))
         {
-            files.Add(new(path, stream.Length, null));
+            files.Add(new(path, stream.Length, null) { Edited = context.EditedCopy(path) });
             context.Progress?.Invoke($"reading {name}");
             RefuseBinary(stream);
             ReadStatements(new ByteLines(stream), builder, used);
@@ -38,23 +37,29 @@ internal sealed class ObjReader(string path, ReadContext context)
             ReadLibrary(library, builder);
         }
 
-        foreach (var missing in used.Distinct(StringComparer.Ordinal).Except(materials, StringComparer.Ordinal).ToList())
+        foreach (var missing in used.Distinct(StringComparer.Ordinal).Except(materials.Select(m => m.Name), StringComparer.Ordinal).ToList())
         {
             // A material that no library defines is still a material of the scene: the artist assigned it.
-            materials.Add(missing);
+            materials.Add(new(missing));
             if (files.Count > 1) notes.Add(new($"Material {missing} is used, but no library that was read defines it.", name));
         }
 
+        foreach (var (keyword, line) in unknown.Take(20)) notes.Add(new($"Statement “{keyword}” is not known; it is kept as it is.", $"{name}, line {line}"));
         var references = builder.ToImmutable();
-        var nodes = Math.Max(objects > 0 ? objects : groups, faces ? 1 : 0);
+        var measured = meshes.Build(Path.GetFileNameWithoutExtension(path), notes, name);
+        var looks = materials.DistinctBy(m => m.Name, StringComparer.Ordinal).Select(MtlMaterials.ToMaterial).ToImmutableArray();
         return new(
             path,
             new("obj", "Wavefront"),
             [.. files],
-            [.. materials.Distinct(StringComparer.Ordinal).Select(m => new Material(m))],
+            looks,
             references,
-            new(nodes, nodes, materials.Distinct(StringComparer.Ordinal).Count(), references.Count(r => r.Kind == ReferenceKind.Image), triangles),
-            [.. notes]);
+            new(measured.Length, measured.Length, looks.Length, references.Count(r => r.Kind == ReferenceKind.Image), measured.Sum(m => m.Triangles)),
+            [.. notes])
+        {
+            Meshes = measured,
+            Nodes = [.. measured.Select((m, i) => new SceneNode(m.Name, -1, i))],
+        };
     }
 
     private void RefuseBinary(FileStream stream)
@@ -67,68 +72,90 @@ internal sealed class ObjReader(string path, ReadContext context)
 
     private void ReadStatements(ByteLines lines, ReferenceListBuilder builder, List<string> used)
     {
-        var openFace = 0; // Corners so far of a face that a backslash carries on to the next line.
+        var openFace = false; // A face that a backslash carries on to the next line.
         while (lines.Next(out var line))
         {
-            if ((lines.Number & 0xFFFF) == 0) context.Stop.ThrowIfCancellationRequested();
+            if ((lines.Number & 0xFFFF) == 0)
+            {
+                context.Stop.ThrowIfCancellationRequested();
+                context.Progress?.Invoke($"reading {name}, line {lines.Number:N0}");
+            }
+
+            // Nearly all lines of a large file are these; a look at two bytes tells.
+            if (!openFace && line.Length > 2 && line[^1] != (byte)'\\')
+            {
+                if (line[0] == (byte)'v')
+                {
+                    if (line[1] == (byte)' ')
+                    {
+                        meshes.Vertex(line[2..]);
+                        statements++;
+                        continue;
+                    }
+
+                    if (line[2] == (byte)' ' && line[1] is (byte)'t' or (byte)'n')
+                    {
+                        if (line[1] == (byte)'t') meshes.Texture();
+                        else meshes.Normal();
+                        statements++;
+                        continue;
+                    }
+                }
+                else if (line[0] == (byte)'f' && line[1] == (byte)' ')
+                {
+                    meshes.Face(line[2..], last: true);
+                    statements++;
+                    continue;
+                }
+            }
+
             var carriesOn = line.Length > 0 && line[^1] == (byte)'\\';
             var statement = Statement.Of(carriesOn ? line[..^1] : line);
-            if (openFace > 0)
+            if (openFace)
             {
-                openFace += Tokens(statement.Line);
-                if (!carriesOn) CloseFace(ref openFace);
+                meshes.Face(statement.Line, !carriesOn);
+                openFace = carriesOn;
                 continue;
             }
 
             if (statement.Keyword.Length == 0 || statement.Keyword[0] == (byte)'#') continue;
             if (statement.Is("f"u8) || statement.Is("fo"u8))
             {
-                statements++;
-                openFace = Tokens(statement.Rest) + 1; // One more than the corners, so that an empty start still counts as open.
-                if (!carriesOn) CloseFace(ref openFace);
+                meshes.Face(statement.Rest, !carriesOn);
+                openFace = carriesOn;
             }
+            else if (statement.Is("v"u8)) meshes.Vertex(statement.Rest);
+            else if (statement.Is("vt"u8)) meshes.Texture();
+            else if (statement.Is("vn"u8)) meshes.Normal();
+            else if (statement.Is("o"u8)) meshes.Object(Statement.Decode(statement.Rest));
+            else if (statement.Is("g"u8)) meshes.Group(Statement.Decode(statement.Rest));
             else if (statement.Is("mtllib"u8)) AddLibraries(statement, lines, builder);
             else if (statement.Is("usemtl"u8))
             {
-                statements++;
-                if (statement.Rest.Length > 0) used.Add(Statement.Decode(statement.Rest));
+                if (statement.Rest.Length > 0)
+                {
+                    var material = Statement.Decode(statement.Rest);
+                    used.Add(material);
+                    meshes.UseMaterial(material);
+                }
             }
-            else if (statement.Is("o"u8)) Count(ref objects);
-            else if (statement.Is("g"u8)) Count(ref groups);
-            else if (statement.Is("v"u8) || statement.Is("vt"u8) || statement.Is("vn"u8) || statement.Is("vp"u8) || statement.Is("s"u8)
-                || statement.Is("l"u8) || statement.Is("p"u8)) statements++;
+            else if (!OtherStatements.Contains(Statement.Decode(statement.Keyword)))
+            {
+                if (unknown.Count < 100) unknown.TryAdd(Statement.Decode(statement.Keyword), lines.Number);
+                continue;
+            }
+
+            statements++;
         }
 
-        if (openFace > 0) CloseFace(ref openFace);
+        if (openFace) meshes.Face([], last: true);
     }
 
-    private void Count(ref int what)
-    {
-        what++;
-        statements++;
-    }
-
-    private void CloseFace(ref int corners)
-    {
-        faces = true;
-        triangles += Math.Max(0, corners - 1 - 2);
-        corners = 0;
-    }
-
-    private static int Tokens(ReadOnlySpan<byte> text)
-    {
-        var count = 0;
-        var inside = false;
-        foreach (var b in text)
-        {
-            if (b == (byte)'#') break;
-            var space = Statement.IsSpace(b);
-            if (!space && !inside) count++;
-            inside = !space;
-        }
-
-        return count;
-    }
+    /// <summary>Statements of "Object Files (.obj)" (Wavefront, Advanced Visualizer appendix B1) that bear on nothing that is measured here.</summary>
+    private static readonly FrozenSet<string> OtherStatements = FrozenSet.Create(
+        StringComparer.OrdinalIgnoreCase,
+        "vp", "deg", "bmat", "step", "cstype", "p", "l", "curv", "curv2", "surf", "parm", "trim", "hole", "scrv", "sp", "end", "con", "s", "mg", "bevel",
+        "c_interp", "d_interp", "lod", "maplib", "usemap", "shadow_obj", "trace_obj", "ctech", "stech", "call", "csh");
 
     /// <summary>
     /// "mtllib a.mtl b.mtl" names several libraries by the specification, and in the wild one whose name has spaces:
@@ -136,7 +163,6 @@ internal sealed class ObjReader(string path, ReadContext context)
     /// </summary>
     private void AddLibraries(Statement statement, ByteLines lines, ReferenceListBuilder builder)
     {
-        statements++;
         var rest = statement.Rest;
         var at = 0;
         var any = false;
@@ -185,12 +211,13 @@ internal sealed class ObjReader(string path, ReadContext context)
         var relinked = context.Relinked?.GetValueOrDefault(library.Key);
         var asked = relinked ?? Muster.WrittenPath.Parse(library.Written).Locate(library.BaseFolder);
         var real = asked is null ? null : context.Scope.Enter(asked);
-        if (real is null || !File.Exists(real)) return; // Muster tells its state.
+        var edited = real is null ? null : context.EditedCopy(real);
+        if (real is null || (edited is null && !File.Exists(real))) return; // Muster tells its state.
         if (files.Any(f => f.Path == real)) return;
-        files.Add(new(real, new FileInfo(real).Length, library.Key));
+        files.Add(new(real, new FileInfo(edited ?? real).Length, library.Key) { Edited = edited });
         builder.Enter(real);
         context.Progress?.Invoke($"reading {Path.GetFileName(real)}");
-        using var stream = File.OpenRead(real);
+        using var stream = context.Open(real);
         MtlReader.Read(stream, files.Count - 1, Path.GetFileName(real), builder, materials, notes);
     }
 }

@@ -14,7 +14,7 @@ public sealed class WavefrontFormat : ISceneFormat
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
     {
-        using var stream = File.OpenRead(scene.Files[file].Path);
+        using var stream = scene.Files[file].Open();
         var edits = ImmutableArray.CreateBuilder<ByteEdit>();
         foreach (var (site, path) in paths)
         {
@@ -31,9 +31,11 @@ public sealed class WavefrontFormat : ISceneFormat
         return edits.DrainToImmutable();
     }
 
+    public OwnChanges LookEdits(Scene scene, IReadOnlyList<Edits.LookEdit> edits) => new WavefrontLooks(scene).Make(edits);
+
     public Stream OpenCarried(CarriedData carried) =>
         throw new CannotUseException("A Wavefront scene carries no images inside.");
 
     // A leading dash would read as an option, a leading hash as a comment.
-    private static string Safe(string path) => path.Length > 0 && path[0] is '-' or '#' ? "./" + path : path;
+    internal static string Safe(string path) => path.Length > 0 && path[0] is '-' or '#' ? "./" + path : path;
 }

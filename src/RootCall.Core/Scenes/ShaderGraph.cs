@@ -1,0 +1,126 @@
+using System.Collections.Immutable;
+
+namespace RootCall.Core.Scenes;
+
+/// <summary>
+/// The look of a material as a graph in the sense of the MaterialX specification: nodes with typed inputs, connections
+/// between them, and one surface shader. A fixed-function material is the small graph it implies.
+/// </summary>
+/// <param name="Surface">Name of the surface shader's node; empty when there is none.</param>
+public sealed record ShaderGraph(ImmutableArray<ShaderNode> Nodes, string Surface)
+{
+    public static ShaderGraph Empty { get; } = new([], string.Empty);
+
+    public ShaderNode? SurfaceNode => Node(Surface);
+
+    public ShaderNode? Node(string name) => Nodes.FirstOrDefault(n => n.Name == name);
+
+    /// <summary>The images that reach an input of the surface shader, nearest first.</summary>
+    public IEnumerable<ImageUse> ImagesOf(ShaderInput input)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        var ahead = new Queue<Connection>();
+        if (input.From is { } first) ahead.Enqueue(first);
+        while (ahead.TryDequeue(out var connection))
+        {
+            if (!seen.Add(connection.Node) || Node(connection.Node) is not { } node) continue;
+            if (node.Image is { } image) yield return image;
+            foreach (var next in node.Inputs)
+                if (next.From is { } from) ahead.Enqueue(from);
+        }
+    }
+}
+
+/// <param name="Name">Unique in the graph.</param>
+/// <param name="Type">The format's own shader type, kept also when it is unknown here.</param>
+/// <param name="Image">Set when the node reads an image.</param>
+public sealed record ShaderNode(string Name, string Type, ImmutableArray<ShaderInput> Inputs, ImageUse? Image = null)
+{
+    public ShaderInput? Input(string name) => Inputs.FirstOrDefault(i => i.Name == name);
+}
+
+/// <param name="Name">As the format spells it.</param>
+/// <param name="Type">Type in the words of MaterialX: <c>float</c>, <c>color3</c>, <c>vector2</c>, <c>string</c>, or the format's own.</param>
+/// <param name="Value">The value that is written; null when the default holds.</param>
+/// <param name="From">What feeds it.</param>
+public sealed record ShaderInput(string Name, string Type, ShaderValue? Value, Connection? From = null)
+{
+    /// <summary>What holds when nothing is written, by the model's published specification; null when it is not known here.</summary>
+    public ShaderValue? Default { get; init; }
+
+    public ShaderValue? Effective => Value ?? Default;
+}
+
+public sealed record Connection(string Node, string Output);
+
+/// <summary>A number, a few numbers, or text.</summary>
+public sealed record ShaderValue(ImmutableArray<double> Numbers, string? Text = null)
+{
+    public static ShaderValue Of(params ReadOnlySpan<double> numbers) => new([.. numbers]);
+
+    public static ShaderValue OfText(string text) => new([], text);
+
+    public bool Equals(ShaderValue? other) => other is not null && Text == other.Text && Numbers.SequenceEqual(other.Numbers);
+
+    public override int GetHashCode() => HashCode.Combine(Text, Numbers.Length, Numbers.IsDefaultOrEmpty ? 0 : Numbers[0]);
+
+    public override string ToString() => Text ?? string.Join(' ', Numbers.Select(n => n.ToString("0.######", System.Globalization.CultureInfo.InvariantCulture)));
+}
+
+/// <summary>How an image is read where a graph uses it.</summary>
+/// <param name="Reference">Which file.</param>
+public sealed record ImageUse(ReferenceKey Reference)
+{
+    /// <summary>The UV set as the format names it: <c>TEXCOORD_0</c>, <c>st</c>; empty for the mesh's first.</summary>
+    public string UvSet { get; init; } = string.Empty;
+
+    public UvTransform Transform { get; init; } = UvTransform.Identity;
+
+    public WrapMode WrapU { get; init; } = WrapMode.Repeat;
+
+    public WrapMode WrapV { get; init; } = WrapMode.Repeat;
+
+    /// <summary>The colour space as the file writes it; empty when it writes none.</summary>
+    public string DeclaredSpace { get; init; } = string.Empty;
+
+    /// <summary>The colour space that the format's rules make of it: <c>srgb</c>, <c>linear</c>, <c>data</c>, or as declared.</summary>
+    public string EffectiveSpace { get; init; } = string.Empty;
+
+    /// <summary>The channels that arrive at the input: <c>rgb</c>, <c>g</c>, <c>rgba</c>.</summary>
+    public string Channels { get; init; } = "rgb";
+
+    /// <summary>Multiplies the stored value; empty for 1.</summary>
+    public ImmutableArray<double> Scale { get; init; } = [];
+
+    /// <summary>Added after <see cref="Scale"/>; empty for 0.</summary>
+    public ImmutableArray<double> Bias { get; init; } = [];
+
+    /// <summary>What the format uses when the image is missing; empty when it does not say.</summary>
+    public ImmutableArray<double> Default { get; init; } = [];
+}
+
+/// <summary>A change of UV coordinates.</summary>
+/// <param name="Rotation">Degrees, in the direction the format gives it.</param>
+/// <param name="Order">The order in which the format applies the three, as words: <c>scale rotate offset</c>.</param>
+public sealed record UvTransform(double OffsetU, double OffsetV, double Rotation, double ScaleU, double ScaleV, string Order)
+{
+    public static UvTransform Identity { get; } = new(0, 0, 0, 1, 1, "scale rotate offset");
+
+    public bool IsIdentity => OffsetU == 0 && OffsetV == 0 && Rotation == 0 && ScaleU == 1 && ScaleV == 1;
+
+    public override string ToString() => string.Create(
+        System.Globalization.CultureInfo.InvariantCulture, $"scale {ScaleU:0.####} {ScaleV:0.####}, rotation {Rotation:0.###}, offset {OffsetU:0.####} {OffsetV:0.####}");
+}
+
+public enum WrapMode
+{
+    Repeat,
+    Mirror,
+    Clamp,
+
+    /// <summary>Outside 0 to 1 the image is black.</summary>
+    Black,
+
+    /// <summary>What the image file itself says (USD's <c>useMetadata</c>).</summary>
+    FromFile,
+}
