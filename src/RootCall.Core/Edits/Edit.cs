@@ -16,6 +16,7 @@ namespace RootCall.Core.Edits;
 [JsonDerivedType(typeof(CarryImage), "carry")]
 [JsonDerivedType(typeof(MakeLibrary), "library")]
 [JsonDerivedType(typeof(SelectVariant), "variant")]
+[JsonDerivedType(typeof(SetAsset), "asset")]
 public abstract record Edit
 {
     /// <summary>What it changes; two edits with the same target stand on each other.</summary>

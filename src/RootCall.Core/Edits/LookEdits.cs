@@ -95,3 +95,14 @@ public sealed record SelectVariant(string Place, string Set, string From, string
 
     public override Edit Invert() => this with { From = To, To = From };
 }
+
+/// <summary>Gives an attribute of a composed scene another asset path, in the strongest layer that is written.</summary>
+/// <param name="Property">Path of the attribute: <c>/Looks/Tin/Map.inputs:file</c>.</param>
+public sealed record SetAsset(string Property, string From, string To) : LookEdit
+{
+    public override string Target => Property;
+
+    public override string Describe() => $"Call {To} from {Property}";
+
+    public override Edit Invert() => this with { From = To, To = From };
+}

@@ -20,6 +20,9 @@ public sealed record Bounds
     /// <summary>Bytes of the JSON part of a scene.</summary>
     public long JsonBytes { get; init; } = 512L << 20;
 
+    /// <summary>Bytes of a scene that is read as text in one piece (COLLADA, USD).</summary>
+    public long TextBytes { get; init; } = 1L << 30;
+
     /// <summary>Pixels of an image that is decoded.</summary>
     public long ImagePixels { get; init; } = 1L << 29;
 }

@@ -70,7 +70,11 @@ public sealed record ReadContext(
 /// <summary>The formats that Root Call reads. To add one, write its folder and put it in <see cref="All"/>.</summary>
 public static class SceneFormats
 {
-    public static ImmutableArray<ISceneFormat> All { get; } = [new Gltf.GltfFormat(), new Wavefront.WavefrontFormat()];
+    public static ImmutableArray<ISceneFormat> All { get; } =
+    [
+        new Gltf.GltfFormat(), new Wavefront.WavefrontFormat(), new MaterialX.MaterialXFormat(), new Collada.ColladaFormat(), new Usd.UsdFormat(), new Fbx.FbxFormat(),
+        new Geometry.StlFormat(), new Geometry.PlyFormat(),
+    ];
 
     public static bool IsScene(string path) => For(path) is not null;
 

@@ -67,10 +67,11 @@ public static class Mustering
 
         var place = written.Locate(reference.BaseFolder);
         var none = new MusteredReference(reference, ReferenceState.Missing, flags, null, null, null, null, []);
-        if (place is null) return none;
-        if (context.Scope.Enter(place) is null) return none with { State = ReferenceState.Outside };
-        var found = Answer(reference, place, context.Scope, context.Facts, flags);
-        if (found is null) return none;
+        var outside = place is not null && context.Scope.Enter(place) is null;
+        var found = place is null || outside ? null : Answer(reference, place, context.Scope, context.Facts, flags);
+        if (found is null && reference.AlsoWritten is { } second && WrittenPath.Parse(second).Locate(reference.BaseFolder) is { } other)
+            found = Answer(reference, other, context.Scope, context.Facts, flags | ReferenceFlags.Absolute);
+        if (found is null) return outside ? none with { State = ReferenceState.Outside } : none;
         return context.LastSeen.TryGetValue(reference.Key, out var seen) && seen.Path == found.Resolved && seen.Stamp != found.Stamp
             ? found with { Flags = found.Flags | ReferenceFlags.Changed }
             : found;

@@ -12,6 +12,9 @@ public sealed record Material(string Name)
     /// <summary>Id of the material this one is an instance of (USD inherits, references and specializes; MaterialX inherit).</summary>
     public string? Template { get; init; }
 
+    /// <summary>True for a definition that only others inherit from (a class of USD): nothing shows it itself.</summary>
+    public bool IsTemplate { get; init; }
+
     /// <summary>True when the definition lies in a file that is not written (a crate, an archive): an edit goes to an overriding layer.</summary>
     public bool Locked { get; init; }
 }

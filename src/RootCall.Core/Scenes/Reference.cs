@@ -54,6 +54,15 @@ public sealed record Reference(
     long ExpectedBytes = 0)
 {
     public ReferenceKind Kind => Key.Kind;
+
+    /// <summary>A second path that the scene writes for the same file, tried after the first; null when there is none.</summary>
+    public string? AlsoWritten { get; init; }
+
+    /// <summary>
+    /// Properties of the composed scene that give the path, for a path that a file packs and that has no bytes of its own:
+    /// an overriding layer can say them anew.
+    /// </summary>
+    public ImmutableArray<string> Properties { get; init; } = [];
 }
 
 /// <param name="Material">Material name; empty where a mesh or the scene itself calls (buffers, libraries).</param>

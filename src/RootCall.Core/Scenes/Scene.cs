@@ -56,6 +56,9 @@ public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy)
     /// <summary>Where the bytes lie when edits of the ledger have changed them; the path stays the one that paths inside start from.</summary>
     public string? Edited { get; init; }
 
+    /// <summary>File name to write it under, when that is not its own: an overriding layer beside the file it stands on.</summary>
+    public string? WrittenAs { get; init; }
+
     public FileStream Open() => File.OpenRead(Edited ?? Path);
 }
 

@@ -59,13 +59,15 @@ public sealed record GlbContainer(long JsonStart, int JsonLength, long BinStart,
     }
 
     /// <summary>
-    /// Completes edits inside the JSON chunk by what the container must say about them: chunk length, file length, and
-    /// spaces up to a multiple of four bytes. The BIN chunk is only moved.
+    /// Completes edits inside the chunks by what the container must say about them: chunk lengths, file length, and
+    /// padding up to a multiple of four bytes.
     /// </summary>
-    public IEnumerable<ByteEdit> Complete(IReadOnlyCollection<ByteEdit> edits, Stream stream)
+    /// <param name="edits">Edits inside the JSON chunk.</param>
+    /// <param name="bin">Edits inside the BIN chunk.</param>
+    public IReadOnlyList<ByteEdit> Complete(IReadOnlyCollection<ByteEdit> edits, IReadOnlyCollection<ByteEdit> bin, Stream stream)
     {
+        if (edits.Count == 0 && bin.Count == 0) return [];
         var change = edits.Sum(e => e.Bytes.Length - e.Length);
-        if (edits.Count == 0) return [];
 
         // Spaces at the end of the old chunk give way first, so the length changes only when it must.
         var tail = new byte[Math.Min(JsonLength, 3)];
@@ -73,21 +75,39 @@ public sealed record GlbContainer(long JsonStart, int JsonLength, long BinStart,
         stream.ReadExactly(tail);
         var oldPadding = tail.Reverse().TakeWhile(b => b == (byte)' ').Count();
         var text = JsonLength - oldPadding + change;
-        var padding = (4 - (text % 4)) % 4;
-        var jsonLength = text + padding;
-        var moved = jsonLength - JsonLength;
-        var total = new byte[4];
-        var chunk = new byte[4];
-        stream.Position = 8;
-        stream.ReadExactly(total);
-        BinaryPrimitives.WriteUInt32LittleEndian(total, (uint)(BinaryPrimitives.ReadUInt32LittleEndian(total) + moved));
-        BinaryPrimitives.WriteUInt32LittleEndian(chunk, (uint)jsonLength);
-        return
-        [
-            new ByteEdit(8, 4, total),
-            new ByteEdit(12, 4, chunk),
-            .. edits,
-            new ByteEdit(JsonStart + JsonLength - oldPadding, oldPadding, [.. Enumerable.Repeat((byte)' ', padding)]),
-        ];
+        var jsonLength = Aligned(text);
+        var binChange = bin.Sum(e => e.Bytes.Length - e.Length);
+        var binPadding = Aligned(BinLength + binChange) - (BinLength + binChange);
+        if (bin.Count == 0) binPadding = 0;
+        var moved = jsonLength - JsonLength + binChange + binPadding;
+        var result = new List<ByteEdit>
+        {
+            new(8, 4, Word(WordAt(stream, 8) + moved)),
+            new(12, 4, Word(jsonLength)),
+        };
+        result.AddRange(edits);
+        result.Add(new(JsonStart + JsonLength - oldPadding, oldPadding, [.. Enumerable.Repeat((byte)' ', (int)(jsonLength - text))]));
+        if (bin.Count == 0) return result;
+        result.Add(new(BinStart - ChunkHeaderLength, 4, Word(BinLength + binChange + binPadding)));
+        result.AddRange(bin);
+        if (binPadding > 0) result.Add(new(BinStart + BinLength, 0, new byte[binPadding]));
+        return result;
+    }
+
+    private static long Aligned(long length) => (length + 3) / 4 * 4;
+
+    private static byte[] Word(long value)
+    {
+        var bytes = new byte[4];
+        BinaryPrimitives.WriteUInt32LittleEndian(bytes, (uint)value);
+        return bytes;
+    }
+
+    private static uint WordAt(Stream stream, long at)
+    {
+        Span<byte> bytes = stackalloc byte[4];
+        stream.Position = at;
+        stream.ReadExactly(bytes);
+        return BinaryPrimitives.ReadUInt32LittleEndian(bytes);
     }
 }

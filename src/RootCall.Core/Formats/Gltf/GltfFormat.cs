@@ -14,21 +14,20 @@ public sealed class GltfFormat : ISceneFormat
 
     public Scene Read(string path, ReadContext context)
     {
-        var name = Path.GetFileName(path);
         var notes = new List<ReadNote>();
+        context.Progress?.Invoke($"reading {Path.GetFileName(path)}");
         using var stream = context.Open(path);
-        var glb = IsBinary(path, stream) ? GlbContainer.Read(stream, name, notes) : null;
-        var start = glb?.JsonStart ?? 0;
-        var length = glb?.JsonLength ?? stream.Length;
-        if (length > Math.Min(context.Bounds.JsonBytes, Array.MaxLength))
-            throw new CannotUseException($"The JSON of “{name}” has {length:N0} bytes; at most {context.Bounds.JsonBytes:N0} are read.");
-        var json = new byte[length];
-        stream.Position = start;
-        stream.ReadExactly(json);
-        context.Progress?.Invoke($"reading {name}");
+        var (root, glb) = Opened(stream, path, context.Bounds, notes);
+        return new GltfReader(path, context.EditedCopy(path), root, glb, notes).Read(stream.Length, context.Stop);
+    }
 
-        var root = ParsedRoot(json, context, name, notes);
-        return new GltfReader(path, context.EditedCopy(path), root, start, glb, notes).Read(stream.Length, context.Stop);
+    public OwnChanges LookEdits(Scene scene, IReadOnlyList<Edits.LookEdit> edits)
+    {
+        using var stream = scene.Files[0].Open();
+        var (root, glb) = Opened(stream, scene.Path, Bounds.Default, []);
+        var carrier = new GltfCarrier(root, glb);
+        var json = new GltfLooks(scene, root, carrier).Make(edits).Build(glb?.JsonStart ?? 0);
+        return OwnChanges.Of((glb is null ? json : glb.Complete(json, carrier.Bin, stream)).Select(e => (0, e)));
     }
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
@@ -37,7 +36,7 @@ public sealed class GltfFormat : ISceneFormat
             .Select(p => new ByteEdit(p.Key.Start, p.Key.Length, JsonSerializer.SerializeToUtf8Bytes(GltfUri.Encode(p.Value), Plain)))
             .ToArray();
         using var stream = scene.Files[file].Open();
-        return IsBinary(scene.Path, stream) ? [.. GlbContainer.Read(stream, scene.Path, []).Complete(edits, stream)] : [.. edits];
+        return IsBinary(scene.Path, stream) ? [.. GlbContainer.Read(stream, scene.Path, []).Complete(edits, [], stream)] : [.. edits];
     }
 
     public Stream OpenCarried(CarriedData carried)
@@ -89,9 +88,22 @@ public sealed class GltfFormat : ISceneFormat
         return head[..read].SequenceEqual("glTF"u8) || (read < 4 && path.EndsWith(".glb", StringComparison.OrdinalIgnoreCase));
     }
 
-    private static Json.JsonTree ParsedRoot(byte[] json, ReadContext context, string name, List<ReadNote> notes)
+    private static (Json.JsonTree Root, GlbContainer? Glb) Opened(FileStream stream, string path, Bounds bounds, List<ReadNote> notes)
     {
-        var root = Json.JsonTree.Read(json, context.Bounds.JsonDepth, out var error);
+        var name = Path.GetFileName(path);
+        var glb = IsBinary(path, stream) ? GlbContainer.Read(stream, name, notes) : null;
+        var length = glb?.JsonLength ?? stream.Length;
+        if (length > Math.Min(bounds.JsonBytes, Array.MaxLength))
+            throw new CannotUseException($"The JSON of “{name}” has {length:N0} bytes; at most {bounds.JsonBytes:N0} are read.");
+        var json = new byte[length];
+        stream.Position = glb?.JsonStart ?? 0;
+        stream.ReadExactly(json);
+        return (ParsedRoot(json, bounds, name, notes), glb);
+    }
+
+    private static Json.JsonTree ParsedRoot(byte[] json, Bounds bounds, string name, List<ReadNote> notes)
+    {
+        var root = Json.JsonTree.Read(json, bounds.JsonDepth, out var error);
         if (root.Kind != JsonValueKind.Object)
             throw new CannotUseException($"“{name}” is not glTF: it holds no JSON object{(error is null ? string.Empty : $", {error}")}.");
         if (error is not null) notes.Add(new($"Part of the scene could not be read: {error}.", name));

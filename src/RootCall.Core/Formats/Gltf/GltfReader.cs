@@ -8,7 +8,7 @@ namespace RootCall.Core.Formats.Gltf;
 
 /// <summary>Makes a scene out of the JSON of a glTF 2.0 file.</summary>
 /// <param name="edited">Where the bytes were read from, when that is not <paramref name="path"/>.</param>
-internal sealed class GltfReader(string path, string? edited, JsonTree root, long jsonStart, GlbContainer? glb, List<ReadNote> notes)
+internal sealed class GltfReader(string path, string? edited, JsonTree root, GlbContainer? glb, List<ReadNote> notes)
 {
     private readonly string held = edited ?? path;
     private readonly string name = Path.GetFileName(path);
@@ -125,7 +125,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, lon
             builder.Add(ReferenceKind.Buffer, GltfUri.Decode(uri), Site(buffer["uri"]), [new(string.Empty, $"buffer {index}")], (long)(buffer["byteLength"].Number ?? 0));
     }
 
-    private ReferenceSite Site(JsonTree value) => new(0, jsonStart + value.Start, value.End - value.Start, SiteNotation.JsonUri);
+    private ReferenceSite Site(JsonTree value) => new(0, (glb?.JsonStart ?? 0) + value.Start, value.End - value.Start, SiteNotation.JsonUri);
 
     /// <summary>For each image, the material inputs that read it. A texture info is whatever carries an index under a key that ends in Texture.</summary>
     private ILookup<int, ReferenceUse> ImageUses()

@@ -29,6 +29,9 @@ public sealed class JsonTree
     /// <summary>Byte offset behind the value's last byte.</summary>
     public int End { get; internal set; }
 
+    /// <summary>Byte offset of the quote that opens the member's name, or -1 when it is no member.</summary>
+    public int NameStart { get; internal set; } = -1;
+
     public string? Text { get; internal set; }
 
     public double? Number { get; internal set; }
@@ -81,6 +84,7 @@ public sealed class JsonTree
         var open = new Stack<JsonTree>();
         JsonTree? root = null;
         string? name = null;
+        var nameStart = -1;
         error = null;
         try
         {
@@ -90,6 +94,7 @@ public sealed class JsonTree
                 if (reader.TokenType == JsonTokenType.PropertyName)
                 {
                     name = TextOf(ref reader);
+                    nameStart = start;
                     continue;
                 }
 
@@ -100,6 +105,8 @@ public sealed class JsonTree
                 }
 
                 var value = ValueAt(ref reader, start);
+                value.NameStart = nameStart;
+                nameStart = -1;
                 value.End = skip + (int)reader.BytesConsumed;
                 if (open.TryPeek(out var parent)) parent.Add(name, value);
                 root ??= value;

@@ -1,0 +1,47 @@
+using System.Collections.Immutable;
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Geometry;
+
+/// <summary>What formats that carry only geometry share: one mesh, one node, no materials, nothing to write.</summary>
+public abstract class GeometryFormat : ISceneFormat
+{
+    public abstract ImmutableArray<string> Extensions { get; }
+
+    protected abstract string Name { get; }
+
+    public string ReadOnlyBecause => $"{Name} carries no materials or textures; there is nothing to write in it";
+
+    public Scene Read(string path, ReadContext context)
+    {
+        var file = Path.GetFileName(path);
+        context.Progress?.Invoke($"reading {file}");
+        var notes = new List<ReadNote>();
+        using var stream = File.OpenRead(path);
+        var mesh = Measure(stream, path, notes, context.Stop);
+        notes.Add(new($"{Name} carries no materials or textures; they have to be assigned elsewhere.", file));
+        return new(
+            path,
+            new(Extensions[0][1..], Name),
+            [new SourceFile(path, stream.Length, null)],
+            [],
+            [],
+            new(1, 1, 0, 0, mesh.Triangles),
+            [.. notes])
+        {
+            Meshes = [mesh],
+            Nodes = [new(mesh.Name, -1, 0)],
+        };
+    }
+
+    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) => [];
+
+    public OwnChanges LookEdits(Scene scene, IReadOnlyList<LookEdit> edits) => throw new CannotUseException($"{ReadOnlyBecause}.");
+
+    public Stream OpenCarried(CarriedData carried) => throw new CannotUseException($"{Name} carries no images inside.");
+
+    /// <exception cref="CannotUseException">Not this format.</exception>
+    private protected abstract Mesh Measure(FileStream stream, string path, List<ReadNote> notes, CancellationToken stop);
+}

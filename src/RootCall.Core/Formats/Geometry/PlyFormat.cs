@@ -1,0 +1,176 @@
+using System.Buffers.Binary;
+using System.Collections.Immutable;
+using System.Globalization;
+using System.Text;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Geometry;
+
+/// <summary>The polygon file format, text and binary in both byte orders: elements whose properties the header declares.</summary>
+public sealed class PlyFormat : GeometryFormat
+{
+    private const int LongestHeader = 1 << 16;
+
+    public override ImmutableArray<string> Extensions { get; } = [".ply"];
+
+    protected override string Name => "PLY";
+
+    private sealed record Property(string Name, string Type, string? CountType);
+
+    private sealed record Element(string Name, long Count, List<Property> Properties);
+
+    private protected override Mesh Measure(FileStream stream, string path, List<ReadNote> notes, CancellationToken stop)
+    {
+        var (format, elements) = Header(stream, Path.GetFileName(path));
+        var values = new Values(stream, format);
+        var box = new BoxBuilder();
+        long vertices = 0, faces = 0, triangles = 0;
+        var vertexProperties = elements.FirstOrDefault(e => e.Name == "vertex")?.Properties ?? [];
+        var (x, y, z) = (vertexProperties.FindIndex(p => p.Name == "x"), vertexProperties.FindIndex(p => p.Name == "y"), vertexProperties.FindIndex(p => p.Name == "z"));
+        try
+        {
+            foreach (var element in elements)
+            {
+                var row = new double[element.Properties.Count];
+                for (var i = 0L; i < element.Count; i++)
+                {
+                    if ((i & 0xFFFF) == 0) stop.ThrowIfCancellationRequested();
+                    long corners = 0;
+                    for (var p = 0; p < row.Length; p++)
+                    {
+                        var property = element.Properties[p];
+                        if (property.CountType is null) row[p] = values.Next(property.Type);
+                        else
+                        {
+                            var count = (long)values.Next(property.CountType);
+                            if (property.Name is "vertex_indices" or "vertex_index") corners = count;
+                            for (var c = 0L; c < count; c++) values.Next(property.Type);
+                        }
+                    }
+
+                    values.EndRow();
+                    if (element.Name == "vertex")
+                    {
+                        vertices++;
+                        if (x >= 0 && y >= 0 && z >= 0) box.Add(row[x], row[y], row[z]);
+                    }
+                    else if (element.Name == "face")
+                    {
+                        faces++;
+                        triangles += Math.Max(0, corners - 2);
+                    }
+                }
+            }
+        }
+        catch (EndOfStreamException)
+        {
+            notes.Add(new($"The file ends after {vertices:N0} points and {faces:N0} faces, before what its header declares; those were read.", $"{Path.GetFileName(path)}, byte {stream.Length:N0}"));
+        }
+
+        string[] uvNames = ["s", "u", "texture_u"];
+        return new(Path.GetFileNameWithoutExtension(path), vertices, faces, triangles, vertexProperties.Any(p => uvNames.Contains(p.Name)) ? ["uv"] : [], [new(string.Empty, string.Empty, triangles)])
+        {
+            HasNormals = vertexProperties.Any(p => p.Name == "nx"),
+            HasColours = vertexProperties.Any(p => p.Name == "red"),
+            Bounds = box.Box,
+        };
+    }
+
+    private static (string Format, List<Element> Elements) Header(FileStream stream, string name)
+    {
+        var head = new byte[Math.Min(LongestHeader, stream.Length)];
+        stream.ReadExactly(head);
+        if (!head.AsSpan().StartsWith("ply"u8)) throw new CannotUseException($"“{name}” is no PLY: it does not begin with ply.");
+        var end = head.AsSpan().IndexOf("end_header"u8);
+        if (end < 0) throw new CannotUseException($"“{name}” is a PLY whose header does not end within {LongestHeader:N0} bytes.");
+        var after = head.AsSpan(end).IndexOf((byte)'\n');
+        stream.Position = after < 0 ? end + "end_header".Length : end + after + 1;
+        var format = string.Empty;
+        var elements = new List<Element>();
+        foreach (var line in Encoding.Latin1.GetString(head, 0, end).Split(['\n', '\r'], StringSplitOptions.RemoveEmptyEntries))
+        {
+            var words = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            switch (words)
+            {
+                case ["format", var f, ..]:
+                    format = f;
+                    break;
+                case ["element", var element, var count, ..] when long.TryParse(count, NumberStyles.None, CultureInfo.InvariantCulture, out var n):
+                    elements.Add(new(element, n, []));
+                    break;
+                case ["property", "list", var countType, var type, var property, ..] when elements.Count > 0:
+                    elements[^1].Properties.Add(new(property, type, countType));
+                    break;
+                case ["property", var type, var property, ..] when elements.Count > 0:
+                    elements[^1].Properties.Add(new(property, type, null));
+                    break;
+                default:
+                    break;
+            }
+        }
+
+        return format is "ascii" or "binary_little_endian" or "binary_big_endian" ? (format, elements) : throw new CannotUseException($"“{name}” is a PLY of the format “{format}”, which is not read.");
+    }
+
+    /// <summary>Values one after the other, as the header types them.</summary>
+    private sealed class Values(FileStream stream, string format)
+    {
+        private readonly BufferedStream buffered = new(stream, 1 << 18);
+        private readonly byte[] bytes = new byte[8];
+
+        public double Next(string type)
+        {
+            if (format == "ascii") return Token();
+            var size = type switch { "char" or "uchar" or "int8" or "uint8" => 1, "short" or "ushort" or "int16" or "uint16" => 2, "double" or "float64" => 8, _ => 4 };
+            var span = bytes.AsSpan(0, size);
+            buffered.ReadExactly(span);
+            if (format == "binary_big_endian") span.Reverse();
+            return type switch
+            {
+                "char" or "int8" => (sbyte)span[0],
+                "uchar" or "uint8" => span[0],
+                "short" or "int16" => BinaryPrimitives.ReadInt16LittleEndian(span),
+                "ushort" or "uint16" => BinaryPrimitives.ReadUInt16LittleEndian(span),
+                "int" or "int32" => BinaryPrimitives.ReadInt32LittleEndian(span),
+                "uint" or "uint32" => BinaryPrimitives.ReadUInt32LittleEndian(span),
+                "double" or "float64" => BinaryPrimitives.ReadDoubleLittleEndian(span),
+                _ => BinaryPrimitives.ReadSingleLittleEndian(span),
+            };
+        }
+
+        /// <summary>In a text file a row may carry more than the header declares.</summary>
+        public void EndRow()
+        {
+            if (format != "ascii") return;
+            while (!ended && last != '\n' && (last = buffered.ReadByte()) >= 0)
+            {
+            }
+
+            ended |= last < 0;
+            last = 0;
+        }
+
+        private int last;
+        private bool ended;
+
+        private double Token()
+        {
+            var text = new StringBuilder();
+            while (true)
+            {
+                last = buffered.ReadByte();
+                if (last < 0 && text.Length == 0) throw new EndOfStreamException();
+                if (last is < 0 or ' ' or '\t' or '\r' or '\n')
+                {
+                    if (text.Length > 0) break;
+                    continue;
+                }
+
+                text.Append((char)last);
+            }
+
+            return double.TryParse(text.ToString(), NumberStyles.Float, CultureInfo.InvariantCulture, out var n) ? n : 0;
+        }
+    }
+}

@@ -1,0 +1,112 @@
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using RootCall.Core.Files;
+
+namespace RootCall.Core.Formats.Json;
+
+/// <summary>A JSON object or array to be changed: one that stands in the file, or one that is about to be added.</summary>
+public readonly record struct JsonSpot(JsonTree? Existing, JsonNode? Added);
+
+/// <summary>Collects changes to a JSON text and turns them into the fewest byte edits; all other bytes stay.</summary>
+public sealed class JsonPatch
+{
+    private static readonly JsonSerializerOptions Plain = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private readonly Dictionary<JsonTree, string> replaced = [];
+    private readonly Dictionary<JsonTree, JsonNode> added = [];
+    private readonly Dictionary<JsonTree, HashSet<string>> removed = [];
+
+    /// <summary>The member of that name; an object or array is put there when there is none.</summary>
+    public JsonSpot Child(JsonSpot parent, string name, bool array = false)
+    {
+        if (parent.Existing is { } tree && tree[name] is { Exists: true } child) return new(child, null);
+        var pending = Pending(parent);
+        if (pending[name] is { } known) return new(null, known);
+        JsonNode node = array ? new JsonArray() : new JsonObject();
+        pending[name] = node;
+        return new(null, node);
+    }
+
+    /// <summary>Gives a member another value, or adds it.</summary>
+    public void Set(JsonSpot parent, string name, JsonNode value)
+    {
+        if (parent.Existing is { } tree && tree[name] is { Exists: true } child)
+        {
+            if (removed.TryGetValue(tree, out var names)) names.Remove(name);
+            replaced[child] = value.ToJsonString(Plain);
+        }
+        else
+        {
+            Pending(parent)[name] = value;
+        }
+    }
+
+    /// <summary>Takes a member out with its name and comma.</summary>
+    public void Remove(JsonSpot parent, string name)
+    {
+        if (parent.Added is JsonObject node) node.Remove(name);
+        if (parent.Existing is not { } tree) return;
+        if (added.TryGetValue(tree, out var pending)) pending.AsObject().Remove(name);
+        if (!tree[name].Exists) return;
+        if (!removed.TryGetValue(tree, out var names)) removed[tree] = names = new(StringComparer.Ordinal);
+        names.Add(name);
+        replaced.Remove(tree[name]);
+    }
+
+    /// <summary>Adds an item at the end of an array.</summary>
+    /// <returns>Its index.</returns>
+    public int Append(JsonSpot array, JsonNode item)
+    {
+        var existing = array.Existing?.Items.Count ?? 0;
+        JsonArray pending;
+        if (array.Added is JsonArray fresh) pending = fresh;
+        else
+        {
+            if (!added.TryGetValue(array.Existing!, out var known)) added[array.Existing!] = known = new JsonArray();
+            pending = known.AsArray();
+        }
+
+        pending.Add(item);
+        return existing + pending.Count - 1;
+    }
+
+    /// <param name="offset">Byte offset of the JSON text in its file.</param>
+    public IReadOnlyList<ByteEdit> Build(long offset)
+    {
+        var edits = new List<ByteEdit>();
+        foreach (var (tree, json) in replaced) edits.Add(new(offset + tree.Start, tree.End - tree.Start, Encoding.UTF8.GetBytes(json)));
+        foreach (var tree in added.Keys.Concat(removed.Keys).Distinct()) Members(tree, offset, edits);
+        return edits;
+    }
+
+    private JsonObject Pending(JsonSpot spot)
+    {
+        if (spot.Added is JsonObject fresh) return fresh;
+        if (!added.TryGetValue(spot.Existing!, out var known)) added[spot.Existing!] = known = new JsonObject();
+        return known.AsObject();
+    }
+
+    private void Members(JsonTree tree, long offset, List<ByteEdit> edits)
+    {
+        var gone = removed.GetValueOrDefault(tree);
+        var parts = tree.Kind == JsonValueKind.Array
+            ? tree.Items.Select(i => (i.Start, i.End, Gone: false)).ToList()
+            : [.. tree.Members.Select(m => (m.Value.NameStart, m.Value.End, Gone: gone?.Contains(m.Name) ?? false))];
+        var addition = added.TryGetValue(tree, out var node) ? Text(node) : string.Empty;
+        var kept = parts.FindLastIndex(p => !p.Gone);
+
+        // Where the last kept member ends, whatever was behind it goes and what is new comes.
+        var start = kept >= 0 ? parts[kept].End : parts.Count > 0 ? parts[0].Item1 : tree.Start + 1;
+        var end = parts.Count > 0 ? parts[^1].End : start;
+        var text = addition.Length > 0 && kept >= 0 ? "," + addition : addition;
+        if (end > start || text.Length > 0) edits.Add(new(offset + start, end - start, Encoding.UTF8.GetBytes(text)));
+        for (var i = 0; i < kept; i++)
+            if (parts[i].Gone) edits.Add(new(offset + parts[i].Item1, parts[i + 1].Item1 - parts[i].Item1, []));
+    }
+
+    private static string Text(JsonNode node)
+    {
+        var text = node.ToJsonString(Plain);
+        return text[1..^1];
+    }
+}

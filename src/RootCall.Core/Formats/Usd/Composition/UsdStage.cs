@@ -1,0 +1,225 @@
+using System.Collections.Immutable;
+using RootCall.Core.Formats.Usd.Layers;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Usd.Composition;
+
+/// <summary>The layers that speak with one voice: a layer and its sublayers, strongest first.</summary>
+internal sealed record LayerStack(ImmutableArray<LoadedLayer> Layers);
+
+/// <summary>
+/// The specs of one place in one layer stack that speak of a composed prim, and how paths written there are called in the
+/// composed scene.
+/// </summary>
+/// <param name="Source">The prim's path in that stack.</param>
+/// <param name="Moves">Prefixes to exchange, one after the other, to come to the composed scene.</param>
+internal sealed record UsdSite(LayerStack Stack, string Source, ImmutableArray<(UsdPrimSpec Spec, LoadedLayer Layer)> Specs, ImmutableArray<(string From, string To)> Moves)
+{
+    public UsdSite Child(string name) => this with
+    {
+        Source = Source == "/" ? "/" + name : $"{Source}/{name}",
+        Specs = [.. Specs.Select(s => (Spec: s.Spec.Child(name), s.Layer)).Where(s => s.Spec is not null).Select(s => (s.Spec!, s.Layer))],
+    };
+
+    public string Mapped(string path)
+    {
+        foreach (var (from, to) in Moves)
+            if (path == from || path.StartsWith(from + "/", StringComparison.Ordinal) || path.StartsWith(from + ".", StringComparison.Ordinal)) path = to + path[from.Length..];
+        return path;
+    }
+}
+
+/// <summary>
+/// Composes prims by the strength order of USD: local opinions, inherits, variants, references, payloads, specializes
+/// (OpenUSD documentation, "LIVRPS strength ordering").
+/// </summary>
+internal sealed class UsdStage
+{
+    private const int MaxDepth = 48;
+    private readonly UsdLayers layers;
+    private readonly ReadContext context;
+    private readonly List<ReadNote> notes;
+    private readonly Dictionary<LoadedLayer, LayerStack> stacks = [];
+    private readonly Dictionary<LayerStack, UsdPrim> roots = [];
+    private readonly HashSet<string> told = [];
+
+    public UsdStage(UsdLayers layers, LoadedLayer root, ReadContext context, List<ReadNote> notes)
+    {
+        this.layers = layers;
+        this.context = context;
+        this.notes = notes;
+        Root = RootOf(StackOf(root));
+        RootLayer = root;
+    }
+
+    public UsdPrim Root { get; }
+
+    public LoadedLayer RootLayer { get; }
+
+    public UsdLayers Layers => layers;
+
+    public UsdPrim? Find(string path) => Find(Root, path);
+
+    private static UsdPrim? Find(UsdPrim root, string path)
+    {
+        UsdPrim? prim = root;
+        foreach (var name in path.Split('/', StringSplitOptions.RemoveEmptyEntries))
+        {
+            prim = prim.Child(name);
+            if (prim is null) return null;
+        }
+
+        return prim;
+    }
+
+    private LayerStack StackOf(LoadedLayer layer)
+    {
+        if (stacks.TryGetValue(layer, out var known)) return known;
+        var list = new List<LoadedLayer>();
+        void Add(LoadedLayer next, int depth)
+        {
+            if (list.Contains(next)) return;
+            list.Add(next);
+            if (depth > MaxDepth) return;
+            foreach (var sub in next.Layer.SubLayers)
+                if (layers.Called(next, sub) is { } called) Add(called, depth + 1);
+        }
+
+        Add(layer, 0);
+        return stacks[layer] = new([.. list]);
+    }
+
+    private UsdPrim RootOf(LayerStack stack)
+    {
+        if (roots.TryGetValue(stack, out var known)) return known;
+        var site = new UsdSite(stack, "/", [.. stack.Layers.Select(l => (l.Layer.Root, l))], []);
+        return roots[stack] = new(this, null, string.Empty, [site], []);
+    }
+
+    /// <summary>A child prim with everything that speaks of it; null when nothing does.</summary>
+    public UsdPrim? Compose(UsdPrim parent, string name)
+    {
+        var path = parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}";
+        var work = new Expansion(path);
+        foreach (var site in parent.Sites)
+            if (site.Child(name) is { Specs.Length: > 0 } child) Expand(child, work, 0);
+        // What specializes is weaker than all else.
+        for (var i = 0; i < work.Late.Count && i < 256; i++) Expand(work.Late[i], work, 1);
+        return work.Sites.Count == 0 ? null : new(this, parent, name, [.. work.Sites], [.. work.Arcs]);
+    }
+
+    private sealed class Expansion(string path)
+    {
+        public string Path => path;
+
+        public List<UsdSite> Sites { get; } = [];
+
+        public List<UsdSite> Late { get; } = [];
+
+        public List<string> Arcs { get; } = [];
+
+        /// <summary>The places whose references are being followed.</summary>
+        public HashSet<(LayerStack, string)> Following { get; } = [];
+
+        /// <summary>Layer stack and path of every place on the way, so that a circle is seen.</summary>
+        public HashSet<(LayerStack, string, int)> Seen { get; } = [];
+    }
+
+    private void Expand(UsdSite site, Expansion work, int depth)
+    {
+        if (depth > MaxDepth || !work.Seen.Add((site.Stack, site.Source, site.Specs.Length == 0 ? 0 : System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(site.Specs[0].Spec))))
+        {
+            if (depth > MaxDepth && told.Add(work.Path)) notes.Add(new($"{work.Path} calls for itself through its references; they were followed {MaxDepth} deep.", layers.Files.Count > 0 ? Path.GetFileName(layers.Files[0].Path) : string.Empty));
+            return;
+        }
+
+        work.Sites.Add(site);
+        foreach (var (arc, _) in Merge(site, s => s.Inherits))
+        {
+            work.Arcs.Add(site.Mapped(arc.Prim));
+            foreach (var at in SitesAt(site.Stack, arc.Prim)) Expand(Moved(at, arc.Prim, site), work, depth + 1);
+        }
+
+        foreach (var set in site.Specs.SelectMany(s => s.Spec.VariantSets.Keys).Distinct().ToList())
+        {
+            if (Selected(work, set) is not { } variant) continue;
+            var specs = site.Specs.Select(s => (Spec: s.Spec.VariantSets.GetValueOrDefault(set)?.Find(v => v.Name == variant), s.Layer)).Where(s => s.Spec is not null).Select(s => (s.Spec!, s.Layer)).ToImmutableArray();
+            if (specs.Length > 0) Expand(site with { Specs = specs }, work, depth + 1);
+        }
+
+        foreach (var (arc, layer) in Merge(site, s => s.References).Concat(Merge(site, s => s.Payloads))) Follow(arc, layer, site, work, depth);
+        foreach (var (arc, _) in Merge(site, s => s.Specializes))
+        {
+            work.Arcs.Add(site.Mapped(arc.Prim));
+            foreach (var at in SitesAt(site.Stack, arc.Prim)) work.Late.Add(Moved(at, arc.Prim, site));
+        }
+    }
+
+    private void Follow(UsdArc arc, LoadedLayer layer, UsdSite site, Expansion work, int depth)
+    {
+        var here = (site.Stack, site.Source);
+        if (!work.Following.Add(here) && told.Add(work.Path))
+            notes.Add(new($"{work.Path} comes back to {site.Source} through its references; the circle was cut there.", layer.Label));
+        FollowOnce(arc, layer, site, work, depth);
+        work.Following.Remove(here);
+    }
+
+    private void FollowOnce(UsdArc arc, LoadedLayer layer, UsdSite site, Expansion work, int depth)
+    {
+        var stack = site.Stack;
+        if (arc.Asset is { } asset)
+        {
+            if (layers.Called(layer, asset) is not { } called) return; // Muster tells its state.
+            stack = StackOf(called);
+        }
+
+        var prim = arc.Prim.Length > 0 ? arc.Prim : DefaultPrim(stack);
+        if (prim is null)
+        {
+            if (told.Add(arc.Asset?.Path ?? work.Path)) notes.Add(new($"{work.Path} references {arc.Asset?.Path}, which names no default prim; nothing came of it.", layer.Label));
+            return;
+        }
+
+        if (arc.Asset is null) work.Arcs.Add(site.Mapped(prim));
+        else work.Arcs.Add($"{arc.Asset.Path}<{prim}>");
+        foreach (var at in SitesAt(stack, prim)) Expand(Moved(at, prim, site), work, depth + 1);
+    }
+
+    private static string? DefaultPrim(LayerStack stack) => stack.Layers[0].Layer.Metadata.GetValueOrDefault("defaultPrim")?.AsText is { } name ? "/" + name.TrimStart('/') : null;
+
+    /// <summary>The places that speak of a path in a stack: its own specs, and what its ancestors bring along.</summary>
+    private IEnumerable<UsdSite> SitesAt(LayerStack stack, string path)
+    {
+        var cut = path.LastIndexOf('/');
+        var name = path[(cut + 1)..];
+        if (cut <= 0) return RootOf(stack).Sites.Select(s => s.Child(name)).Where(s => s.Specs.Length > 0);
+        return Find(RootOf(stack), path[..cut])?.Sites.Select(s => s.Child(name)).Where(s => s.Specs.Length > 0) ?? [];
+    }
+
+    private static UsdSite Moved(UsdSite target, string from, UsdSite site) => target with { Moves = [.. target.Moves, (from, site.Source), .. site.Moves] };
+
+    private string? Selected(Expansion work, string set)
+    {
+        if (context.Chosen.TryGetValue((work.Path, set), out var chosen)) return chosen;
+        foreach (var site in work.Sites)
+            foreach (var (spec, _) in site.Specs)
+                if (spec.Selections.TryGetValue(set, out var selected)) return selected;
+        return null;
+    }
+
+    /// <summary>The list that the layers of a place make together, weakest first and edited by each stronger one.</summary>
+    private static List<(UsdArc Arc, LoadedLayer Layer)> Merge(UsdSite site, Func<UsdPrimSpec, UsdListOp<UsdArc>?> list)
+    {
+        var merged = new List<(UsdArc, LoadedLayer)>();
+        foreach (var (spec, layer) in site.Specs.Reverse())
+        {
+            if (list(spec) is not { } op) continue;
+            if (op.IsExplicit) merged.Clear();
+            merged.RemoveAll(m => op.Deleted.Any(d => d.Prim == m.Item1.Prim && d.Asset?.Path == m.Item1.Asset?.Path));
+            merged.InsertRange(0, op.Prepended.Select(a => (a, layer)));
+            merged.AddRange(op.Appended.Select(a => (a, layer)));
+        }
+
+        return merged;
+    }
+}

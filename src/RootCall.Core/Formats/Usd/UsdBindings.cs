@@ -1,0 +1,66 @@
+using RootCall.Core.Formats.Usd.Composition;
+
+namespace RootCall.Core.Formats.Usd;
+
+/// <summary>
+/// Which material a prim shows (UsdShadeMaterialBindingAPI): the nearest binding up the hierarchy, unless one further up
+/// says it is stronger than those below; a binding through a collection wins over a direct one on the same prim.
+/// </summary>
+internal sealed class UsdBindings(UsdStage stage)
+{
+    private static readonly string[] Purposes = ["material:binding:full", "material:binding", "material:binding:preview"];
+
+    /// <summary>Name of the material, or of the path that is bound and not there; empty when nothing is bound.</summary>
+    public string Of(UsdPrim prim)
+    {
+        var path = PathOf(prim);
+        return path is null ? string.Empty : path[(path.LastIndexOf('/') + 1)..];
+    }
+
+    public string? PathOf(UsdPrim prim)
+    {
+        string? bound = null;
+        for (var at = prim; at is not null; at = at.Parent)
+        {
+            var (path, strong) = On(at, prim);
+            if (path is not null && (bound is null || strong)) bound = path;
+        }
+
+        return bound;
+    }
+
+    private (string? Path, bool Strong) On(UsdPrim holder, UsdPrim prim)
+    {
+        foreach (var property in holder.PropertyNames.Where(p => p.StartsWith("material:binding:collection:", StringComparison.Ordinal)))
+            if (holder.Targets(property) is [var collection, var material, ..] && Includes(collection, prim.Path)) return (material, IsStrong(holder, property));
+        foreach (var property in Purposes)
+            if (holder.Targets(property) is [var material, ..]) return (material, IsStrong(holder, property));
+        return (null, false);
+    }
+
+    private static bool IsStrong(UsdPrim holder, string property) =>
+        holder.Property(property)?.Spec.Metadata.GetValueOrDefault("bindMaterialAs")?.AsText == "strongerThanDescendants";
+
+    /// <summary>A collection includes its targets and, unless it expands them otherwise, all below; the nearest of what it includes and excludes decides.</summary>
+    private bool Includes(string collection, string path)
+    {
+        var dot = collection.LastIndexOf('.');
+        if (dot < 0 || stage.Find(collection[..dot]) is not { } holder) return false;
+        var name = collection[(dot + 1)..];
+        var rule = holder.Value($"{name}:expansionRule")?.AsText ?? "expandPrims";
+        if (holder.Value($"{name}:includeRoot")?.AsNumbers is [1] && path.StartsWith('/') && !Under(holder.Targets($"{name}:excludes"), path, rule)) return true;
+        var included = Nearest(holder.Targets($"{name}:includes"), path, rule);
+        var excluded = Nearest(holder.Targets($"{name}:excludes"), path, rule);
+        return included >= 0 && included > excluded;
+    }
+
+    private static bool Under(IEnumerable<string> targets, string path, string rule) => Nearest(targets, path, rule) >= 0;
+
+    private static int Nearest(IEnumerable<string> targets, string path, string rule)
+    {
+        var nearest = -1;
+        foreach (var target in targets)
+            if (path == target || (rule != "explicitOnly" && path.StartsWith(target == "/" ? target : target + "/", StringComparison.Ordinal))) nearest = Math.Max(nearest, target.Length);
+        return nearest;
+    }
+}

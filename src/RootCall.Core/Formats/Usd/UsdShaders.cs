@@ -1,0 +1,167 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+using RootCall.Core.Formats.Usd.Composition;
+using RootCall.Core.Formats.Usd.Layers;
+using RootCall.Core.Formats.Usd.Text;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Usd;
+
+/// <summary>Turns UsdShade materials into graphs: shaders of any id, node graphs followed through their outputs and interfaces.</summary>
+internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
+{
+    /// <summary>Inputs of UsdPreviewSurface with their defaults ("UsdPreviewSurface Proposal", version 2.6).</summary>
+    private static readonly FrozenDictionary<string, (string Type, double[] Default)> Preview = new Dictionary<string, (string, double[])>
+    {
+        ["diffuseColor"] = ("color3", [0.18, 0.18, 0.18]),
+        ["emissiveColor"] = ("color3", [0, 0, 0]),
+        ["useSpecularWorkflow"] = ("integer", [0]),
+        ["specularColor"] = ("color3", [0, 0, 0]),
+        ["metallic"] = ("float", [0]),
+        ["roughness"] = ("float", [0.5]),
+        ["clearcoat"] = ("float", [0]),
+        ["clearcoatRoughness"] = ("float", [0.01]),
+        ["opacity"] = ("float", [1]),
+        ["opacityThreshold"] = ("float", [0]),
+        ["ior"] = ("float", [1.5]),
+        ["normal"] = ("vector3", [0, 0, 1]),
+        ["displacement"] = ("float", [0]),
+        ["occlusion"] = ("float", [1]),
+    }.ToFrozenDictionary(StringComparer.Ordinal);
+
+    public Material Read(UsdPrim material)
+    {
+        var nodes = new Dictionary<string, ShaderNode>(StringComparer.Ordinal);
+        var surface = Outputs(material).Select(o => Source(material, o)).FirstOrDefault(s => s is not null);
+        var name = surface is { } found ? Node(material, found.Prim, nodes, 0) : string.Empty;
+        return new(material.Name)
+        {
+            Id = material.Path,
+            Graph = new([.. nodes.Values.OrderByDescending(n => n.Name == name)], name),
+            Template = material.Arcs.Length > 0 ? material.Arcs[0] : null,
+            Locked = !material.Specs.Any(s => s.Layer.IsText),
+            IsTemplate = material.Specifier == UsdSpecifier.Class,
+        };
+    }
+
+    /// <summary>The universal surface first, then those of a render context; displacement and volume are no surface.</summary>
+    private static IEnumerable<string> Outputs(UsdPrim material) => material.PropertyNames
+        .Where(p => p.StartsWith("outputs:", StringComparison.Ordinal) && p.EndsWith("surface", StringComparison.Ordinal))
+        .OrderBy(p => p == "outputs:surface" ? 0 : 1);
+
+    /// <summary>The shader and output that an attribute is connected to, through node graphs and interfaces.</summary>
+    private (UsdPrim Prim, string Output)? Source(UsdPrim prim, string property)
+    {
+        for (var hops = 0; hops < 64; hops++)
+        {
+            if (prim.Targets(property) is not [var target, ..]) return null;
+            var dot = target.LastIndexOf('.');
+            if (dot < 0 || stage.Find(target[..dot]) is not { } source) return null;
+            if (source.TypeName is not ("NodeGraph" or "Material")) return (source, target[(dot + 1)..]);
+            (prim, property) = (source, target[(dot + 1)..]);
+        }
+
+        return null;
+    }
+
+    private string Node(UsdPrim material, UsdPrim shader, Dictionary<string, ShaderNode> nodes, int depth)
+    {
+        var id = shader.Path.StartsWith(material.Path + "/", StringComparison.Ordinal) ? shader.Path[(material.Path.Length + 1)..] : shader.Path;
+        if (nodes.ContainsKey(id) || depth > 256) return id;
+        var type = shader.Value("info:id")?.AsText ?? shader.TypeName;
+        nodes[id] = new(id, type, []); // Read before it is whole, so that a circle ends here.
+        var inputs = ImmutableArray.CreateBuilder<ShaderInput>();
+        ImageUse? image = null;
+        foreach (var property in shader.PropertyNames.Where(p => p.StartsWith("inputs:", StringComparison.Ordinal)))
+        {
+            var input = property["inputs:".Length..];
+            var (holder, at) = Interface(shader, property);
+            var value = holder.Value(at);
+            var source = Source(shader, property);
+            var from = source is { } s ? new Connection(Node(material, s.Prim, nodes, depth + 1), s.Output.Replace("outputs:", string.Empty, StringComparison.Ordinal)) : null;
+            var declared = shader.Property(property, p => p.TypeName.Length > 0)?.Spec.TypeName ?? string.Empty;
+            var known = type == "UsdPreviewSurface" && Preview.TryGetValue(input, out var standard) ? standard : default;
+            inputs.Add(new(input, known.Type ?? UsdTypes.ToMaterialX(declared), from is null ? ToValue(value) : null, from)
+            {
+                Default = known.Default is { } numbers ? ShaderValue.Of(numbers) : null,
+            });
+            if (image is null && value is UsdAsset asset && holder.ValueOpinion(at) is { } opinion && stage.Layers.KeyOf(opinion.Layer, asset) is { } key)
+            {
+                builder.Property(key, $"{holder.Path}.{at}");
+                image = new(key) { DeclaredSpace = opinion.Spec.Metadata.GetValueOrDefault("colorSpace")?.AsText ?? string.Empty };
+            }
+        }
+
+        var node = new ShaderNode(id, type, inputs.ToImmutable());
+        if (image is not null) node = node with { Image = Settings(image, node, nodes) };
+        nodes[id] = node;
+        return id;
+    }
+
+    /// <summary>An input that is connected to an interface takes its value from there.</summary>
+    private (UsdPrim Prim, string Property) Interface(UsdPrim shader, string property)
+    {
+        for (var hops = 0; hops < 64; hops++)
+        {
+            if (shader.Targets(property) is not [var target, ..]) break;
+            var dot = target.LastIndexOf('.');
+            if (dot < 0 || !target[(dot + 1)..].StartsWith("inputs:", StringComparison.Ordinal) || stage.Find(target[..dot]) is not { } holder) break;
+            (shader, property) = (holder, target[(dot + 1)..]);
+        }
+
+        return (shader, property);
+    }
+
+    /// <summary>How UsdUVTexture and MaterialX's image nodes read; other nodes give what they share with them.</summary>
+    private static ImageUse Settings(ImageUse image, ShaderNode node, Dictionary<string, ShaderNode> nodes)
+    {
+        var space = node.Input("sourceColorSpace")?.Value?.Text ?? image.DeclaredSpace;
+        var transform = UvTransform.Identity with { Order = "scale rotate offset" };
+        var tiling = node.Input("uvtiling")?.Value?.Numbers ?? [];
+        if (tiling.Length == 2) transform = transform with { ScaleU = tiling[0], ScaleV = tiling[1] };
+        var set = string.Empty;
+        var at = (node.Input("st") ?? node.Input("texcoord"))?.From;
+        for (var hops = 0; at is not null && hops < 32 && nodes.TryGetValue(at.Node, out var before); hops++)
+        {
+            double At(string name, int i, double standard) => before.Input(name)?.Value?.Numbers is { } n && n.Length > i ? n[i] : standard;
+            if (before.Type == "UsdTransform2d") transform = new(At("translation", 0, 0), At("translation", 1, 0), At("rotation", 0, 0), At("scale", 0, 1), At("scale", 1, 1), transform.Order);
+            else if (before.Type.StartsWith("ND_place2d", StringComparison.Ordinal)) transform = new(-At("offset", 0, 0), -At("offset", 1, 0), At("rotate", 0, 0), 1 / At("scale", 0, 1), 1 / At("scale", 1, 1), transform.Order);
+            set = before.Input("varname")?.Value?.Text ?? before.Input("geomprop")?.Value?.Text ?? set;
+            at = (before.Input("in") ?? before.Input("texcoord") ?? before.Inputs.FirstOrDefault(i => i.From is not null))?.From;
+        }
+
+        var preview = node.Type == "UsdUVTexture";
+        var colour = preview || node.Type.Contains("color", StringComparison.Ordinal);
+        return image with
+        {
+            UvSet = set,
+            Transform = transform,
+            WrapU = Wrap(node.Input("wrapS") ?? node.Input("uaddressmode"), preview),
+            WrapV = Wrap(node.Input("wrapT") ?? node.Input("vaddressmode"), preview),
+            DeclaredSpace = space,
+            EffectiveSpace = space switch { "raw" or "none" => "data", "sRGB" or "srgb_texture" => "srgb", "" or "auto" => preview ? "auto" : colour ? "linear" : "data", _ => space },
+            Channels = preview ? "rgba" : node.Type.Contains("float", StringComparison.Ordinal) ? "r" : "rgb",
+            Scale = node.Input("scale")?.Value?.Numbers ?? [],
+            Bias = node.Input("bias")?.Value?.Numbers ?? [],
+            Default = (node.Input("fallback") ?? node.Input("default"))?.Value?.Numbers ?? (preview ? [0, 0, 0, 1] : []),
+        };
+    }
+
+    private static WrapMode Wrap(ShaderInput? mode, bool preview) => mode?.Value?.Text switch
+    {
+        "repeat" or "periodic" => WrapMode.Repeat,
+        "mirror" => WrapMode.Mirror,
+        "clamp" => WrapMode.Clamp,
+        "black" or "constant" => WrapMode.Black,
+        "useMetadata" => WrapMode.FromFile,
+        _ => preview ? WrapMode.FromFile : WrapMode.Repeat,
+    };
+
+    private static ShaderValue? ToValue(UsdValue? value) => value switch
+    {
+        UsdNumbers numbers when numbers.Count <= 16 => new([.. numbers.All()]),
+        UsdText text => ShaderValue.OfText(text.Text),
+        UsdAsset asset => ShaderValue.OfText(asset.Path),
+        _ => null,
+    };
+}
