@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
+using RootCall.Core.Transfer;
 
 namespace RootCall.Cli.Output;
 
@@ -87,10 +88,21 @@ internal sealed record InspectJson(ImageJson[] Images);
 
 internal sealed record DemoJson(string[] Written);
 
+internal sealed record TransferRowJson(string Kind, string Name, string What, string? A, string? B, string? Input, string Family, string[] Edits, string? WhyNot)
+{
+    public static TransferRowJson Of(TransferRow r) => new(r.Kind, r.Name, r.What, r.A, r.B, r.Input, r.Family, [.. r.Restore.Select(e => e.Describe())], r.WhyNot);
+}
+
+internal sealed record CompareJson(string A, string B, TransferRowJson[] Rows)
+{
+    public static CompareJson Of(TransferReport report, string a, string b) => new(a, b, [.. report.Rows.Select(TransferRowJson.Of)]);
+}
+
 [JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, WriteIndented = true)]
 [JsonSerializable(typeof(MusterJson))]
 [JsonSerializable(typeof(RelinkJson))]
 [JsonSerializable(typeof(PackageJson))]
+[JsonSerializable(typeof(CompareJson))]
 [JsonSerializable(typeof(InspectJson))]
 [JsonSerializable(typeof(DemoJson))]
 internal sealed partial class OutputContext : JsonSerializerContext;

@@ -17,7 +17,7 @@ internal static class PackageVerb
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            var plan = PackagePlan.Make(opened.TakeClear(call.GetValue(strict)), opened.Context.Facts);
+            var plan = PackagePlan.Make(opened.Writable(opened.TakeClear(call.GetValue(strict))), opened.Context.Facts);
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default);
             if (call.GetValue(format) == "json") Print.Json(PackageJson.Of(built, proof), OutputContext.Default.PackageJson);

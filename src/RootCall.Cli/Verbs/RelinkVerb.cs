@@ -16,7 +16,8 @@ internal static class RelinkVerb
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            var result = RelinkedCopy.Write(opened.TakeClear(call.GetValue(strict)), Path.GetFullPath(call.GetValue(output)!));
+            var report = opened.TakeClear(call.GetValue(strict));
+            var result = RelinkedCopy.Write(opened.Writable(report), Path.GetFullPath(call.GetValue(output)!)).NumberedAs(report);
             if (call.GetValue(format) == "json") Print.Json(RelinkJson.Of(result), OutputContext.Default.RelinkJson);
             else
             {

@@ -2,6 +2,7 @@ using System.CommandLine;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
+using RootCall.Core.SendOff;
 
 namespace RootCall.Cli.Verbs;
 
@@ -33,6 +34,8 @@ internal static class SharedOptions
 internal sealed class OpenedScene : IDisposable
 {
     private readonly Folders.TemporaryFolder? unpacked;
+
+    private Folders.TemporaryFolder? made;
 
     private OpenedScene(Folders.TemporaryFolder? unpacked, MusterContext context, MusterReport report)
     {
@@ -76,6 +79,13 @@ internal sealed class OpenedScene : IDisposable
         }
     }
 
+    /// <summary>A report of the scene in a form that can be written; what is made for it goes when this is disposed.</summary>
+    public MusterReport Writable(MusterReport report)
+    {
+        made ??= Folders.Temporary();
+        return WritableScene.Make(report, Context, Bounds.Default, made.Path);
+    }
+
     /// <summary>The report after taking every clear candidate.</summary>
     /// <exception cref="CannotUseException">Strict, and something is left.</exception>
     public MusterReport TakeClear(bool strict)
@@ -91,5 +101,9 @@ internal sealed class OpenedScene : IDisposable
         return report;
     }
 
-    public void Dispose() => unpacked?.Dispose();
+    public void Dispose()
+    {
+        unpacked?.Dispose();
+        made?.Dispose();
+    }
 }

@@ -8,6 +8,7 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
 {
     private readonly List<Reference> list = [];
     private readonly Dictionary<ReferenceKey, int> places = [];
+    private readonly HashSet<ReferenceKey> overridden = [];
     private string file = firstFile;
 
     /// <summary>From here on, paths are written by that own file.</summary>
@@ -65,7 +66,12 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
                 foreach (var image in material.Graph.ImagesOf(input)) Use(image.Reference, new(material.Name, input.Name));
     }
 
-    public ImmutableArray<Reference> ToImmutable() => [.. list];
+    /// <summary>A stronger opinion says another path in its place: it is called by nobody, unless something else uses it.</summary>
+    public void Overridden(ReferenceKey key) => overridden.Add(key);
+
+    /// <summary>Numbered from 1, without what is overridden wherever it stands.</summary>
+    public ImmutableArray<Reference> ToImmutable() =>
+        [.. list.Where(r => !overridden.Contains(r.Key) || r.Properties.Length > 0).Select((r, i) => r with { Number = i + 1 })];
 
     private ReferenceKey Key(ReferenceKind kind, string written) => new(kind, Path.GetRelativePath(sceneFolder, file), written);
 }

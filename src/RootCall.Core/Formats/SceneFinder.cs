@@ -1,15 +1,41 @@
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats;
 
 /// <summary>Finds the scenes in a delivered folder.</summary>
 public static class SceneFinder
 {
-    /// <summary>Absolute paths of all scenes under the folder, those nearest to its top first.</summary>
-    public static IReadOnlyList<string> All(string folder) =>
-        [.. Directory.EnumerateFiles(folder, "*", new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint })
+    /// <summary>Absolute paths of all scenes under the folder, those nearest to its top first; a layer or document that another of them calls is part of that one.</summary>
+    public static IReadOnlyList<string> All(string folder)
+    {
+        var files = Directory.EnumerateFiles(folder, "*", new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint })
             .Where(f => SceneFormats.IsScene(f) && !Path.GetFileName(f).StartsWith('.'))
-            .OrderBy(f => f.Count(c => c == '/')).ThenBy(f => f, StringComparer.Ordinal)];
+            .OrderBy(f => f.Count(c => c == '/')).ThenBy(f => f, StringComparer.Ordinal).ToList();
+        if (files.Count < 2) return files;
+        var called = files.SelectMany(f => Called(f, folder)).ToHashSet(StringComparer.Ordinal);
+        var own = files.Where(f => !called.Contains(f)).ToList();
+        return own.Count > 0 ? own : files; // They call each other in a circle.
+    }
+
+    private static IEnumerable<string> Called(string file, string folder)
+    {
+        if (!Composed.Contains(Path.GetExtension(file).ToLowerInvariant())) return [];
+        try
+        {
+            var scene = SceneFormats.Read(file, new(new([folder]), Bounds.Default));
+            return scene.References
+                .Where(r => r.Kind is ReferenceKind.Layer or ReferenceKind.Document)
+                .Select(r => WrittenPath.Parse(r.Written).Locate(r.BaseFolder)).OfType<string>().Where(p => p != file).ToList();
+        }
+        catch (CannotUseException)
+        {
+            return []; // Told when it is opened.
+        }
+    }
+
+    private static readonly string[] Composed = [".usda", ".usdc", ".usd", ".mtlx", ".dae"];
 
     /// <summary>The one scene of a folder.</summary>
     /// <exception cref="CannotUseException">There is none, or several.</exception>

@@ -19,7 +19,7 @@ public static class CurrentScene
     /// <exception cref="CannotUseException">The file is no scene that is read here.</exception>
     public static MusterReport Muster(string path, MusterContext context, Bounds bounds, Action<string>? progress = null)
     {
-        var scene = SceneFormats.Read(path, new(context.Scope, bounds, context.Relinked, progress, context.Stop));
+        var scene = SceneFormats.Read(path, new(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited });
         return Mustering.Run(scene, context);
     }
 

@@ -1,39 +1,22 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
 /// <summary>What an image is for, in the words of the interface: told from the input that reads it, then from its name.</summary>
 public static class MapRole
 {
-    /// <summary>Inputs of glTF 2.0 with its KHR_materials extensions, and of Wavefront MTL.</summary>
-    private static readonly Dictionary<string, string> Inputs = new(StringComparer.OrdinalIgnoreCase)
+    /// <summary>Keys of files that feed several inputs, or that stand for an input under another name.</summary>
+    private static readonly Dictionary<string, string> Others = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["baseColorTexture"] = "base colour",
-        ["diffuseTexture"] = "base colour",
-        ["map_Kd"] = "base colour",
-        ["map_Ka"] = "base colour",
         ["metallicRoughnessTexture"] = "metallic roughness",
-        ["normalTexture"] = "normal",
-        ["norm"] = "normal",
-        ["map_norm"] = "normal",
-        ["map_Kn"] = "normal",
-        ["clearcoatNormalTexture"] = "normal",
-        ["occlusionTexture"] = "occlusion",
-        ["map_AO"] = "occlusion",
-        ["emissiveTexture"] = "emission",
-        ["map_Ke"] = "emission",
-        ["map_Pr"] = "roughness",
-        ["map_Pm"] = "metalness",
+        ["map_Ka"] = "base colour",
         ["map_Ks"] = "specular",
         ["specularTexture"] = "specular",
         ["specularColorTexture"] = "specular",
-        ["map_Ns"] = "glossiness",
-        ["map_d"] = "opacity",
-        ["map_Tr"] = "opacity",
-        ["bump"] = "bump",
-        ["map_bump"] = "bump",
-        ["disp"] = "displacement",
-        ["map_disp"] = "displacement",
+        ["map_opacity"] = "opacity",
+        ["map_AO"] = "occlusion",
+        ["map_Kn"] = "normal",
         ["refl"] = "environment",
         ["map_refl"] = "environment",
     };
@@ -41,9 +24,17 @@ public static class MapRole
     public static string Of(Reference reference)
     {
         foreach (var use in reference.UsedBy)
-            if (Inputs.TryGetValue(use.Input, out var role)) return role;
+            if (OfInput(use.Input) is { } role) return role;
         return reference.Kind == ReferenceKind.Image
             ? FileName.Of(WrittenPath.Parse(reference.Written).FileName).Role ?? "image"
             : reference.Kind == ReferenceKind.Buffer ? "geometry" : "materials";
+    }
+
+    /// <summary>The role of an input, as the format's file or the graph names it.</summary>
+    private static string? OfInput(string input)
+    {
+        if (Others.TryGetValue(input, out var role)) return role;
+        var name = input.StartsWith("map_", StringComparison.OrdinalIgnoreCase) ? input[4..] : input.EndsWith("Texture", StringComparison.Ordinal) ? input[..^7] : input;
+        return InputRoles.Of(name) switch { "coat normal" => "normal", var found => found };
     }
 }

@@ -17,6 +17,9 @@ public sealed record MusterContext(RootScope Scope, RootIndex Index, FileFacts F
     /// <summary>What the ledger relinked.</summary>
     public IReadOnlyDictionary<ReferenceKey, string> Relinked { get; init; } = ImmutableDictionary<ReferenceKey, string>.Empty;
 
+    /// <summary>Copies of own files that edits of the ledger have changed, by the path of the file.</summary>
+    public IReadOnlyDictionary<string, string> Edited { get; init; } = ImmutableDictionary<string, string>.Empty;
+
     /// <summary>Called with the references done and their number in all.</summary>
     public Action<int, int>? Progress { get; init; }
 

@@ -14,6 +14,7 @@ internal static class OwnFileNames
         {
             var relative = Path.GetRelativePath(scene.Folder, file.Path);
             var outside = relative.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(relative);
+            if (file.WrittenAs is { } name) relative = Path.Combine(Path.GetDirectoryName(relative) ?? string.Empty, name);
             var wanted = outside ? Path.GetFileName(file.Path) : relative;
             names.Add(FreeName.Find(string.Join('/', wanted.Split('/').Select(PortableName.Make)), n => names.Contains(n, StringComparer.OrdinalIgnoreCase)));
         }

@@ -76,7 +76,7 @@ public static class PackageBuilder
         var tags = new List<(string Name, string Sha256)>();
         void Tag(string name, string text) => tags.Add((name, sink.Add(name, s => s.Write(Encoding.UTF8.GetBytes(text))).Sha256));
         Tag("bagit.txt", BagIt.Declaration);
-        Tag("bag-info.txt", BagIt.Info(done, payload.Count, at));
+        Tag("bag-info.txt", BagIt.Info(done, payload.Count, BagIt.Payload + plan.OwnNames[0], at));
         Tag(BagIt.Manifest, BagIt.ManifestOf(payload));
         Tag("report.json", PackageReport.Json(plan, at));
         sink.Add(BagIt.TagManifest, s => s.Write(Encoding.UTF8.GetBytes(BagIt.ManifestOf(tags))));

@@ -33,7 +33,9 @@ public static class PackageProof
         if (!File.Exists(manifest)) throw new CannotUseException($"“{bag}” is no package: it has no {BagIt.Manifest}.");
         var broken = BagIt.Read(File.ReadAllText(manifest)).Where(f => !Matches(Path.Combine(bag, f.Name), f.Sha256)).Select(f => f.Name).ToImmutableArray();
         var payload = Path.Combine(bag, "data");
-        var scene = SceneFinder.In(payload);
+        var info = Path.Combine(bag, "bag-info.txt");
+        var named = File.Exists(info) ? BagIt.SceneIn(File.ReadAllText(info)) : null;
+        var scene = named is null ? SceneFinder.In(payload) : Path.Combine(bag, named);
         var scope = new RootScope([payload]);
         var report = CurrentScene.Muster(scene, new(scope, RootIndex.Build(scope, stop: stop), new()) { Stop = stop }, bounds);
         return new(report.Answering, [.. report.References.Where(r => !r.State.Answers())], broken);

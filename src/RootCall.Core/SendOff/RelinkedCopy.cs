@@ -9,7 +9,17 @@ namespace RootCall.Core.SendOff;
 /// <param name="Changed">References whose path was rewritten, with the file that answers.</param>
 /// <param name="Left">References that do not answer.</param>
 public sealed record RelinkResult(
-    ImmutableArray<string> Written, ImmutableArray<(MusteredReference Reference, string To)> Changed, ImmutableArray<MusteredReference> Left);
+    ImmutableArray<string> Written, ImmutableArray<(MusteredReference Reference, string To)> Changed, ImmutableArray<MusteredReference> Left)
+{
+    /// <summary>The same in the numbers of the scene as it was before it was made writable.</summary>
+    public RelinkResult NumberedAs(MusterReport before)
+    {
+        var byFile = before.References.Where(r => r.Resolved is not null).ToLookup(r => r.Resolved!, StringComparer.Ordinal);
+        var byKey = before.References.Select(r => r.Reference.Key).ToHashSet();
+        var renumbered = Changed.SelectMany(c => byKey.Contains(c.Reference.Reference.Key) || !byFile.Contains(c.To) ? [c] : byFile[c.To].Select(r => (r, c.To))).ToImmutableArray();
+        return this with { Changed = renumbered, Left = [.. before.References.Where(r => !r.State.Answers())] };
+    }
+}
 
 /// <summary>Writes the scene's own files, and no images or buffers, into another folder from where every answered reference resolves.</summary>
 public static class RelinkedCopy

@@ -20,12 +20,13 @@ public abstract class GeometryFormat : ISceneFormat
         context.Progress?.Invoke($"reading {file}");
         var notes = new List<ReadNote>();
         using var stream = File.OpenRead(path);
+        var bytes = stream.Length;
         var mesh = Measure(stream, path, notes, context.Stop);
         notes.Add(new($"{Name} carries no materials or textures; they have to be assigned elsewhere.", file));
         return new(
             path,
             new(Extensions[0][1..], Name),
-            [new SourceFile(path, stream.Length, null)],
+            [new SourceFile(path, bytes, null)],
             [],
             [],
             new(1, 1, 0, 0, mesh.Triangles),

@@ -23,7 +23,9 @@ public sealed class PlyFormat : GeometryFormat
     private protected override Mesh Measure(FileStream stream, string path, List<ReadNote> notes, CancellationToken stop)
     {
         var (format, elements) = Header(stream, Path.GetFileName(path));
-        var values = new Values(stream, format);
+        using var buffered = new BufferedStream(stream, 1 << 18);
+        var values = new Values(buffered, format);
+        var length = stream.Length;
         var box = new BoxBuilder();
         long vertices = 0, faces = 0, triangles = 0;
         var vertexProperties = elements.FirstOrDefault(e => e.Name == "vertex")?.Properties ?? [];
@@ -65,7 +67,7 @@ public sealed class PlyFormat : GeometryFormat
         }
         catch (EndOfStreamException)
         {
-            notes.Add(new($"The file ends after {vertices:N0} points and {faces:N0} faces, before what its header declares; those were read.", $"{Path.GetFileName(path)}, byte {stream.Length:N0}"));
+            notes.Add(new($"The file ends after {vertices:N0} points and {faces:N0} faces, before what its header declares; those were read.", $"{Path.GetFileName(path)}, byte {length:N0}"));
         }
 
         string[] uvNames = ["s", "u", "texture_u"];
@@ -114,9 +116,8 @@ public sealed class PlyFormat : GeometryFormat
     }
 
     /// <summary>Values one after the other, as the header types them.</summary>
-    private sealed class Values(FileStream stream, string format)
+    private sealed class Values(BufferedStream buffered, string format)
     {
-        private readonly BufferedStream buffered = new(stream, 1 << 18);
         private readonly byte[] bytes = new byte[8];
 
         public double Next(string type)

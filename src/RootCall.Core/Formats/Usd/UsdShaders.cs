@@ -88,6 +88,8 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
             if (image is null && value is UsdAsset asset && holder.ValueOpinion(at) is { } opinion && stage.Layers.KeyOf(opinion.Layer, asset) is { } key)
             {
                 builder.Property(key, $"{holder.Path}.{at}");
+                foreach (var (spec, _, layer) in holder.Specs)
+                    if (spec.Property(at)?.Value is UsdAsset weaker && stage.Layers.KeyOf(layer, weaker) is { } other && other != key) builder.Overridden(other);
                 image = new(key) { DeclaredSpace = opinion.Spec.Metadata.GetValueOrDefault("colorSpace")?.AsText ?? string.Empty };
             }
         }

@@ -1,0 +1,33 @@
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Transfer;
+
+/// <summary>The box around everything that is placed, in metres.</summary>
+internal static class WorldBox
+{
+    public static Box? Of(Scene scene)
+    {
+        var unit = scene.MetresPerUnit ?? 1;
+        var world = new double[scene.Nodes.Length][];
+        var box = new BoxBuilder();
+        for (var i = 0; i < scene.Nodes.Length; i++)
+        {
+            var node = scene.Nodes[i];
+            var own = node.Transform.IsEmpty ? Transforms.Identity : [.. node.Transform];
+            // Parents stand before their children.
+            world[i] = node.Parent >= 0 && node.Parent < i ? Transforms.Multiply(own, world[node.Parent]) : own;
+            if (node.Mesh < 0 || node.Mesh >= scene.Meshes.Length || scene.Meshes[node.Mesh].Bounds is not { } bounds) continue;
+            for (var corner = 0; corner < 8; corner++)
+            {
+                var (x, y, z) = Transforms.Apply(
+                    world[i],
+                    (corner & 1) == 0 ? bounds.Min.X : bounds.Max.X,
+                    (corner & 2) == 0 ? bounds.Min.Y : bounds.Max.Y,
+                    (corner & 4) == 0 ? bounds.Min.Z : bounds.Max.Z);
+                box.Add(x * unit, y * unit, z * unit);
+            }
+        }
+
+        return box.Box;
+    }
+}
