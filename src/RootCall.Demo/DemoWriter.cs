@@ -17,7 +17,10 @@ public static class DemoWriter
     /// <summary>The arrived scenes, from the demo's folder.</summary>
     public static IReadOnlyList<string> ArrivedScenes => [.. Scenes.Select(s => $"{s.Arrived}/{s.File}")];
 
-    private static IReadOnlyList<DemoScene> Scenes => [GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene];
+    private static IReadOnlyList<DemoScene> Scenes => 
+    [
+        GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene, WateringCan.Scene, TinPear.Scene, SeedDrawer.Scene, MothJar.Scene, GardenGate.Scene, Pebble.Scene, DewDrop.Scene,
+    ];
 
     /// <summary>Writes everything; files already there with the same name are written over.</summary>
     /// <returns>Absolute paths of the files.</returns>
@@ -41,8 +44,8 @@ public static class DemoWriter
         {
             var byId = scene.Calls.ToDictionary(c => c.Id);
             byte[] Bytes(string id) => Paint(byId[id].Paint);
-            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Written, Bytes)) Put($"{scene.Arrived}/{name}", bytes);
-            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Clean, Bytes)) Put($"{scene.CleanFolder}/{name}", bytes);
+            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Written, Bytes, true)) Put($"{scene.Arrived}/{name}", bytes);
+            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Clean, Bytes, false)) Put($"{scene.CleanFolder}/{name}", bytes);
             foreach (var call in scene.Calls.Where(c => c is { Carried: false, Kind: "image" }))
             {
                 Put($"{scene.CleanFolder}/{call.Clean}", Paint(call.Paint));
@@ -83,7 +86,20 @@ public static class DemoWriter
                 json.WriteString("arrived", $"{scene.Arrived}/{scene.File}");
                 json.WriteString("clean", $"{scene.CleanFolder}/{scene.File}");
                 json.WriteStartArray("references");
-                foreach (var call in scene.Calls) Reference(json, call);
+                foreach (var call in scene.Calls.Where(c => !c.LeftBehind)) Reference(json, call);
+                json.WriteEndArray();
+                json.WriteStartArray("transfer");
+                foreach (var loss in scene.Losses)
+                {
+                    json.WriteStartObject();
+                    json.WriteString("kind", loss.Kind);
+                    json.WriteString("name", loss.Name);
+                    json.WriteString("what", loss.What);
+                    if (loss.Input is not null) json.WriteString("input", loss.Input);
+                    json.WriteString("fault", loss.Fault);
+                    json.WriteEndObject();
+                }
+
                 json.WriteEndArray();
                 json.WriteEndObject();
             }

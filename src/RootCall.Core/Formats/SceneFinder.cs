@@ -19,7 +19,7 @@ public static class SceneFinder
         return own.Count > 0 ? own : files; // They call each other in a circle.
     }
 
-    private static IEnumerable<string> Called(string file, string folder)
+    private static List<string> Called(string file, string folder)
     {
         if (!Composed.Contains(Path.GetExtension(file).ToLowerInvariant())) return [];
         try

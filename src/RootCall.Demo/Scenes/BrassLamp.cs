@@ -31,7 +31,7 @@ internal static class BrassLamp
         Fault = "moved, called from a share",
     };
 
-    private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes)
+    private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoMaterial[] materials =
         [

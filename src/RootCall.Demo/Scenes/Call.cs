@@ -23,6 +23,9 @@ internal sealed record Call(string Id, string Clean, string Written)
     /// <summary>Carried in the buffer of the scene, under this name.</summary>
     public bool Carried { get; init; }
 
+    /// <summary>Only the clean twin calls for it: it did not come along.</summary>
+    public bool LeftBehind { get; init; }
+
     public string Kind { get; init; } = "image";
 }
 
@@ -32,11 +35,20 @@ internal sealed record Call(string Id, string Clean, string Written)
 internal sealed record Copy(string Path, string? Paint = null, Func<byte[], byte[]>? Damage = null);
 
 /// <summary>A demo scene: its calls and how its own files are written, given the path for each call.</summary>
-/// <param name="Own">Makes the own files (name and bytes); the function gives the path for a call's id, or null when it is carried.</param>
+/// <param name="Own">Makes the own files (name and bytes); the functions give the path for a call's id, or null when it is carried, and its bytes; the last says whether it is the arrived one.</param>
 internal sealed record DemoScene(
-    string Name, string File, IReadOnlyList<Call> Calls, Func<Func<string, string?>, Func<string, byte[]>, IEnumerable<(string Name, byte[] Bytes)>> Own)
+    string Name, string File, IReadOnlyList<Call> Calls, Func<Func<string, string?>, Func<string, byte[]>, bool, IEnumerable<(string Name, byte[] Bytes)>> Own)
 {
+    /// <summary>What the transfer lost, told beside the clean twin.</summary>
+    public IReadOnlyList<Loss> Losses { get; init; } = [];
+
     public string Arrived => $"arrived/{Name}";
 
     public string CleanFolder => $"clean/{Name}";
+}
+
+/// <summary>A planted loss of the transfer, as a row of the transfer check names it.</summary>
+internal sealed record Loss(string Kind, string Name, string What, string Fault)
+{
+    public string? Input { get; init; }
 }

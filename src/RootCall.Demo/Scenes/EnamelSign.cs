@@ -10,7 +10,10 @@ internal static class EnamelSign
     private const string Name = "enamel_sign";
     private const string Desk = @"C:\Users\guest\Desktop\signs\";
 
-    public static DemoScene Scene => new(Name, $"{Name}.obj", Calls, Own);
+    public static DemoScene Scene => new(Name, $"{Name}.obj", Calls, Own)
+    {
+        Losses = [new("material", "tin_plate", "tiling", "tiling fell back to 1") { Input = "base colour" }],
+    };
 
     private static IReadOnlyList<Call> Calls =>
     [
@@ -45,7 +48,7 @@ internal static class EnamelSign
 
     private static Call Local(string image) => new(image, $"textures/{image}", $"textures/{image}") { Copies = [new($"arrived/{Name}/textures/{image}")] };
 
-    private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes)
+    private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoPart[] parts =
         [
@@ -67,7 +70,7 @@ internal static class EnamelSign
 
             newmtl tin_plate
             Kd 0.7 0.7 0.7
-            map_Kd -s 2 2 1 "{path("tin plate_basecolor.png")}"
+            map_Kd {(arrived ? string.Empty : "-s 2 2 1 ")}"{path("tin plate_basecolor.png")}"
 
             """.ReplaceLineEndings("\r\n");
         return

@@ -66,7 +66,7 @@ internal static class GlasshouseCorner
         Fault = "moved, the path climbs out of the delivery",
     };
 
-    private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes)
+    private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoMaterial[] materials =
         [

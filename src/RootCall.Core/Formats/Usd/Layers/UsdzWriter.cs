@@ -17,13 +17,14 @@ public static class UsdzWriter
     {
         var directory = new MemoryStream();
         ushort count = 0;
+        Span<byte> local = stackalloc byte[30];
+        Span<byte> central = stackalloc byte[46];
         foreach (var (name, bytes) in files)
         {
             var encoded = Encoding.UTF8.GetBytes(name);
             var start = output.Position;
             var padding = Padding(start + 30 + encoded.Length);
             var crc = Crc32.HashToUInt32(bytes);
-            Span<byte> local = stackalloc byte[30];
             local.Clear();
             BinaryPrimitives.WriteUInt32LittleEndian(local, 0x04034b50);
             BinaryPrimitives.WriteUInt16LittleEndian(local[4..], 10);
@@ -34,7 +35,6 @@ public static class UsdzWriter
             WritePadding(output, padding);
             output.Write(bytes);
 
-            Span<byte> central = stackalloc byte[46];
             central.Clear();
             BinaryPrimitives.WriteUInt32LittleEndian(central, 0x02014b50);
             BinaryPrimitives.WriteUInt16LittleEndian(central[4..], 10);
