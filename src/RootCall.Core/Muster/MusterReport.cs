@@ -21,6 +21,9 @@ public sealed record MusteredReference(
 {
     public int Number => Reference.Number;
 
+    /// <summary>All files of a tiled image (a path with &lt;UDIM&gt; or &lt;UVTILE&gt;), in order; empty for any other.</summary>
+    public ImmutableArray<string> Tiles { get; init; } = [];
+
     /// <summary>The candidate that Root Call would take by itself.</summary>
     public Candidate? Clear => State == ReferenceState.Elsewhere ? Candidates[0] : null;
 }

@@ -83,6 +83,8 @@ public static class Mustering
     /// <summary>The reference answered by that file: present or damaged; null when no file is there or it leads out of the roots.</summary>
     private static MusteredReference? Answer(Reference reference, string path, RootScope scope, FileFacts facts, ReferenceFlags flags)
     {
+        if (TilePath.IsTiled(path) && TilePath.Files(path, scope) is [var first, ..] tiles)
+            return Answer(reference, first, scope, facts, flags) is { } answer ? answer with { Tiles = tiles } : null;
         if (scope.Enter(path) is not { } real || FileFacts.Stamp(real) is not { } stamp) return null;
         var probe = reference.Kind == ReferenceKind.Image ? facts.Probe(real, stamp) : OtherFile(reference, stamp);
         var state = probe.Damage is null ? ReferenceState.Present : ReferenceState.Damaged;

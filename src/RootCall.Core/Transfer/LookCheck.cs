@@ -11,6 +11,8 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     /// <summary>Roles whose numbers mean the same in every model.</summary>
     private static readonly HashSet<string> Shared = [InputRoles.BaseColour, "metalness", "roughness", "emission", "index of refraction", "transmission", "coat", "coat roughness"];
 
+    private const string GltfPacked = "gltf-metallic-roughness";
+
     private sealed record Input(string Name, string Role, ShaderValue? Value, ImageUse? Image, ShaderValue? Factor);
 
     public bool Compare(Material a, Material b, List<TransferRow> rows)
@@ -65,8 +67,11 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         TransferRow Row(string what, string? before, string? after) => new("material", b.Name, what, before, after) { Input = role };
         TransferRow Restored(TransferRow row, ImageUse? to)
         {
-            if (nameInB is null) return row with { WhyNot = $"{b.Graph.SurfaceNode?.Type ?? "the material"} has no {role}" };
+            if (b.Graph.SurfaceNode is null) return row with { WhyNot = "the definition of the material did not arrive" };
+            if (nameInB is null) return row with { WhyNot = $"{b.Graph.SurfaceNode.Type} has no {role}" };
             if (x?.Image is not null && to is null) return row with { WhyNot = "no file answers for it in either scene" };
+            if (to is not null && nameInB is "roughness" or "metallic" && b.Graph.SurfaceNode.Type == GltfPacked && to!.Channels is not ("g" or "b"))
+                return row with { WhyNot = "glTF keeps roughness and metalness in one image; packing them is a crossing" };
             return row with { Restore = [new SetImage(Name(b), nameInB, y?.Image, to)] };
         }
 
@@ -86,7 +91,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
                 var to = Carried(source, arrivedLike: elsewhere.Image);
                 row = Restored(row, to);
                 // It leaves the input it sits in, unless something of its own belongs there: that row puts it back.
-                if (row.Restore.Length > 0 && !HasImage(a, elsewhere.Role)) row = row with { Restore = [new SetImage(Name(b), elsewhere.Name, elsewhere.Image, null), .. row.Restore] };
+                if (row.Restore.Length > 0 && !HasImage(a, elsewhere.Role)) row = row with { Restore = [Cleared(a, b, elsewhere), .. row.Restore] };
                 rows.Add(row);
                 return;
             }
@@ -96,6 +101,15 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         }
 
         Settings(source, arrived, role, Row, Restored, rows);
+    }
+
+    /// <summary>Takes an image off an input, and gives the input the value it had in the first scene.</summary>
+    private LookEdit Cleared(Material a, Material b, Input input)
+    {
+        var value = a.Graph.SurfaceNode?.Inputs.FirstOrDefault(i => InputRoles.Of(i.Name) == input.Role)?.Value;
+        return value is not null && a.Graph.SurfaceNode!.Type == b.Graph.SurfaceNode!.Type
+            ? new SetValue(Name(b), input.Name, null, value)
+            : new SetImage(Name(b), input.Name, input.Image, null);
     }
 
     private static void Settings(

@@ -45,8 +45,8 @@ public static class TransferCheck
 
     private static void Missing(string kind, IEnumerable<string> onlyA, IEnumerable<string> onlyB, List<TransferRow> rows)
     {
-        rows.AddRange(onlyA.Select(n => new TransferRow(kind, n, "missing", n, null) { WhyNot = $"a {kind} is not made, only mended" }));
-        rows.AddRange(onlyB.Select(n => new TransferRow(kind, n, "extra", null, n) { WhyNot = $"a {kind} is not removed" }));
+        rows.AddRange(onlyA.Select(n => new TransferRow(kind, n, "missing", n, null) { WhyNot = "nothing is made that was not there" }));
+        rows.AddRange(onlyB.Select(n => new TransferRow(kind, n, "extra", null, n) { WhyNot = "nothing is removed" }));
     }
 
     private static void Whole(Scene a, Scene b, TransferTolerance tolerance, List<TransferRow> rows)

@@ -12,7 +12,13 @@ internal static class EnamelSign
 
     public static DemoScene Scene => new(Name, $"{Name}.obj", Calls, Own)
     {
-        Losses = [new("material", "tin_plate", "tiling", "tiling fell back to 1") { Input = "base colour" }],
+        Losses =
+        [
+            new("material", "tin_plate", "tiling", "tiling fell back to 1") { Input = "base colour" },
+            .. ChainImages.Select(i => new Loss("image", i, "missing", "its library was left behind")),
+            new("material", "chain_iron", "map", "its library was left behind") { Input = "base colour" },
+            new("material", "chain_iron", "map", "its library was left behind") { Input = "normal" },
+        ],
     };
 
     private static IReadOnlyList<Call> Calls =>

@@ -15,6 +15,7 @@ internal static class MothJar
         Losses =
         [
             new("scene", $"{Name}.dae", "up axis", "another axis is up"),
+            new("scene", $"{Name}.dae", "bounding box", "another axis is up"),
             new("image", "lamp_glass_emissive.png", "missing", "emission map did not come along"),
             new("material", "jar_glass", "map", "emission map did not come along") { Input = "emission" },
             new("material", "jar_lid", "value", "the value changed") { Input = "glossiness" },

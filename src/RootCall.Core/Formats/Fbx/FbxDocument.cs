@@ -61,6 +61,7 @@ public sealed class FbxDocument
     {
         var errors = new List<string>();
         if (FbxBinary.IsBinary(bytes.Span)) return new(FbxBinary.Read(bytes, errors), FbxBinary.VersionOf(bytes.Span), errors);
+        if (bytes.Length > 18 && bytes.Span[8..18].SequenceEqual("FBX Binary"u8)) throw new CannotUseException($"“{name}” is a binary FBX that was sent as text: its zeros became other characters at byte 20, and nothing in it can be read.");
         if (!FbxAscii.IsAscii(bytes.Span)) throw new CannotUseException($"“{name}” is not FBX: it begins neither as its binary nor as its text form.");
         var root = FbxAscii.Read(bytes, errors);
         var version = root.Child("FBXHeaderExtension")?.Child("FBXVersion")?.Property(0)?.AsNumber ?? 0;

@@ -11,6 +11,9 @@ internal sealed class MtlMaterial(string name)
 {
     public string Name => name;
 
+    /// <summary>False for a name that faces use and no library explains.</summary>
+    public bool IsDefined { get; init; } = true;
+
     public Dictionary<string, ShaderValue> Values { get; } = new(StringComparer.OrdinalIgnoreCase);
 
     public List<(string Keyword, ImageUse Use)> Maps { get; } = [];
@@ -91,6 +94,7 @@ internal static class MtlMaterials
 
     public static Material ToMaterial(MtlMaterial material)
     {
+        if (!material.IsDefined) return new(material.Name);
         var physical = material.Values.Keys.Concat(material.Maps.Select(m => MapOf(m.Keyword).Input)).Any(PhysicalInputs.Contains);
         var graph = new GraphBuilder(physical ? Physical : Classic);
         var fed = new HashSet<string>(StringComparer.OrdinalIgnoreCase);

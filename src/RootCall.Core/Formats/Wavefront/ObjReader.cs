@@ -40,7 +40,7 @@ internal sealed class ObjReader(string path, ReadContext context)
         foreach (var missing in used.Distinct(StringComparer.Ordinal).Except(materials.Select(m => m.Name), StringComparer.Ordinal).ToList())
         {
             // A material that no library defines is still a material of the scene: the artist assigned it.
-            materials.Add(new(missing));
+            materials.Add(new(missing) { IsDefined = false });
             if (files.Count > 1) notes.Add(new($"Material {missing} is used, but no library that was read defines it.", name));
         }
 

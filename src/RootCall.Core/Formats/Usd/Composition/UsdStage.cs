@@ -100,7 +100,7 @@ internal sealed class UsdStage
     public UsdPrim? Compose(UsdPrim parent, string name)
     {
         var path = parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}";
-        var work = new Expansion(path);
+        var work = new Expansion(path, parent);
         foreach (var site in parent.Sites)
             if (site.Child(name) is { Specs.Length: > 0 } child) Expand(child, work, 0);
         // What specializes is weaker than all else.
@@ -108,8 +108,10 @@ internal sealed class UsdStage
         return work.Sites.Count == 0 ? null : new(this, parent, name, [.. work.Sites], [.. work.Arcs]);
     }
 
-    private sealed class Expansion(string path)
+    private sealed class Expansion(string path, UsdPrim parent)
     {
+        public UsdPrim Parent => parent;
+
         public string Path => path;
 
         public List<UsdSite> Sites { get; } = [];
@@ -117,9 +119,6 @@ internal sealed class UsdStage
         public List<UsdSite> Late { get; } = [];
 
         public List<string> Arcs { get; } = [];
-
-        /// <summary>The places whose references are being followed.</summary>
-        public HashSet<(LayerStack, string)> Following { get; } = [];
 
         /// <summary>Layer stack and path of every place on the way, so that a circle is seen.</summary>
         public HashSet<(LayerStack, string, int)> Seen { get; } = [];
@@ -129,7 +128,6 @@ internal sealed class UsdStage
     {
         if (depth > MaxDepth || !work.Seen.Add((site.Stack, site.Source, site.Specs.Length == 0 ? 0 : System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(site.Specs[0].Spec))))
         {
-            if (depth > MaxDepth && told.Add(work.Path)) notes.Add(new($"{work.Path} calls for itself through its references; they were followed {MaxDepth} deep.", layers.Files.Count > 0 ? Path.GetFileName(layers.Files[0].Path) : string.Empty));
             return;
         }
 
@@ -157,15 +155,6 @@ internal sealed class UsdStage
 
     private void Follow(UsdArc arc, LoadedLayer layer, UsdSite site, Expansion work, int depth)
     {
-        var here = (site.Stack, site.Source);
-        if (!work.Following.Add(here) && told.Add(work.Path))
-            notes.Add(new($"{work.Path} comes back to {site.Source} through its references; the circle was cut there.", layer.Label));
-        FollowOnce(arc, layer, site, work, depth);
-        work.Following.Remove(here);
-    }
-
-    private void FollowOnce(UsdArc arc, LoadedLayer layer, UsdSite site, Expansion work, int depth)
-    {
         var stack = site.Stack;
         if (arc.Asset is { } asset)
         {
@@ -180,9 +169,24 @@ internal sealed class UsdStage
             return;
         }
 
+        if (IsCircle(stack, prim, site, work.Parent))
+        {
+            if (told.Add(site.Source)) notes.Add(new($"{work.Path} comes back to {prim} through its references; the circle was cut there.", layer.Label));
+            return;
+        }
+
         if (arc.Asset is null) work.Arcs.Add(site.Mapped(prim));
         else work.Arcs.Add($"{arc.Asset.Path}<{prim}>");
         foreach (var at in SitesAt(stack, prim)) Expand(Moved(at, prim, site), work, depth + 1);
+    }
+
+    /// <summary>The target is the referring prim itself, or one of those it lies under.</summary>
+    private static bool IsCircle(LayerStack stack, string prim, UsdSite site, UsdPrim? parent)
+    {
+        if (site.Stack == stack && site.Source == prim) return true;
+        for (; parent is not null; parent = parent.Parent)
+            if (parent.Sites.Any(s => s.Stack == stack && s.Source == prim)) return true;
+        return false;
     }
 
     private static string? DefaultPrim(LayerStack stack) => stack.Layers[0].Layer.Metadata.GetValueOrDefault("defaultPrim")?.AsText is { } name ? "/" + name.TrimStart('/') : null;

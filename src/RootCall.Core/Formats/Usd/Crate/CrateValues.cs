@@ -183,7 +183,7 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
         16 => (Double, 8, 4),
         17 => (Float, 4, 4),
         18 => (Half, 2, 4),
-        >= 19 and <= 30 => ((type - 19) % 4 switch { 0 => Double, 1 => Float, 2 => Half, _ => Int }, (type - 19) % 4 switch { 0 => 8, 1 => 4, 2 => 2, _ => 4 }, ((type - 19) / 4) + 2),
+        >= 19 and <= 30 => (((type - 19) % 4) switch { 0 => Double, 1 => Float, 2 => Half, _ => Int }, ((type - 19) % 4) switch { 0 => 8, 1 => 4, 2 => 2, _ => 4 }, ((type - 19) / 4) + 2),
         _ => (0, 0, 0),
     };
 

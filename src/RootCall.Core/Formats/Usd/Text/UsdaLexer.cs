@@ -36,6 +36,9 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
 
     public int ContentEnd { get; private set; }
 
+    /// <summary>The token stands on another line than the one before it.</summary>
+    public bool OnNewLine { get; private set; }
+
     /// <summary>A string or asset whose closing delimiter is missing.</summary>
     public bool Unclosed { get; private set; }
 
@@ -63,6 +66,7 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
     public void Next()
     {
         var at = SkipSpace(End);
+        OnNewLine = text[Math.Min(End, text.Length)..at].Contains((byte)'\n');
         Unclosed = false;
         Start = ContentStart = at;
         if (at >= text.Length)

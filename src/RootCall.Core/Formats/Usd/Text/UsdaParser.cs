@@ -329,9 +329,9 @@ public static class UsdaParser
                 type += "[]";
             }
 
-            if (lexer.Kind != UsdaToken.Word)
+            if (lexer.Kind != UsdaToken.Word || lexer.OnNewLine)
             {
-                Skip("a property has no name");
+                Tell("a property has no name");
                 return;
             }
 
@@ -450,7 +450,8 @@ public static class UsdaParser
                     lastEnd = lexer.End;
                     lexer.Next();
                     if (lexer.Kind == UsdaToken.Path) lexer.Next();
-                    if (lexer.Is('(')) Metadata(static (ref Parsing p, string key, string op) => false, []);
+                    // In a list of sublayers the offset follows; behind a property's value its metadata does.
+                    if (depth > 0 && lexer.Is('(')) Metadata(static (ref Parsing p, string key, string op) => false, []);
                     return new(asset, [asset]);
                 case UsdaToken.Path:
                     return Taken(new UsdText(lexer.Text()));
