@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Xml;
@@ -32,6 +33,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
         if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes)) throw new CannotUseException($"“{name}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.");
         var bytes = new byte[stream.Length];
         stream.ReadExactly(bytes);
+        if (Wide(ref bytes)) notes.Add(new("The document is UTF-16; it is read, and paths in it stay as they are.", name));
         var document = Parse(bytes, name, notes);
         context.Stop.ThrowIfCancellationRequested();
 
@@ -62,6 +64,17 @@ internal sealed class ColladaReader(string path, ReadContext context)
         };
     }
 
+    private bool wide;
+
+    /// <summary>A document in sixteen bits is read as if it were UTF-8; its byte offsets then are of no use to a writer.</summary>
+    private bool Wide(ref byte[] bytes)
+    {
+        var encoding = bytes switch { [0xFF, 0xFE, ..] => Encoding.Unicode, [0xFE, 0xFF, ..] => Encoding.BigEndianUnicode, _ => null };
+        if (encoding is null) return false;
+        bytes = Encoding.UTF8.GetBytes(encoding.GetString(bytes.AsSpan(2)));
+        return wide = true;
+    }
+
     /// <summary>init_from holds a URI; 1.5 wraps it in ref, and some writers put the image's bytes inside as hexadecimal.</summary>
     private Dictionary<XmlTree, ReferenceKey> Images(ColladaDocument document, ReferenceListBuilder builder)
     {
@@ -79,7 +92,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
             var content = document.Bytes[from.ContentStart..from.ContentEnd];
             var start = from.ContentStart + (content.Length - content.TrimStart(" \t\r\n"u8).Length);
             var site = new ReferenceSite(0, start, content.Trim(" \t\r\n"u8).Length, SiteNotation.XmlUri);
-            images[image] = builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), site, []);
+            images[image] = builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), wide ? null : site, []);
         }
 
         return images;
