@@ -24,6 +24,9 @@ public sealed record MusteredReference(
     /// <summary>All files of a tiled image (a path with &lt;UDIM&gt; or &lt;UVTILE&gt;), in order; empty for any other.</summary>
     public ImmutableArray<string> Tiles { get; init; } = [];
 
+    /// <summary>The path that calls the answer: of a tiled image, the one that stands for all its tiles.</summary>
+    public string? Called => Resolved is null || Tiles.IsEmpty ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, WrittenPath.Parse(Reference.Written).FileName);
+
     /// <summary>The candidate that Root Call would take by itself.</summary>
     public Candidate? Clear => State == ReferenceState.Elsewhere ? Candidates[0] : null;
 }

@@ -1,5 +1,6 @@
 using System.Text;
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
 
 namespace RootCall.Core.SendOff;
 
@@ -52,7 +53,7 @@ public static class PackageBuilder
         // Any absolute folder will do: only the relations between the files in it are written.
         var place = Path.Combine(Path.GetDirectoryName(target)!, BagIt.Payload.TrimEnd('/'));
         var names = plan.Files.SelectMany(f => f.References.Select(n => (n, f.Name))).ToDictionary(f => f.n, f => f.Name);
-        var writer = new SceneWriter(scene, place, plan.Report.References.Where(r => names.ContainsKey(r.Number)).ToDictionary(r => r.Reference.Key, r => Path.Combine(place, names[r.Number])));
+        var writer = new SceneWriter(scene, place, plan.Report.References.Where(r => names.ContainsKey(r.Number)).ToDictionary(r => r.Reference.Key, r => Path.Combine(place, Called(r, names[r.Number]))));
 
         var payload = new List<(string Name, string Sha256)>();
         var done = 0L;
@@ -83,6 +84,9 @@ public static class PackageBuilder
         progress?.Invoke(done, plan.BytesAfter, string.Empty);
         return new(target, payload.Count, plan.BytesBefore, done);
     }
+
+    private static string Called(MusteredReference reference, string name) =>
+        reference.Tiles.IsEmpty ? name : Path.Combine(Path.GetDirectoryName(name)!, WrittenPath.Parse(reference.Reference.Written).FileName);
 
     // ENOSPC, and ERROR_DISK_FULL where the runtime maps it.
     private static bool IsDiskFull(IOException e) => (e.HResult & 0xFFFF) is 28 or 0x70;

@@ -70,6 +70,7 @@ public sealed record PackagePlan(
             order.Add(file.Name);
         }
 
+        Tiles(answers.SelectMany(a => a.Members), taken, order);
         return new(
             report,
             own,
@@ -79,6 +80,20 @@ public sealed record PackagePlan(
             scene.Files.Sum(f => f.Bytes) + answers.Sum(a => a.Members[0].Stamp!.Value.Bytes));
     }
 
+    /// <summary>The other tiles of a tiled image lie beside its first, under their own names.</summary>
+    private static void Tiles(IEnumerable<MusteredReference> references, Dictionary<string, PlannedFile?> taken, List<string> order)
+    {
+        foreach (var reference in references.Where(r => r.Tiles.Length > 1))
+        {
+            var first = taken.Values.First(f => f?.References.Contains(reference.Number) ?? false)!;
+            foreach (var tile in reference.Tiles.Skip(1))
+            {
+                var name = Path.Combine(Path.GetDirectoryName(first.Name)!, Path.GetFileName(tile));
+                if (taken.TryAdd(name, first with { Source = tile, Name = name, Bytes = Stamp(tile).Bytes, References = [] })) order.Add(name);
+            }
+        }
+    }
+
     private static FileStamp Stamp(string path) => FileFacts.Stamp(path) ?? default;
 
     private static (string Name, bool Kept) Wanted(Scene scene, MusteredReference answer)
@@ -86,7 +101,7 @@ public sealed record PackagePlan(
         var written = WrittenPath.Parse(answer.Reference.Written);
         var relative = Path.GetRelativePath(scene.Folder, answer.Resolved!);
         var keeps = written.Origin == PathOrigin.Relative && written.IsPortable && answer.State is ReferenceState.Present or ReferenceState.Damaged
-            && !relative.StartsWith("..", StringComparison.Ordinal) && written.Locate(answer.Reference.BaseFolder) == answer.Resolved;
+            && !relative.StartsWith("..", StringComparison.Ordinal) && written.Locate(answer.Reference.BaseFolder) == answer.Called;
         var folder = answer.Reference.Kind switch { ReferenceKind.Buffer => "buffers", ReferenceKind.MaterialLibrary => "materials", _ => "textures" };
         return keeps ? (relative, true) : ($"{folder}/{PortableName.Make(Path.GetFileName(answer.Resolved!))}", false);
     }

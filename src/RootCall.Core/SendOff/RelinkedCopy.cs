@@ -29,7 +29,7 @@ public static class RelinkedCopy
     {
         var real = RootScope.RealPath(folder);
         if (File.Exists(real)) throw new CannotUseException($"“{folder}” is a file; a folder is needed to write into.");
-        var writer = new SceneWriter(report.Scene, real, report.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Resolved!));
+        var writer = new SceneWriter(report.Scene, real, report.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Called!));
         var written = writer.Names.Select(n => Path.Combine(real, n)).ToImmutableArray();
         if (written.FirstOrDefault(File.Exists) is { } there)
             throw new CannotUseException($"“{there}” is already there; nothing that exists is written over. Name another folder.");

@@ -22,7 +22,7 @@ public static class WritableScene
         if (scene.Format.Id == "fbx") return AsGlb(report, context, bounds, folder);
         var packed = report.References.Where(NeedsSaying).ToList();
         if (packed.Count == 0) return report;
-        var edits = packed.SelectMany(r => r.Reference.Properties.Select(p => (Edit)new SetAsset(p, r.Reference.Written, r.Resolved!))).ToImmutableArray();
+        var edits = packed.SelectMany(r => r.Reference.Properties.Select(p => (Edit)new SetAsset(p, r.Reference.Written, r.Called!))).ToImmutableArray();
         var entry = new LedgerEntry(Guid.NewGuid(), "Call from where the files lie", edits, EntryState.Applied, "package", default);
         var reading = new ReadContext(context.Scope, bounds, context.Relinked, null, context.Stop)
         {
@@ -37,7 +37,7 @@ public static class WritableScene
     {
         if (reference.Resolved is null || !reference.Reference.Sites.IsEmpty || reference.Reference.Properties.IsEmpty) return false;
         var written = WrittenPath.Parse(reference.Reference.Written);
-        return written.Origin != PathOrigin.Relative || written.Segments.Contains("..") || written.Locate(reference.Reference.BaseFolder) != reference.Resolved;
+        return written.Origin != PathOrigin.Relative || written.Segments.Contains("..") || written.Locate(reference.Reference.BaseFolder) != reference.Called;
     }
 
     private static MusterReport AsGlb(MusterReport report, MusterContext context, Bounds bounds, string folder)

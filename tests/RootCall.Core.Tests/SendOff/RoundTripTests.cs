@@ -16,6 +16,9 @@ public sealed class RoundTripTests : IDisposable
     [Theory]
     [InlineData("gltf", 11)]
     [InlineData("obj", 12)]
+    [InlineData("usda", 13)]
+    [InlineData("mtlx", 14)]
+    [InlineData("dae", 15)]
     public void Random_names_in_random_folders_survive_a_relink_and_a_package(string format, int seed)
     {
         var random = new Random(seed);
@@ -29,7 +32,7 @@ public sealed class RoundTripTests : IDisposable
 
         // Half are called where they lie, half from a drive that is not here.
         var calls = files.Keys.Select((f, i) => i % 2 == 0 ? "../lib/" + f : "D:/jobs/" + f).ToList();
-        var scene = format == "gltf" ? Gltf(calls) : Obj(calls);
+        var scene = format switch { "gltf" => Gltf(calls), "obj" => Obj(calls), "usda" => Usda(calls), "mtlx" => Mtlx(calls), _ => Dae(calls) };
         var report = Look.TakeClear(scene, place.At("lib"));
         var answers = report.References.Where(r => r.Reference.Kind == ReferenceKind.Image).ToDictionary(r => Path.GetFileName(r.Reference.Written), r => r);
         Assert.Equal(files.Count, answers.Count);
@@ -48,6 +51,38 @@ public sealed class RoundTripTests : IDisposable
         var proof = PackageProof.Prove(built.Written, Bounds.Default);
         Assert.True(proof.Holds, string.Join(", ", proof.Unresolved.Select(u => u.Reference.Written)));
         Assert.Equal(report.References.Length, proof.Resolved);
+    }
+
+    [Fact]
+    public void An_empty_ledger_gives_back_every_byte_of_every_written_format()
+    {
+        using var demo = new DemoPlace();
+        foreach (var answer in demo.Answers())
+        {
+            foreach (var scene in new[] { answer.Arrived, answer.Clean })
+            {
+                var read = Look.Read(scene);
+                var writer = new SceneWriter(read, place.Folder, new Dictionary<ReferenceKey, string>());
+                for (var i = 0; i < read.Files.Length; i++)
+                {
+                    using var copy = new MemoryStream();
+                    writer.Write(i, copy);
+                    Assert.Equal(File.ReadAllBytes(read.Files[i].Path), copy.ToArray());
+                }
+            }
+        }
+    }
+
+    [Fact]
+    public void All_tiles_of_a_tiled_image_go_along()
+    {
+        foreach (var tile in new[] { 1001, 1002, 1011 }) place.PutPng($"lib/wood.{tile}.png", (byte)tile);
+        var scene = place.Put("s/s.usda", "#usda 1.0\ndef Material \"m\" { token outputs:surface.connect = </m/s.outputs:surface> def Shader \"s\" { uniform token info:id = \"ND_x\" asset inputs:file = @../lib/wood.<UDIM>.png@ } }");
+        var report = Look.Muster(scene, place.At("lib"));
+        var built = PackageBuilder.Build(PackagePlan.Make(report, new()), place.At("p"), DateTimeOffset.Now);
+        Assert.Equal(["s.usda", "textures/wood.1001.png", "textures/wood.1002.png", "textures/wood.1011.png"], place.Files("p/data"));
+        Assert.Contains("@./textures/wood.<UDIM>.png@", File.ReadAllText(place.At("p/data/s.usda")), StringComparison.Ordinal);
+        Assert.True(PackageProof.Prove(built.Written, Bounds.Default).Holds);
     }
 
     [Fact]
@@ -95,6 +130,15 @@ public sealed class RoundTripTests : IDisposable
 
     private string Gltf(IEnumerable<string> calls) =>
         place.Put("s/s.gltf", Look.Gltf([.. calls.Select(c => c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))]));
+
+    private string Usda(IEnumerable<string> calls) => place.Put("s/s.usda", "#usda 1.0\n" + string.Concat(calls.Select((c, i) =>
+        $"def Material \"m{i}\" {{ token outputs:surface.connect = </m{i}/s.outputs:surface> def Shader \"s\" {{ uniform token info:id = \"ND_x\" asset inputs:file = {(c.Contains('@', StringComparison.Ordinal) ? $"@@@{c}@@@" : $"@{c}@")} }} }}\n")));
+
+    private string Mtlx(IEnumerable<string> calls) => place.Put("s/s.mtlx", "<materialx version=\"1.38\">" + string.Concat(calls.Select((c, i) =>
+        $"<image name=\"i{i}\" type=\"color3\"><input name=\"file\" type=\"filename\" value=\"{System.Security.SecurityElement.Escape(c)}\"/></image>\n")) + "</materialx>");
+
+    private string Dae(IEnumerable<string> calls) => place.Put("s/s.dae", "<COLLADA version=\"1.4.1\"><library_images>" + string.Concat(calls.Select((c, i) =>
+        $"<image id=\"i{i}\"><init_from>{(c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))}</init_from></image>\n")) + "</library_images></COLLADA>");
 
     private static string Encoded(string path) => string.Join('/', path.Split('/').Select(Uri.EscapeDataString));
 

@@ -87,7 +87,7 @@ internal sealed class FbxReader(string path, ReadContext context)
     {
         FbxRaw { Length: > 0 } raw => new(path, raw.Start, raw.Length),
         // The text form writes base64.
-        FbxText { Length: > 16 } text => new(path, -1, text.Length / 4 * 3, new ReferenceSite(0, text.Start, (int)text.Length, SiteNotation.Plain)),
+        FbxText { Length: > 16 } text => new(path, -1, (text.Length / 4 * 3) - text.Value.AsSpan(text.Value.Length - 2).Count('='), new ReferenceSite(0, text.Start, (int)text.Length, SiteNotation.Plain)),
         _ => null,
     };
 }
