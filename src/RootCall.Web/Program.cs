@@ -22,6 +22,7 @@ builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<I
 builder.Services.AddSingleton<CurrentScenes>();
 builder.Services.AddSingleton<WorkDispatcher>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
+builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
 builder.Services.AddSingleton<PictureRequests>();
 var describeOnly = args.Contains("openapi");
 if (!describeOnly)

@@ -15,6 +15,7 @@ builder.Services.AddSingleton<IThumbnailMaker, OpenImageIoThumbnails>();
 builder.Services.AddSingleton<SceneReading>();
 builder.Services.AddSingleton<ArriveTask>();
 builder.Services.AddSingleton<SearchTask>();
+builder.Services.AddSingleton<ExtractTask>();
 builder.Services.AddSingleton<PackTask>();
 builder.Services.AddSingleton<PictureTask>();
 builder.Services.AddSingleton<IWorkRunner, WorkRunner>();

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
@@ -6,25 +7,47 @@ using RootCall.Data.Stores;
 
 namespace RootCall.Worker;
 
-/// <summary>Reads a scene and musters it against the roots, telling how far it is.</summary>
+/// <summary>A scene as it was read and mustered.</summary>
+public sealed record SceneRead(MusterReport Report, MusterContext Context, EditedFiles Edited)
+{
+    public Mustered ToKeep => new(Report, Context.Index.Count, [.. Edited.Refused.Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason))]);
+}
+
+/// <summary>Reads a scene with its ledger and musters it against the roots, telling how far it is.</summary>
 public sealed class SceneReading(RootStore roots, FileFacts facts, Bounds bounds)
 {
-    public async Task<(MusterReport Report, MusterContext Context)> Muster(
-        string path, IReadOnlyDictionary<ReferenceKey, string>? relinked, IReadOnlyDictionary<ReferenceKey, LastSeen>? lastSeen, WorkProgress progress, CancellationToken stop)
+    /// <param name="ledger">Its applied look edits are made, its relinks of own files followed.</param>
+    /// <param name="relinks">Which relinks of the ledger are followed: all for a package, those of own files for a muster.</param>
+    /// <param name="edited">Folder for copies with edits made; it must stay as long as what is read is used.</param>
+    public async Task<SceneRead> Read(
+        string path, Guid? sceneId, Ledger ledger, Func<ReferenceKey, bool> relinks, string edited, IReadOnlyDictionary<ReferenceKey, LastSeen>? lastSeen, WorkProgress progress, CancellationToken stop)
     {
-        var scope = await roots.ScopeOf(path, stop);
+        var scope = await roots.ScopeOf(path, sceneId, stop);
         progress.Report("looking in the roots");
         var index = RootIndex.Build(scope, (n, folder) => progress.Report("looking in the roots", Path.GetFileName(folder), n), stop);
+        var relinked = ledger.Relinks().Where(r => relinks(r.Key)).ToImmutableDictionary();
+        var copies = EditedFiles.None;
+        if (ledger.Applied.Any(e => e.Edits.Any(x => x is LookEdit)))
+        {
+            progress.Report("making the edits", Path.GetFileName(path));
+            Directory.CreateDirectory(edited);
+            copies = EditedFiles.Make(path, ledger.Applied, edited, new(scope, bounds, relinked, null, stop));
+        }
+
         var context = new MusterContext(scope, index, facts)
         {
-            Relinked = relinked ?? ImmutableDictionary<ReferenceKey, string>.Empty,
+            Relinked = relinked,
+            Edited = copies.Copies,
             LastSeen = lastSeen ?? ImmutableDictionary<ReferenceKey, LastSeen>.Empty,
             Progress = (done, total) => progress.Report("mustering", string.Empty, done, total),
             Stop = stop,
         };
         progress.Report("reading", Path.GetFileName(path));
-        return (CurrentScene.Muster(path, context, bounds, detail => progress.Report("reading", detail)), context);
+        return new(CurrentScene.Muster(path, context, bounds, detail => progress.Report("reading", detail)), context, copies);
     }
+
+    /// <summary>Files that belong to the scene itself: another one in their place brings references of its own.</summary>
+    public static bool IsOwn(ReferenceKey key) => key.Kind is ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document;
 
     /// <summary>What the last muster knew of each reference's file.</summary>
     public static ImmutableDictionary<ReferenceKey, LastSeen> Seen(MusterReport report) => report.References

@@ -9,7 +9,7 @@ namespace RootCall.Worker;
 /// <summary>Runs the task of a row and writes down how it ended.</summary>
 [AutomaticRetry(Attempts = 0)]
 public sealed partial class WorkRunner(
-    WorkStore work, ArriveTask arrive, SearchTask search, PackTask pack, PictureTask picture, ILogger<WorkRunner> log) : IWorkRunner
+    WorkStore work, ArriveTask arrive, SearchTask search, ExtractTask extract, PackTask pack, PictureTask picture, ILogger<WorkRunner> log) : IWorkRunner
 {
     public async Task Run(Guid id, CancellationToken stop)
     {
@@ -43,7 +43,8 @@ public sealed partial class WorkRunner(
     private Task Do(WorkRow row, WorkProgress progress, CancellationToken stop) => row.Kind switch
     {
         "arrive" => arrive.Run(row.Id, WorkStore.Request<Arrive>(row), progress, stop),
-        "search" => search.Run(WorkStore.Request<Search>(row), progress, stop),
+        "search" => search.Run(row.Id, WorkStore.Request<Search>(row), progress, stop),
+        "extract" => extract.Run(row.Id, WorkStore.Request<Extract>(row), progress, stop),
         "pack" => pack.Run(row.Id, WorkStore.Request<Pack>(row), progress, stop),
         _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
     };

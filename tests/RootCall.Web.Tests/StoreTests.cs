@@ -38,21 +38,23 @@ public sealed class StoreTests : IDisposable
         var report = Look.Muster(scene, place.At("lib"));
         var store = services.GetRequiredService<SceneStore>();
         var id = Guid.NewGuid();
-        await store.Arrive(id, report, 3, "here", uploaded: true, DateTimeOffset.UtcNow, default);
-        await store.Arrive(id, report, 3, "here", uploaded: true, DateTimeOffset.UtcNow, default); // A task taken up again.
+        await store.Arrive(id, new(report, 3, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        await store.Arrive(id, new(report, 3, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default); // A task taken up again.
 
         var sceneId = await SceneOf(id);
         var arrival = (await store.Arrival(sceneId, default))!;
         Assert.Equal(("odd.gltf", 1, 8, 3), (Path.GetFileName(arrival.Path), arrival.Version, arrival.Materials, arrival.FilesIndexed));
         var back = await store.Report(arrival);
         Assert.Equal(report.References.Select(Flat), back.References.Select(Flat));
-        Assert.Equal(report.Scene.Materials, back.Scene.Materials.AsEnumerable());
+        static string Text(object value) => System.Text.Json.JsonSerializer.Serialize(value).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
+        Assert.Equal(Text(report.Scene.Materials), Text(back.Scene.Materials));
         Assert.Equal(report.Scene.Files, back.Scene.Files.AsEnumerable());
         Assert.Equal(report.Scene.Counts, back.Scene.Counts);
 
-        await store.Remuster(sceneId, report with { References = [report.References[0]] }, 9, DateTimeOffset.UtcNow, default);
+        await store.Remuster(sceneId, new(report with { References = [report.References[0]] }, 9, [new(Guid.Empty, "x", "y")]), DateTimeOffset.UtcNow, default);
         var later = (await store.Arrival(sceneId, default))!;
         Assert.Equal((2, 9), (later.MusterRevision, later.FilesIndexed));
+        Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single(SceneStore.RefusedOf(later)));
         Assert.Single((await store.Report(later)).References);
     }
 
@@ -61,7 +63,7 @@ public sealed class StoreTests : IDisposable
     {
         var report = Look.Muster(place.Put("s/l.gltf", Look.Gltf("a.png")));
         var arrival = Guid.NewGuid();
-        await services.GetRequiredService<SceneStore>().Arrive(arrival, report, 0, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        await services.GetRequiredService<SceneStore>().Arrive(arrival, new(report, 0, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
         var scene = await SceneOf(arrival);
         var ledgers = services.GetRequiredService<LedgerStore>();
         var refused = 0;

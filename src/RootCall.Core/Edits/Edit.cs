@@ -23,12 +23,20 @@ public abstract record Edit
     [JsonIgnore]
     public abstract string Target { get; }
 
+    /// <summary>Where it changes what, in a few words each.</summary>
+    [JsonIgnore]
+    public abstract EditText Text { get; }
+
     /// <summary>One sentence in the imperative.</summary>
     public abstract string Describe();
 
     /// <summary>The edit that takes this one back.</summary>
     public abstract Edit Invert();
 }
+
+/// <param name="Where">What is changed: a material and its input, a mesh, a file.</param>
+/// <param name="Before">What stood there; empty for nothing.</param>
+public sealed record EditText(string Kind, string Where, string Before, string After);
 
 /// <summary>Lets another file answer a reference.</summary>
 /// <param name="Reference">Which reference; its written path is the one that arrived.</param>
@@ -37,6 +45,8 @@ public abstract record Edit
 public sealed record RelinkReference(ReferenceKey Reference, string? From, string? To) : Edit
 {
     public override string Target => $"{Reference.Kind} {Reference.File} {Reference.Written}";
+
+    public override EditText Text => new("relink", string.Empty, Reference.Written, To ?? "as it arrived");
 
     public override string Describe() => To is null
         ? $"Call {Reference.Written} as it arrived"

@@ -16,6 +16,8 @@ public sealed record SetValue(string Material, string Input, ShaderValue? From, 
 {
     public override string Target => $"{Material}.{Input}";
 
+    public override EditText Text => new("value", $"{Material}, {Input}", From?.ToString() ?? "default", To?.ToString() ?? "default");
+
     public override string Describe() => To is null ? $"Leave {Material}.{Input} to its default" : $"Set {Material}.{Input} to {To}";
 
     public override Edit Invert() => this with { From = To, To = From };
@@ -27,6 +29,12 @@ public sealed record SetValue(string Material, string Input, ShaderValue? From, 
 public sealed record SetImage(string Material, string Input, ImageUse? From, ImageUse? To) : LookEdit
 {
     public override string Target => $"{Material}.{Input}";
+
+    public override EditText Text => new("image", $"{Material}, {Input}", Short(From), Short(To));
+
+    private static string Short(ImageUse? use) => use is null
+        ? "no image"
+        : string.Join(", ", new[] { use.Reference.Written, use.Transform.IsIdentity ? string.Empty : use.Transform.ToString(), use.DeclaredSpace }.Where(t => t.Length > 0));
 
     public override string Describe() => (From, To) switch
     {
@@ -47,6 +55,8 @@ public sealed record AssignMaterial(string Mesh, string Part, string From, strin
 {
     public override string Target => $"{Mesh}/{Part}";
 
+    public override EditText Text => new("assignment", $"{Mesh}{(Part.Length > 0 ? ", " + Part : string.Empty)}", From.Length > 0 ? From : "none", To.Length > 0 ? To : "none");
+
     public override string Describe() => $"Assign {(To.Length > 0 ? To : "no material")} to {Mesh}{(Part.Length > 0 ? "." + Part : string.Empty)}";
 
     public override Edit Invert() => this with { From = To, To = From };
@@ -59,6 +69,8 @@ public sealed record ExtractImage(ReferenceKey Image, string File, string Writte
 {
     public override string Target => $"image {Image.Written}";
 
+    public override EditText Text => new("image", Image.Written, "carried inside", Written);
+
     public override string Describe() => $"Extract {Image.Written} to {Written}";
 
     public override Edit Invert() => new CarryImage(new(ReferenceKind.Image, Image.File, Written), File);
@@ -69,6 +81,8 @@ public sealed record ExtractImage(ReferenceKey Image, string File, string Writte
 public sealed record CarryImage(ReferenceKey Image, string File) : LookEdit
 {
     public override string Target => $"image {Image.Written}";
+
+    public override EditText Text => new("image", Image.Written, "called from outside", "carried inside");
 
     public override string Describe() => $"Carry {Image.Written} inside the scene";
 
@@ -81,6 +95,8 @@ public sealed record MakeLibrary(string Written) : LookEdit
 {
     public override string Target => "library";
 
+    public override EditText Text => new("library", Written, "none", "made");
+
     public override string Describe() => $"Make the material library {Written}";
 
     public override Edit Invert() => throw new NotSupportedException("A library is taken back by taking its entry off the ledger.");
@@ -90,6 +106,8 @@ public sealed record MakeLibrary(string Written) : LookEdit
 public sealed record SelectVariant(string Place, string Set, string From, string To) : LookEdit
 {
     public override string Target => $"{Place}{{{Set}}}";
+
+    public override EditText Text => new("variant", Place.Length > 0 ? $"{Place}, {Set}" : Set, From, To);
 
     public override string Describe() => $"Choose {To} for {Set}{(Place.Length > 0 ? " of " + Place : string.Empty)}";
 
@@ -101,6 +119,8 @@ public sealed record SelectVariant(string Place, string Set, string From, string
 public sealed record SetAsset(string Property, string From, string To) : LookEdit
 {
     public override string Target => Property;
+
+    public override EditText Text => new("path", Property, From, To);
 
     public override string Describe() => $"Call {To} from {Property}";
 

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using RootCall.Core.Imaging;
 using RootCall.Core.Scenes;
 
@@ -25,6 +26,7 @@ public sealed record MusteredReference(
     public ImmutableArray<string> Tiles { get; init; } = [];
 
     /// <summary>The path that calls the answer: of a tiled image, the one that stands for all its tiles.</summary>
+    [JsonIgnore]
     public string? Called => Resolved is null || Tiles.IsEmpty ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, WrittenPath.Parse(Reference.Written).FileName);
 
     /// <summary>The candidate that Root Call would take by itself.</summary>

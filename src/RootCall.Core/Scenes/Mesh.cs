@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Scenes;
 
@@ -46,6 +47,7 @@ public readonly record struct Point3(double X, double Y, double Z);
 /// <summary>An axis-aligned box.</summary>
 public readonly record struct Box(Point3 Min, Point3 Max)
 {
+    [JsonIgnore]
     public Point3 Size => new(Max.X - Min.X, Max.Y - Min.Y, Max.Z - Min.Z);
 }
 

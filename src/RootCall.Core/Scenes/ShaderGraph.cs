@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Scenes;
 
@@ -11,6 +12,7 @@ public sealed record ShaderGraph(ImmutableArray<ShaderNode> Nodes, string Surfac
 {
     public static ShaderGraph Empty { get; } = new([], string.Empty);
 
+    [JsonIgnore]
     public ShaderNode? SurfaceNode => Node(Surface);
 
     public ShaderNode? Node(string name) => Nodes.FirstOrDefault(n => n.Name == name);
@@ -48,6 +50,7 @@ public sealed record ShaderInput(string Name, string Type, ShaderValue? Value, C
     /// <summary>What holds when nothing is written, by the model's published specification; null when it is not known here.</summary>
     public ShaderValue? Default { get; init; }
 
+    [JsonIgnore]
     public ShaderValue? Effective => Value ?? Default;
 }
 
@@ -106,6 +109,7 @@ public sealed record UvTransform(double OffsetU, double OffsetV, double Rotation
 {
     public static UvTransform Identity { get; } = new(0, 0, 0, 1, 1, "scale rotate offset");
 
+    [JsonIgnore]
     public bool IsIdentity => OffsetU == 0 && OffsetV == 0 && Rotation == 0 && ScaleU == 1 && ScaleV == 1;
 
     public override string ToString() => string.Create(

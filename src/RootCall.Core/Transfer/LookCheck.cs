@@ -64,7 +64,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
 
     private void Maps(Material a, Material b, string role, Input? x, Input? y, string? nameInB, Dictionary<string, Input> inputsB, List<TransferRow> rows)
     {
-        TransferRow Row(string what, string? before, string? after) => new("material", b.Name, what, before, after) { Input = role };
+        TransferRow Row(string what, string? before, string? after) => new("material", b.Name, what, before, after) { Input = role, ImageA = x?.Image?.Reference, ImageB = y?.Image?.Reference };
         TransferRow Restored(TransferRow row, ImageUse? to)
         {
             if (b.Graph.SurfaceNode is null) return row with { WhyNot = "the definition of the material did not arrive" };

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Transfer;
 
@@ -13,6 +14,11 @@ public sealed record TransferRow(string Kind, string Name, string What, string? 
 {
     /// <summary>The role of the material's input; null where none is concerned.</summary>
     public string? Input { get; init; }
+
+    /// <summary>The image concerned in the first scene, and the one in the second.</summary>
+    public ReferenceKey? ImageA { get; init; }
+
+    public ReferenceKey? ImageB { get; init; }
 
     /// <summary>The edits that make the second scene say what the first says; empty when there is none.</summary>
     public ImmutableArray<LookEdit> Restore { get; init; } = [];

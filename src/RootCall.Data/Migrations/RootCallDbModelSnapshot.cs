@@ -87,6 +87,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("path");
 
+                    b.Property<JsonDocument>("Refused")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("refused");
+
                     b.Property<JsonDocument>("Scene")
                         .IsRequired()
                         .HasColumnType("jsonb")

@@ -62,6 +62,9 @@ public sealed class ArrivalRow
     /// <summary>What could not be listed in the roots.</summary>
     public List<string> MusterNotes { get; set; } = [];
 
+    /// <summary>Edits of the ledger that no longer apply, as JSON of <c>RootCall.Data.Stores.RefusedEdit</c>; null when all do.</summary>
+    public JsonDocument? Refused { get; set; }
+
     public List<ReferenceRow> References { get; set; } = [];
 }
 

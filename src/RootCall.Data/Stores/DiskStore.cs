@@ -8,14 +8,15 @@ namespace RootCall.Data.Stores;
 
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
-/// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails) and <c>packages</c>.
+/// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>packages</c>,
+/// <c>edited</c> (own files with a ledger's edits made) and <c>extracted</c> (images taken out of scenes).
 /// </summary>
 public sealed class DiskStore
 {
     public DiskStore(IOptions<DataOptions> options)
     {
         Folder = RootScope.RealPath(Path.Combine(options.Value.Data, "store"));
-        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages" }) Directory.CreateDirectory(Path.Combine(Folder, part));
+        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted" }) Directory.CreateDirectory(Path.Combine(Folder, part));
     }
 
     public string Folder { get; }
@@ -23,6 +24,10 @@ public sealed class DiskStore
     public string Incoming(Guid id) => Path.Combine(Folder, "incoming", id.ToString("N"));
 
     public string Arrival(Guid id) => Path.Combine(Folder, "arrivals", id.ToString("N"));
+
+    public string Edited(Guid sceneId) => Path.Combine(Folder, "edited", sceneId.ToString("N"));
+
+    public string Extracted(Guid sceneId) => Path.Combine(Folder, "extracted", sceneId.ToString("N"));
 
     public string Package(Guid id, string name) => Path.Combine(Folder, "packages", id.ToString("N"), name);
 

@@ -10,6 +10,8 @@ internal static class Json
     {
         Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        // A broken file may hold numbers that are none.
+        NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
         // jsonb keeps no order of keys, so the kind of an edit need not come first.
         AllowOutOfOrderMetadataProperties = true,
     };

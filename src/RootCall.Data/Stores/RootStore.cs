@@ -41,7 +41,12 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
         await db.Roots.Where(r => r.Id == id).ExecuteDeleteAsync(stop);
     }
 
-    /// <summary>What a scene may read: its own folder and the roots.</summary>
-    public async Task<RootScope> ScopeOf(string scenePath, CancellationToken stop) =>
-        Core.Muster.CurrentScene.Scope(scenePath, (await All(stop)).Select(r => r.Folder).Where(Directory.Exists));
+    /// <summary>What a scene may read: its own folder, the roots, and what was taken out of it.</summary>
+    /// <param name="sceneId">Null for a scene that has not arrived yet.</param>
+    public async Task<RootScope> ScopeOf(string scenePath, Guid? sceneId, CancellationToken stop)
+    {
+        var folders = (await All(stop)).Select(r => r.Folder);
+        if (sceneId is { } id) folders = folders.Append(disk.Extracted(id));
+        return Core.Muster.CurrentScene.Scope(scenePath, folders.Where(Directory.Exists));
+    }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using NpgsqlTypes;
@@ -9,6 +10,12 @@ using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
+/// <summary>An edit that could not be made on the arrival, and why.</summary>
+public sealed record RefusedEdit(Guid Entry, string What, string Reason);
+
+/// <summary>What a muster found, to be kept with its arrival.</summary>
+public sealed record Mustered(MusterReport Report, int Indexed, IReadOnlyList<RefusedEdit> Refused);
+
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
 public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
 {
@@ -16,15 +23,24 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     private const int Kept = 8;
     private readonly ConcurrentDictionary<(Guid Arrival, int Revision), Lazy<Task<MusterReport>>> reports = new();
 
-    /// <summary>Keeps a new arrival. A scene opened again from the same path gets another version.</summary>
-    /// <param name="id">Id for the arrival; when it is known already nothing is added.</param>
-    public async Task Arrive(Guid id, MusterReport report, int indexed, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
+    /// <summary>The scene that was opened from that path before; null when none was.</summary>
+    public async Task<Guid?> Known(string path, CancellationToken stop)
     {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return (await db.Arrivals.Where(a => a.Path == path && !a.Uploaded).OrderByDescending(a => a.Version).FirstOrDefaultAsync(stop))?.SceneId;
+    }
+
+    /// <summary>Keeps a new arrival.</summary>
+    /// <param name="id">Id for the arrival; when it is known already nothing is added.</param>
+    /// <param name="versionOf">The scene it is another version of; null for a new scene.</param>
+    public async Task Arrive(Guid id, Mustered mustered, Guid? versionOf, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
+    {
+        var report = mustered.Report;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         if (await db.Arrivals.AnyAsync(a => a.Id == id, stop)) return;
         var scene = report.Scene;
-        var known = uploaded ? null : await db.Arrivals.Where(a => a.Path == scene.Path).OrderByDescending(a => a.Version).FirstOrDefaultAsync(stop);
+        var known = versionOf is { } of ? await Newest(db, of).FirstOrDefaultAsync(stop) : null;
         var sceneId = known?.SceneId ?? Guid.CreateVersion7();
         if (known is null) db.Scenes.Add(new() { Id = sceneId, Name = Path.GetFileName(scene.Path), CreatedAt = at });
         var arrival = new ArrivalRow
@@ -38,9 +54,9 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
             ArrivedAt = at,
             FormatId = scene.Format.Id,
             FormatName = scene.Format.Name,
-            Scene = Json.Document(scene),
+            Scene = Stored(scene),
         };
-        Fill(arrival, report, indexed, at);
+        Fill(arrival, mustered, at);
         db.Arrivals.Add(arrival);
         await db.SaveChangesAsync(stop);
         await CopyReferences(db, arrival.Id, report, stop);
@@ -48,17 +64,26 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     }
 
     /// <summary>Replaces the muster of the scene's newest arrival.</summary>
-    public async Task Remuster(Guid sceneId, MusterReport report, int indexed, DateTimeOffset at, CancellationToken stop)
+    public async Task Remuster(Guid sceneId, Mustered mustered, DateTimeOffset at, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var arrival = await Newest(db, sceneId).FirstAsync(stop);
-        Fill(arrival, report, indexed, at);
+        Fill(arrival, mustered, at);
         await db.SaveChangesAsync(stop);
         await db.References.Where(r => r.ArrivalId == arrival.Id).ExecuteDeleteAsync(stop);
-        await CopyReferences(db, arrival.Id, report, stop);
+        await CopyReferences(db, arrival.Id, mustered.Report, stop);
         await transaction.CommitAsync(stop);
     }
+
+    /// <summary>An arrival of that version; null when there is none.</summary>
+    public async Task<ArrivalRow?> Arrival(Guid sceneId, int version, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db.Arrivals.AsNoTracking().FirstOrDefaultAsync(a => a.SceneId == sceneId && a.Version == version, stop);
+    }
+
+    public static IReadOnlyList<RefusedEdit> RefusedOf(ArrivalRow arrival) => arrival.Refused is { } refused ? Json.Read<List<RefusedEdit>>(refused) : [];
 
     /// <summary>The newest arrival, without its references; null when there is no such scene.</summary>
     public async Task<ArrivalRow?> Arrival(Guid sceneId, CancellationToken stop)
@@ -103,18 +128,21 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
 
     private static IQueryable<ArrivalRow> Newest(RootCallDb db, Guid sceneId) => db.Arrivals.Where(a => a.SceneId == sceneId).OrderByDescending(a => a.Version);
 
-    private static void Fill(ArrivalRow arrival, MusterReport report, int indexed, DateTimeOffset at)
+    private static void Fill(ArrivalRow arrival, Mustered mustered, DateTimeOffset at)
     {
-        var scene = report.Scene;
-        arrival.Scene = Json.Document(scene with { References = [] });
+        var scene = mustered.Report.Scene;
+        arrival.Scene = Stored(scene);
         arrival.Bytes = scene.Files.Sum(f => f.Bytes);
         (arrival.Nodes, arrival.Meshes, arrival.Materials, arrival.Images, arrival.Triangles) =
             (scene.Counts.Nodes, scene.Counts.Meshes, scene.Counts.Materials, scene.Counts.Images, scene.Counts.Triangles);
         arrival.MusterRevision++;
         arrival.MusteredAt = at;
-        arrival.FilesIndexed = indexed;
-        arrival.MusterNotes = [.. report.Notes];
+        arrival.FilesIndexed = mustered.Indexed;
+        arrival.MusterNotes = [.. mustered.Report.Notes];
+        arrival.Refused = mustered.Refused.Count == 0 ? null : Json.Document(mustered.Refused);
     }
+
+    private static JsonDocument Stored(Scene scene) => JsonDocument.Parse(Storable(Json.Text(scene with { References = [] })));
 
     private static async Task CopyReferences(RootCallDb db, Guid arrival, MusterReport report, CancellationToken stop)
     {

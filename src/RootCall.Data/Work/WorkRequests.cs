@@ -10,10 +10,15 @@ public abstract record WorkRequest
 /// <param name="Path">Absolute path of the scene; null for an upload.</param>
 /// <param name="Incoming">Id of the received upload; null for a scene opened in place.</param>
 /// <param name="Name">What was dropped, as people call it.</param>
-public sealed record Arrive(string? Path, Guid? Incoming, string Name) : WorkRequest;
+/// <param name="VersionOf">The scene of which an uploaded file named <paramref name="FileName"/> is another version; null for new scenes.</param>
+public sealed record Arrive(string? Path, Guid? Incoming, string Name, Guid? VersionOf = null, string? FileName = null) : WorkRequest;
 
 /// <summary>List the roots again and muster the scene against them.</summary>
 public sealed record Search(Guid SceneId) : WorkRequest;
+
+/// <summary>Take carried images out and put the edits that call them into the ledger.</summary>
+/// <param name="Numbers">References of the carried images.</param>
+public sealed record Extract(Guid SceneId, IReadOnlyList<int> Numbers) : WorkRequest;
 
 /// <summary>Build a package and prove it.</summary>
 /// <param name="Zip">A zip; otherwise a folder.</param>

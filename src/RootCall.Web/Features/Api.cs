@@ -4,6 +4,7 @@ using RootCall.Web.Features.Ledger;
 using RootCall.Web.Features.Muster;
 using RootCall.Web.Features.Pictures;
 using RootCall.Web.Features.Scenes;
+using RootCall.Web.Features.Transfer;
 using RootCall.Web.Features.SendOff;
 using RootCall.Web.Features.Work;
 
@@ -17,6 +18,7 @@ internal static class Api
         var api = app.MapGroup("/api");
         api.MapScenes();
         api.MapArrivals();
+        api.MapTransfer();
         api.MapMuster();
         api.MapLedger();
         api.MapSendOff();

@@ -19,7 +19,7 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
     {
         var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
         var ledger = await ledgers.Read(sceneId, stop);
-        var scope = await roots.ScopeOf(arrival.Path, stop);
+        var scope = await roots.ScopeOf(arrival.Path, sceneId, stop);
         var arrived = await scenes.Report(arrival);
         return new(arrival, Mustering.Relink(arrived, ledger.Relinks(), scope, facts), ledger, scope);
     }

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Data.Stores;
@@ -12,7 +13,7 @@ namespace RootCall.Worker.Tasks;
 /// Brings scenes in. A scene in a server folder is read in place. An upload is unpacked, its contents go into the blobs by
 /// their hash, and its tree is made of links to them, moved into place when it is whole.
 /// </summary>
-public sealed class ArriveTask(DiskStore disk, SceneStore scenes, RootStore roots, SceneReading reading, Bounds bounds)
+public sealed class ArriveTask(DiskStore disk, SceneStore scenes, LedgerStore ledgers, RootStore roots, SceneReading reading, Bounds bounds)
 {
     public async Task Run(Guid id, Arrive request, WorkProgress progress, CancellationToken stop)
     {
@@ -30,8 +31,12 @@ public sealed class ArriveTask(DiskStore disk, SceneStore scenes, RootStore root
             stop.ThrowIfCancellationRequested();
             try
             {
-                var (report, context) = await reading.Muster(scene, null, null, progress, stop);
-                await scenes.Arrive(ArrivalId(id, scene), report, context.Index.Count, request.Name, request.Path is null, DateTimeOffset.UtcNow, stop);
+                // A scene that arrives again is read with the ledger it has: what no longer applies is kept with its reason.
+                var versionOf = request.Path is not null ? await scenes.Known(scene, stop) : Path.GetFileName(scene) == request.FileName ? request.VersionOf : null;
+                var ledger = versionOf is { } known ? await ledgers.Read(known, stop) : Ledger.Empty;
+                var copies = Path.Combine(disk.Edited(versionOf ?? id), id.ToString("N"));
+                var read = await reading.Read(scene, versionOf, ledger, SceneReading.IsOwn, copies, null, progress, stop);
+                await scenes.Arrive(ArrivalId(id, scene), read.ToKeep, versionOf, request.Name, request.Path is null, DateTimeOffset.UtcNow, stop);
             }
             catch (CannotUseException e)
             {

@@ -16,9 +16,10 @@ public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, SceneReadin
         await using var db = await databases.CreateDbContextAsync(stop);
         if (await db.Packages.AnyAsync(p => p.Id == id, stop)) return; // Taken up again after it was done.
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var relinks = (await ledgers.Read(request.SceneId, stop)).Relinks();
-        var (report, context) = await reading.Muster(arrival.Path, relinks, null, progress, stop);
-        var plan = PackagePlan.Make(report, context.Facts);
+        using var work = Folders.Temporary();
+        var read = await reading.Read(arrival.Path, request.SceneId, await ledgers.Read(request.SceneId, stop), _ => true, Path.Combine(work.Path, "edited"), null, progress, stop);
+        var report = WritableScene.Make(read.Report, read.Context, bounds, work.Path);
+        var plan = PackagePlan.Make(report, read.Context.Facts);
         if (!plan.Unresolved.IsEmpty && !request.AllowMissing)
             throw new CannotUseException($"{plan.Unresolved.Length} references stay unanswered, the first is {plan.Unresolved[0].State.Word()} “{plan.Unresolved[0].Reference.Written}”. Nothing was built.");
 

@@ -1,22 +1,25 @@
 using RootCall.Core.Files;
-using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 
 namespace RootCall.Worker.Tasks;
 
 /// <summary>
-/// Lists the roots and musters a scene again. Libraries that the ledger relinked are read too, so that what they call for
-/// turns up; other relinks stay in the ledger, which is laid over the muster when it is shown.
+/// Lists the roots, makes the ledger's look edits and musters the scene again. Own files that the ledger relinked are read
+/// too, so that what they call for turns up; other relinks stay in the ledger, which is laid over the muster when it is shown.
 /// </summary>
-public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneReading reading)
+public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneReading reading, DiskStore disk)
 {
-    public async Task Run(Search request, WorkProgress progress, CancellationToken stop)
+    public async Task Run(Guid id, Search request, WorkProgress progress, CancellationToken stop)
     {
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var before = await scenes.Report(arrival);
-        var libraries = (await ledgers.Read(request.SceneId, stop)).Relinks().Where(r => r.Key.Kind == ReferenceKind.MaterialLibrary).ToDictionary();
-        var (report, context) = await reading.Muster(arrival.Path, libraries, SceneReading.Seen(before), progress, stop);
-        await scenes.Remuster(request.SceneId, report, context.Index.Count, DateTimeOffset.UtcNow, stop);
+        var seen = SceneReading.Seen(await scenes.Report(arrival));
+        var ledger = await ledgers.Read(request.SceneId, stop);
+        var copies = Path.Combine(disk.Edited(request.SceneId), id.ToString("N"));
+        if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
+        var read = await reading.Read(arrival.Path, request.SceneId, ledger, SceneReading.IsOwn, copies, seen, progress, stop);
+        await scenes.Remuster(request.SceneId, read.ToKeep, DateTimeOffset.UtcNow, stop);
+        foreach (var old in Directory.Exists(disk.Edited(request.SceneId)) ? Directory.GetDirectories(disk.Edited(request.SceneId)) : [])
+            if (old != copies) Directory.Delete(old, recursive: true);
     }
 }

@@ -33,7 +33,8 @@ internal static class ArrivalEndpoints
     /// Receives the parts of a form, each named by its path below the dropped folder, straight to disk. When anything is
     /// wrong the received folder is removed and nothing else has happened.
     /// </summary>
-    private static async Task<IResult> Upload(HttpRequest request, DiskStore disk, WorkDispatcher work, Bounds bounds, CancellationToken stop)
+    /// <param name="of">The scene of which the file called <paramref name="file"/> is another version.</param>
+    private static async Task<IResult> Upload(HttpRequest request, Guid? of, string? file, DiskStore disk, WorkDispatcher work, Bounds bounds, CancellationToken stop)
     {
         if (!MediaTypeHeaderValue.TryParse(request.ContentType, out var type) || HeaderUtilities.RemoveQuotes(type.Boundary).Value is not { Length: > 0 } boundary)
             throw new CannotUseException("The upload is no form with files; nothing was kept.");
@@ -46,7 +47,7 @@ internal static class ArrivalEndpoints
             var names = await Receive(new(boundary, request.Body), folder, bounds, stop);
             if (names.Count == 0) throw new CannotUseException("The upload holds no file.");
             var name = names.Count == 1 ? Path.GetFileName(names[0]) : names[0].Split('/')[0];
-            return TypedResults.Ok(await work.Start(new Arrive(null, id, name), $"Bring in {name}", null, stop));
+            return TypedResults.Ok(await work.Start(new Arrive(null, id, name, of, file), $"Bring in {name}", null, stop));
         }
         catch
         {

@@ -9,7 +9,10 @@ namespace RootCall.Web.Features.Ledger;
 
 internal sealed record LedgerView(IEnumerable<EntryItem> Entries, int Applied, int Pending);
 
-internal sealed record EntryItem(Guid Id, int Place, string Sentence, string State, string ProposedBy, DateTimeOffset At, int Edits, IEnumerable<EditItem> First);
+internal sealed record EntryItem(Guid Id, int Place, string Sentence, string State, string ProposedBy, DateTimeOffset At, int Edits, IEnumerable<EditItem> First, IEnumerable<RefusedItem> Refused);
+
+/// <summary>An edit of an entry that no longer applies.</summary>
+internal sealed record RefusedItem(string What, string Reason);
 
 /// <param name="Before">Path as it arrived.</param>
 /// <param name="After">File that answers, as people call it.</param>
@@ -54,12 +57,23 @@ internal static class LedgerEndpoints
 
     internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state, FolderNames names)
     {
-        var uses = state.Report.Scene.References.ToDictionary(r => r.Key);
+        var uses = state.Report.Scene.References.DistinctBy(r => r.Key).ToDictionary(r => r.Key);
+        var refused = SceneStore.RefusedOf(state.Arrival).ToLookup(r => r.Entry);
         return new(ledger.Entries.Select((e, i) => new EntryItem(
             e.Id, i + 1, e.Sentence, e.State == EntryState.Applied ? "applied" : "pending", e.ProposedBy, e.At, e.Edits.Length,
-            e.Edits.OfType<RelinkReference>().Take(Shown).Select(r => new EditItem("relink", Where(uses.GetValueOrDefault(r.Reference)), r.Reference.Written, After(r, names))))),
+            e.Edits.Take(Shown).Select(x => Item(x, uses, names)),
+            [
+                .. refused[e.Id].Select(r => new RefusedItem(r.What, r.Reason)),
+                .. e.State == EntryState.Applied ? e.Edits.OfType<RelinkReference>().Where(r => !uses.ContainsKey(r.Reference)).Select(r => new RefusedItem(r.Describe(), "the scene no longer calls for it")) : [],
+            ])),
             ledger.Applied.Count(), ledger.Pending.Count());
     }
+
+    private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) => edit switch
+    {
+        RelinkReference relink => new("relink", Where(uses.GetValueOrDefault(relink.Reference)), relink.Reference.Written, After(relink, names)),
+        _ => new(edit.Text.Kind, edit.Text.Where, edit.Text.Before, edit.Text.After),
+    };
 
     internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) => new(await roots.All(stop), state.Report.Scene.Folder);
 
@@ -79,17 +93,20 @@ internal static class LedgerEndpoints
     };
 }
 
-/// <summary>Changes a ledger; when a relinked library comes or goes, the scene is mustered again, since it calls for other files then.</summary>
+/// <summary>Changes a ledger; when an own file is relinked or a look edited, the scene is read again, since it calls for other files then.</summary>
 internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootStore roots, WorkDispatcher work)
 {
     public async Task<LedgerView> Make(Guid id, Func<Core.Edits.Ledger, Core.Edits.Ledger> change, CancellationToken stop)
     {
-        var before = (await ledgers.Read(id, stop)).Relinks();
+        var before = await ledgers.Read(id, stop);
         var after = await ledgers.Change(id, change, stop);
-        var relinks = after.Relinks();
-        if (before.Concat(relinks).Any(r => r.Key.Kind == ReferenceKind.MaterialLibrary && before.GetValueOrDefault(r.Key) != relinks.GetValueOrDefault(r.Key)))
-            await work.Start(new Search(id), "Read the material libraries again", id, stop);
+        if (!Reread(before).SequenceEqual(Reread(after))) await work.Start(new Search(id), "Read the scene with its edits", id, stop);
         var state = await current.Get(id, stop);
         return LedgerEndpoints.View(after, state, await LedgerEndpoints.Names(roots, state, stop));
     }
+
+    /// <summary>The applied entries that change what is read.</summary>
+    private static IEnumerable<Guid> Reread(Core.Edits.Ledger ledger) => ledger.Applied
+        .Where(e => e.Edits.Any(x => x is LookEdit or RelinkReference { Reference.Kind: ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document }))
+        .Select(e => e.Id);
 }

@@ -44,7 +44,7 @@ internal static class PictureEndpoints
         var carried = reference.Reference.Carried is not null;
         var (path, stamp) = Source(reference, candidate, state);
         if (path is null) return Results.NoContent();
-        var output = disk.Picture(carried ? $"{path}#{number}" : path, stamp, side);
+        var output = disk.Picture(carried ? $"{path}#{reference.Reference.Carried!.Start} {reference.Reference.Carried.DataUri?.Start}" : path, stamp, side);
         var made = new FileInfo(output);
         if (!made.Exists)
         {
@@ -63,7 +63,8 @@ internal static class PictureEndpoints
             return index >= 0 && index < reference.Candidates.Length
                 ? (reference.Candidates[index].Path, reference.Candidates[index].Stamp)
                 : throw new CannotUseException($"Reference {reference.Number} has no candidate {index}.");
-        if (reference.Reference.Carried is { File.Length: > 0 }) return (state.Arrival.Path, FileFacts.Stamp(state.Arrival.Path) ?? default);
+        // The scene may have been edited since: its copy is what holds the bytes.
+        if (reference.Reference.Carried is { File.Length: > 0 } carried) return (carried.File, FileFacts.Stamp(carried.File) ?? default);
         return (reference.Resolved ?? reference.Clear?.Path, reference.Stamp ?? reference.Clear?.Stamp ?? default);
     }
 }

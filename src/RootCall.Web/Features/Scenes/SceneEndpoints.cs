@@ -1,7 +1,9 @@
 using Microsoft.EntityFrameworkCore;
+using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data;
+using RootCall.Web.Features.Transfer;
 
 namespace RootCall.Web.Features.Scenes;
 
@@ -13,7 +15,21 @@ internal sealed record SceneSummary(
 internal sealed record SceneDetail(
     Guid Id, string Name, string Format, int Version, string Source, string Path, bool Uploaded, DateTimeOffset ArrivedAt, long Bytes,
     int Nodes, int Meshes, int Materials, int Images, long Triangles, int CarriedImages, int Buffers, int Libraries,
-    IEnumerable<string> MaterialNames, IEnumerable<NoteItem> Notes, IEnumerable<CarriedItem> Carried, DateTimeOffset MusteredAt, int FilesIndexed);
+    IEnumerable<MaterialItem> MaterialList, IEnumerable<NoteItem> Notes, IEnumerable<CarriedItem> Carried, IEnumerable<VariantItem> Variants, IEnumerable<VersionItem> Versions,
+    CarryItem? Carry, string? ReadOnlyBecause, string? Unit, string? UpAxis, int Layers, DateTimeOffset MusteredAt, int FilesIndexed);
+
+/// <param name="Model">The surface shader's type, as the file writes it; null when there is none.</param>
+/// <param name="Template">What it is an instance of.</param>
+/// <param name="Instances">Materials that are instances of it: an edit of it reaches them all.</param>
+/// <param name="Locked">Defined in a file that is not written: an edit goes to an overriding layer.</param>
+internal sealed record MaterialItem(string Name, string? Model, int Images, string? Template, int Instances, bool IsTemplate, bool Locked);
+
+internal sealed record VariantItem(string Place, string Set, IEnumerable<string> Options, string Selected);
+
+internal sealed record VersionItem(int Version, DateTimeOffset ArrivedAt);
+
+/// <summary>Images that could be carried inside, and the scene's bytes before and after.</summary>
+internal sealed record CarryItem(IEnumerable<int> Numbers, long BytesBefore, long BytesAfter);
 
 internal sealed record NoteItem(string Message, string Place);
 
@@ -39,10 +55,16 @@ internal static class SceneEndpoints
 
             return TypedResults.Ok(summaries);
         });
-        group.MapGet("/{id:guid}", async (Guid id, CurrentScenes current, CancellationToken stop) => TypedResults.Ok(Detail(id, await current.Get(id, stop))));
+        group.MapGet("/{id:guid}", async (Guid id, CurrentScenes current, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            await using var db = await databases.CreateDbContextAsync(stop);
+            var versions = await db.Arrivals.AsNoTracking().Where(a => a.SceneId == id).OrderBy(a => a.Version).Select(a => new VersionItem(a.Version, a.ArrivedAt)).ToListAsync(stop);
+            return TypedResults.Ok(Detail(id, state, versions));
+        });
     }
 
-    private static SceneDetail Detail(Guid id, CurrentState state)
+    private static SceneDetail Detail(Guid id, CurrentState state, IReadOnlyList<VersionItem> versions)
     {
         var a = state.Arrival;
         var report = state.Report;
@@ -51,9 +73,30 @@ internal static class SceneEndpoints
             id, Path.GetFileName(a.Path), a.FormatName, a.Version, a.Source, a.Path, a.Uploaded, a.ArrivedAt, a.Bytes,
             a.Nodes, a.Meshes, a.Materials, a.Images, a.Triangles, carried.Count,
             report.References.Count(r => r.Reference.Kind == ReferenceKind.Buffer), report.References.Count(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
-            report.Scene.Materials.Select(m => m.Name),
+            Materials(report.Scene),
             report.Scene.Notes.Select(n => new NoteItem(n.Message, n.Place)).Concat(report.Notes.Select(n => new NoteItem(n, "roots"))),
             carried.Select(c => new CarriedItem(c.Number, c.Reference.Written, c.Stamp?.Bytes ?? 0, c.Facts?.Width, c.Facts?.Height, c.State.Word())),
+            report.Scene.Variants.Select(v => new VariantItem(v.Place, v.Set, v.Options, v.Selected)),
+            versions,
+            Carry(report),
+            SceneFormats.Of(a.Path).ReadOnlyBecause,
+            report.Scene.MetresPerUnit is { } metres ? metres switch { 1 => "metres", 0.01 => "centimetres", 0.001 => "millimetres", _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{metres:0.######} m") } : null,
+            report.Scene.UpAxis,
+            report.References.Count(r => r.Reference.Kind is ReferenceKind.Layer or ReferenceKind.Document),
             a.MusteredAt, a.FilesIndexed);
+    }
+
+    private static IEnumerable<MaterialItem> Materials(Scene scene)
+    {
+        var instances = scene.Materials.Where(m => m.Template is not null).ToLookup(m => m.Template!);
+        return scene.Materials.Select(m => new MaterialItem(
+            m.Name, m.Graph.SurfaceNode?.Type, m.Graph.Nodes.Count(n => n.Image is not null), m.Template, instances[m.Id].Count(), m.IsTemplate, m.Locked));
+    }
+
+    private static CarryItem? Carry(MusterReport report)
+    {
+        if (report.Scene.Format.Id is not ("gltf" or "glb")) return null;
+        var numbers = report.References.Where(CarryPlan.CanCarry).Select(r => r.Number).ToList();
+        return numbers.Count == 0 ? null : new(numbers, report.Scene.Files.Sum(f => f.Bytes), CarryPlan.BytesAfter(report));
     }
 }
