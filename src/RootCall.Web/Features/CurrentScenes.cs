@@ -9,10 +9,11 @@ using RootCall.Data.Stores;
 namespace RootCall.Web.Features;
 
 /// <summary>A scene as it stands: the arrived muster with the applied ledger laid over it.</summary>
-internal sealed record CurrentState(ArrivalRow Arrival, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope);
+/// <param name="Extracted">Folder of the store with what was taken out of the scene.</param>
+internal sealed record CurrentState(ArrivalRow Arrival, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope, string Extracted);
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
-internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, FileFacts facts)
+internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, DiskStore disk, FileFacts facts)
 {
     /// <exception cref="CannotUseException">There is no such scene.</exception>
     public async Task<CurrentState> Get(Guid sceneId, CancellationToken stop)
@@ -21,7 +22,7 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
         var ledger = await ledgers.Read(sceneId, stop);
         var scope = await roots.ScopeOf(arrival.Path, sceneId, stop);
         var arrived = await scenes.Report(arrival);
-        return new(arrival, Mustering.Relink(arrived, ledger.Relinks(), scope, facts), ledger, scope);
+        return new(arrival, Mustering.Relink(arrived, ledger.Relinks(), scope, facts), ledger, scope, disk.Extracted(sceneId));
     }
 
     /// <summary>What a list of many scenes shows of one. Only a scene whose ledger relinked something is put together for it.</summary>
@@ -50,13 +51,14 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
     }
 }
 
-/// <summary>How folders are called on screen: from the root's own name on, or from the scene's folder.</summary>
-internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder)
+/// <summary>How folders are called on screen: from the root's own name on, from the scene's folder, or in the store.</summary>
+internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder, string extracted)
 {
     private readonly ImmutableArray<string> tops = [.. roots.Select(r => r.Folder), sceneFolder];
 
     public string Of(string folder)
     {
+        if (RootScope.IsInside(extracted, folder)) return $"store/{Path.GetRelativePath(extracted, folder)}";
         var top = tops.Where(t => RootScope.IsInside(t, folder)).MaxBy(t => t.Length);
         if (top is null) return folder;
         var below = Path.GetRelativePath(top, folder);

@@ -20,6 +20,10 @@ export type FolderEntry = Schemas['FolderEntry'];
 export type RootItem = Schemas['RootItem'];
 export type WorkItem = Schemas['WorkItem'];
 export type Decide = Schemas['Decide'];
+export type TransferView = Schemas['TransferView'];
+export type FamilyItem = Schemas['FamilyItem'];
+export type ComparedScene = Schemas['ComparedScene'];
+export type VariantItem = Schemas['VariantItem'];
 
 /** A refusal in one sentence, as the server said it. */
 export class Refusal extends Error {}

@@ -14,7 +14,7 @@ export function listen(client: QueryClient): () => void {
     .build();
   const refresh = (item?: WorkItem) =>
     Promise.all(
-      ['scenes', 'scene', 'muster', 'evidence', 'send-off', 'ledger']
+      ['scenes', 'scene', 'muster', 'evidence', 'send-off', 'ledger', 'transfer']
         .filter((key) => key === 'scenes' || item?.kind !== 'pack' || key === 'send-off')
         .map((key) => client.invalidateQueries({ queryKey: [key] })),
     );

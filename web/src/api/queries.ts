@@ -35,6 +35,25 @@ export const useLedger = (id: string | undefined) =>
     enabled: id !== undefined,
   });
 
+/** Which scene, in which version, another is held beside. */
+export interface Beside {
+  with: string;
+  version: number;
+}
+
+/** What did not survive, beside the chosen scene or else the version before. */
+export const useTransfer = (id: string | undefined, beside: Beside | undefined) =>
+  useQuery({
+    queryKey: ['transfer', id, beside],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/transfer', {
+          params: { path: { id: id ?? '' }, query: beside ?? {} },
+        }),
+      ),
+    enabled: id !== undefined,
+  });
+
 export const useSendOff = (id: string | undefined) =>
   useQuery({
     queryKey: ['send-off', id],
@@ -53,7 +72,7 @@ export const useFolder = (path: string, enabled: boolean) =>
   });
 
 /** Everything that a change of the ledger can change. */
-const ofScene = ['muster', 'evidence', 'ledger', 'send-off', 'scene'];
+const ofScene = ['muster', 'evidence', 'ledger', 'send-off', 'scene', 'transfer'];
 
 /** A change on the server; a refusal is shown where the artist looks. */
 function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
@@ -74,6 +93,32 @@ export const useDecide = (id: string) =>
           body: { from: null, to: null, numbers: null, folder: null, number: null, path: null, ...decide },
         }),
       ),
+    [...ofScene, 'scenes'],
+  );
+
+export const useRestore = (id: string) =>
+  useChange(
+    (body: { with: string; version: number; rows: number[] }) =>
+      unwrap(api.POST('/api/scenes/{id}/transfer/restore', { ...byId(id), body })),
+    [...ofScene, 'scenes'],
+  );
+
+export const useExtract = (id: string) =>
+  useChange(
+    (numbers: number[]) => unwrap(api.POST('/api/scenes/{id}/carried/extract', { ...byId(id), body: { numbers } })),
+    [...ofScene, 'scenes'],
+  );
+
+export const useCarry = (id: string) =>
+  useChange(
+    (numbers: number[]) => unwrap(api.POST('/api/scenes/{id}/carried/carry', { ...byId(id), body: { numbers } })),
+    [...ofScene, 'scenes'],
+  );
+
+export const useChooseVariant = (id: string) =>
+  useChange(
+    (body: { place: string; set: string; option: string }) =>
+      unwrap(api.POST('/api/scenes/{id}/variants', { ...byId(id), body })),
     [...ofScene, 'scenes'],
   );
 

@@ -126,7 +126,10 @@ export interface paths {
         put?: never;
         post: {
             parameters: {
-                query?: never;
+                query?: {
+                    of?: string;
+                    file?: string;
+                };
                 header?: never;
                 path?: never;
                 cookie?: never;
@@ -139,6 +142,210 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/transfer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    with?: string;
+                    version?: number;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TransferView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/transfer/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Restore"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/carried/extract": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PickedImages"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/carried/carry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PickedImages"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChooseVariant"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
                 };
             };
         };
@@ -835,10 +1042,42 @@ export interface components {
             height: null | number;
             state: string;
         };
+        /** @description Images that could be carried inside, and the scene's bytes before and after. */
+        CarryItem: {
+            numbers: number[];
+            /** Format: int64 */
+            bytesBefore: number;
+            /** Format: int64 */
+            bytesAfter: number;
+        };
+        ChooseVariant: {
+            place: string;
+            set: string;
+            option: string;
+        };
         ClashItem: {
             name: string;
             sameContents: boolean;
             names: string[];
+        };
+        ComparedScene: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** Format: int32 */
+            version: number;
+            source: string;
+            older: boolean;
+            /** Format: int32 */
+            nodes: number;
+            /** Format: int32 */
+            meshes: number;
+            /** Format: int32 */
+            materials: number;
+            /** Format: int32 */
+            images: number;
+            /** Format: int64 */
+            triangles: number;
         };
         /** @description A decision: one of a rule (`From` and `To`), picked references and a folder, or one reference and a file. */
         Decide: {
@@ -871,6 +1110,7 @@ export interface components {
             /** Format: int32 */
             edits: number;
             first: components["schemas"]["EditItem"][];
+            refused: components["schemas"]["RefusedItem"][];
         };
         /** @description The evidence for one reference. */
         EvidenceView: {
@@ -902,6 +1142,18 @@ export interface components {
              */
             settlesFrom: number;
         };
+        FamilyItem: {
+            key: string;
+            sentence: string;
+            what: string;
+            input: null | string;
+            /**
+             * Format: int32
+             * @description Edits that restore the family; 0 when nothing can.
+             */
+            edits: number;
+            rows: components["schemas"]["RowItem"][];
+        };
         FolderEntry: {
             path: string;
             name: string;
@@ -927,6 +1179,23 @@ export interface components {
             applied: number;
             /** Format: int32 */
             pending: number;
+        };
+        MaterialItem: {
+            name: string;
+            /** @description The surface shader's type, as the file writes it; null when there is none. */
+            model: null | string;
+            /** Format: int32 */
+            images: number;
+            /** @description What it is an instance of. */
+            template: null | string;
+            /**
+             * Format: int32
+             * @description Materials that are instances of it: an edit of it reaches them all.
+             */
+            instances: number;
+            isTemplate: boolean;
+            /** @description Defined in a file that is not written: an edit goes to an overriding layer. */
+            locked: boolean;
         };
         /** @description The muster of the current scene, all rows at once: lists filter and sort in the window. */
         MusterView: {
@@ -967,6 +1236,10 @@ export interface components {
             unresolved: string[];
             brokenFiles: string[];
             zip: boolean;
+        };
+        /** @description Carried images to take out, or images to carry inside. */
+        PickedImages: {
+            numbers: number[];
         };
         PlaceItem: {
             /** @description Absolute folder. */
@@ -1014,11 +1287,44 @@ export interface components {
              */
             entry: null | number;
         };
+        /** @description An edit of an entry that no longer applies. */
+        RefusedItem: {
+            what: string;
+            reason: string;
+        };
+        /** @description Rows to restore from the compared scene. */
+        Restore: {
+            /** Format: uuid */
+            with: string;
+            /** Format: int32 */
+            version: number;
+            rows: number[];
+        };
         RootItem: {
             /** Format: uuid */
             id: string;
             name: string;
             folder: string;
+        };
+        RowItem: {
+            /** Format: int32 */
+            number: number;
+            kind: string;
+            name: string;
+            what: string;
+            input: null | string;
+            a: null | string;
+            b: null | string;
+            /** Format: int32 */
+            edits: number;
+            whyNot: null | string;
+            /**
+             * Format: int32
+             * @description Number of the image's reference in the compared scene.
+             */
+            imageA: null | number;
+            /** Format: int32 */
+            imageB: null | number;
         };
         /** @description What came with a scene. */
         SceneDetail: {
@@ -1051,9 +1357,17 @@ export interface components {
             buffers: number;
             /** Format: int32 */
             libraries: number;
-            materialNames: string[];
+            materialList: components["schemas"]["MaterialItem"][];
             notes: components["schemas"]["NoteItem"][];
             carried: components["schemas"]["CarriedItem"][];
+            variants: components["schemas"]["VariantItem"][];
+            versions: components["schemas"]["VersionItem"][];
+            carry: null | components["schemas"]["CarryItem"];
+            readOnlyBecause: null | string;
+            unit: null | string;
+            upAxis: null | string;
+            /** Format: int32 */
+            layers: number;
             /** Format: date-time */
             musteredAt: string;
             /** Format: int32 */
@@ -1102,6 +1416,13 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        /** @description What did not survive between the compared scene and this one. */
+        TransferView: {
+            with: null | components["schemas"]["ComparedScene"];
+            /** Format: int32 */
+            lost: number;
+            families: components["schemas"]["FamilyItem"][];
+        };
         UnresolvedItem: {
             /** Format: int32 */
             number: number;
@@ -1113,6 +1434,18 @@ export interface components {
         UseItem: {
             material: string;
             input: string;
+        };
+        VariantItem: {
+            place: string;
+            set: string;
+            options: string[];
+            selected: string;
+        };
+        VersionItem: {
+            /** Format: int32 */
+            version: number;
+            /** Format: date-time */
+            arrivedAt: string;
         };
         /** @description A long task as windows see it. */
         WorkItem: {

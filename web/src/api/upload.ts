@@ -6,14 +6,23 @@ export interface Dropped {
   file: File;
 }
 
-/** Sends files as one delivery; `onProgress` gets the part that is through, 0 to 1. */
-export function upload(files: Dropped[], onProgress: (part: number) => void, stop: AbortSignal): Promise<void> {
+/**
+ * Sends files as one delivery; `onProgress` gets the part that is through, 0 to 1. With `of`, the file of that name is
+ * another version of that scene.
+ */
+export function upload(
+  files: Dropped[],
+  of: { id: string; name: string } | undefined,
+  onProgress: (part: number) => void,
+  stop: AbortSignal,
+): Promise<void> {
   const form = new FormData();
   // A field's name may hold a path; a file's name may not in every browser.
   for (const { path, file } of files) form.append(encodeURIComponent(path), file, 'file');
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    request.open('POST', '/api/arrivals/upload');
+    const query = of ? `?${new URLSearchParams({ of: of.id, file: of.name })}` : '';
+    request.open('POST', `/api/arrivals/upload${query}`);
     request.responseType = 'json';
     request.upload.onprogress = (e) => onProgress(e.total > 0 ? e.loaded / e.total : 0);
     request.onload = () =>

@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import type { EntryItem, LedgerView } from '../api/client';
 import { capital, count, inWords, when } from '../parts/format';
+import { Glyph } from '../parts/Glyph';
 import type { LedgerActs } from './LedgerBar';
 
 interface LedgerSheetProps {
@@ -130,6 +131,9 @@ function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
         >
           {entry.sentence}
           {pending && <span className="sr-only">, pending</span>}
+          {entry.refused.length > 0 && (
+            <span className="ml-2 text-[12px] text-clay">{count(entry.refused.length)} no longer apply</span>
+          )}
         </button>
         <span className="mono text-right text-[12px]">{count(entry.edits)}</span>
         <span className="text-[12px] text-soft">{entry.proposedBy}</span>
@@ -155,7 +159,7 @@ function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
             </span>
           ))}
           {entry.first.map((edit) => (
-            <div key={edit.before} className="contents">
+            <div key={`${edit.what} ${edit.where} ${edit.before} ${edit.after}`} className="contents">
               <span className="text-quiet">{edit.what}</span>
               <span className="truncate">{edit.where}</span>
               <code className="truncate text-[11.5px] text-quiet" title={edit.before}>
@@ -165,6 +169,12 @@ function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
                 {edit.after}
               </code>
             </div>
+          ))}
+          {entry.refused.map((edit) => (
+            <p key={edit.what + edit.reason} className="col-span-4 flex gap-1.5 text-clay">
+              <Glyph name="blocker" />
+              {edit.what}: no longer applies, {edit.reason}
+            </p>
           ))}
           {entry.edits > entry.first.length && (
             <span className="col-span-4 text-quiet">

@@ -40,6 +40,26 @@ const shapes: Record<string, ReactNode> = {
       <circle cx="12.3" cy="8" r="2.4" strokeDasharray="1.6 2.2" />
     </>
   ),
+  blocker: (
+    <>
+      <path d="M1 8H8" />
+      <rect x="9" y="1.5" width="4.5" height="13" fill="currentColor" stroke="none" />
+    </>
+  ),
+  same: <path d="M1 6H15M1 10H15" />,
+  changed: <path d="M1 8C3 4.5 5 4.5 8 8S13 11.5 15 8" />,
+  lost: (
+    <>
+      <path strokeDasharray="1.5 3" d="M1 8H9" />
+      <path d="M9 8L12 5.4M9 8L12.4 10.4" />
+    </>
+  ),
+  new: (
+    <>
+      <path d="M7 8H15" />
+      <circle cx="4.6" cy="8" r="2.6" fill="currentColor" stroke="none" />
+    </>
+  ),
   note: (
     <>
       <path d="M1 10.5H15" />

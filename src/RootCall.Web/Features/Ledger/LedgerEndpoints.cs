@@ -75,7 +75,7 @@ internal static class LedgerEndpoints
         _ => new(edit.Text.Kind, edit.Text.Where, edit.Text.Before, edit.Text.After),
     };
 
-    internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) => new(await roots.All(stop), state.Report.Scene.Folder);
+    internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) => new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted);
 
     private static string Where(Reference? reference) => reference?.UsedBy.FirstOrDefault() is { } use
         ? string.Join(", ", new[] { use.Material, use.Input }.Where(t => t.Length > 0))

@@ -55,7 +55,7 @@ internal static class MusterEndpoints
         {
             var state = await current.Get(id, stop);
             var known = await roots.All(stop);
-            var names = new FolderNames(known, state.Report.Scene.Folder);
+            var names = new FolderNames(known, state.Report.Scene.Folder, state.Extracted);
             var pending = CurrentScenes.PendingEntries(state.Ledger);
             var relinked = state.Ledger.Relinks();
             var keys = state.Report.References.ToDictionary(r => r.Number, r => r.Reference.Key);
@@ -75,7 +75,7 @@ internal static class MusterEndpoints
         group.MapGet("/references/{number:int}", async (Guid id, int number, CurrentScenes current, RootStore roots, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            return TypedResults.Ok(Evidence(Find(state.Report, number), state.Report, new(await roots.All(stop), state.Report.Scene.Folder)));
+            return TypedResults.Ok(Evidence(Find(state.Report, number), state.Report, new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted)));
         });
         group.MapPost("/search", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
             TypedResults.Ok(await work.Start(new Search(id), "Search the roots", id, stop)));

@@ -106,8 +106,9 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
         var rows = TransferCheck.Compare(other.Report, state.Report).Rows.Where((_, i) => restore.Rows.Contains(i + 1)).ToList();
         var edits = rows.SelectMany(r => r.Restore).SelectMany(e => Reachable(e, state, other.Report, id)).ToImmutableArray();
         if (edits.IsEmpty) throw new CannotUseException(rows.FirstOrDefault()?.WhyNot is { } why ? $"It cannot be restored: {why}." : "Nothing in these rows can be restored.");
-        var sentence = new TransferReport([.. rows], ImmutableDictionary<string, int>.Empty).Families.First().Sentence;
-        return TransferEndpoints.Entry($"Restore from {Path.GetFileName(other.Arrival.Path)}: {char.ToLowerInvariant(sentence[0])}{sentence[1..]}", edits, "transfer check");
+        var families = new TransferReport([.. rows], ImmutableDictionary<string, int>.Empty).Families.ToList();
+        var what = families.Count == 1 ? $"{char.ToLowerInvariant(families[0].Sentence[0])}{families[0].Sentence[1..]}" : $"{rows.Count} things that did not survive";
+        return TransferEndpoints.Entry($"Restore from {(other.Arrival.SceneId == id ? $"v{other.Arrival.Version}" : other.Arrival.Source)}: {what}", edits, "transfer check");
     }
 
     private async Task<(Data.Rows.ArrivalRow Arrival, MusterReport Report)?> Other(Guid id, Guid? with, int? version, CurrentState state, CancellationToken stop)

@@ -1,11 +1,13 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { useOpenScene, useScene, useScenes, useWork } from '../../api/queries';
+import type { TransferView } from '../../api/client';
+import { useOpenScene, useRestore, useScene, useScenes, useTransfer, useWork, type Beside } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useKey } from '../../frame/keys';
 import { FolderSheet } from '../../parts/FolderSheet';
-import { count, many } from '../../parts/format';
+import { capital, count, inWords, many } from '../../parts/format';
 import { ArrivalsList } from './ArrivalsList';
+import { CompareSheet } from './CompareSheet';
 import { DropPlace } from './DropPlace';
 import { useUpload } from './useUpload';
 import { WhatCame } from './WhatCame';
@@ -14,6 +16,9 @@ const keys: [string, string][] = [
   ['O', 'open from a root'],
   ['J K, arrows', 'move among scenes'],
   ['Enter', 'go to Muster'],
+  ['V', 'compare with another scene'],
+  ['F', 'take the lost values from the compared scene'],
+  ['X', 'extract what is carried inside'],
 ];
 
 /** Stage 1: bring a scene in, see what came. */
@@ -24,10 +29,15 @@ export function Arrivals() {
   const scene = useScene(picked);
   const work = useWork();
   const open = useOpenScene();
-  const upload = useUpload();
+  const upload = useUpload(scene.data);
   const navigate = useNavigate();
   const [opening, setOpening] = useState(false);
+  const [comparing, setComparing] = useState(false);
+  const [besides, setBesides] = useState<Record<string, Beside>>({});
+  const transfer = useTransfer(picked, picked ? besides[picked] : undefined);
+  const restore = useRestore(picked ?? '');
   useKey('o', () => setOpening(true));
+  useKey('v', () => setComparing(true), picked !== undefined);
 
   const needing = scenes.data?.filter((s) => s.unanswered > 0).length ?? 0;
   const call = scenes.isError ? (
@@ -50,7 +60,9 @@ export function Arrivals() {
           <b>{count(scene.data.materials)}</b> {scene.data.materials === 1 ? 'material' : 'materials'}.{' '}
         </>
       )}
-      {needing > 0 ? (
+      {transfer.data?.with && transfer.data.lost > 0 ? (
+        <Lost transfer={transfer.data} onTake={(body) => restore.mutate(body)} />
+      ) : needing > 0 ? (
         <>
           <button type="button" onClick={() => void navigate(`/muster/${picked}`)}>
             {needing} of {many(scenes.data.length, 'scene')}
@@ -77,8 +89,25 @@ export function Arrivals() {
             onEnter={(id) => void navigate(`/muster/${id}`)}
           />
         </div>
-        <div className="min-h-0 overflow-y-auto pl-6">{scene.data && <WhatCame scene={scene.data} />}</div>
+        <div className="min-h-0 overflow-y-auto pl-6">
+          {scene.data && (
+            <WhatCame
+              key={scene.data.id}
+              scene={scene.data}
+              transfer={transfer.data}
+              onCompare={() => setComparing(true)}
+            />
+          )}
+        </div>
       </div>
+      {scene.data && (
+        <CompareSheet
+          scene={scene.data}
+          open={comparing}
+          onOpenChange={setComparing}
+          onTake={(beside) => setBesides({ ...besides, [scene.data.id]: beside })}
+        />
+      )}
       <FolderSheet
         open={opening}
         onOpenChange={setOpening}
@@ -88,5 +117,29 @@ export function Arrivals() {
         onTake={(path) => open.mutate(path)}
       />
     </Frame>
+  );
+}
+
+/** How much was lost, and who still has it: one act takes back all that can be. */
+function Lost({ transfer, onTake }: { transfer: TransferView; onTake: (body: Beside & { rows: number[] }) => void }) {
+  const beside = transfer.with;
+  const rows = transfer.families.flatMap((f) => f.rows.filter((r) => r.edits > 0).map((r) => r.number));
+  if (!beside) return null;
+  return (
+    <>
+      <b className="!text-clay">
+        {capital(inWords(transfer.lost))} {transfer.lost === 1 ? 'thing' : 'things'}
+      </b>{' '}
+      did not survive
+      {rows.length > 0 && (
+        <>
+          ;{' '}
+          <button type="button" onClick={() => onTake({ with: beside.id, version: beside.version, rows })}>
+            take back {inWords(rows.length)}
+          </button>
+        </>
+      )}
+      .
+    </>
   );
 }

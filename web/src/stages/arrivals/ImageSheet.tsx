@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { SceneDetail } from '../../api/client';
-import { useMuster } from '../../api/queries';
+import { useCarry, useExtract, useMuster } from '../../api/queries';
+import { useKey } from '../../frame/keys';
 import { bytes, many, pixels } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { Picture } from '../../parts/Picture';
@@ -10,6 +11,10 @@ const most = 48;
 /** The images of the scene on the field: those that answer as pictures, the others as the hatch with their number. */
 export function ImageSheet({ scene }: { scene: SceneDetail }) {
   const muster = useMuster(scene.id).data;
+  const extract = useExtract(scene.id);
+  const carry = useCarry(scene.id);
+  const inside = scene.carried.map((c) => c.number);
+  useKey('x', () => extract.mutate(inside), inside.length > 0);
   const images = muster?.references.filter((r) => r.kind === 'image') ?? [];
   if (images.length === 0) return null;
   const here = images.filter((r) => r.state === 'present' || r.state === 'embedded').length;
@@ -27,7 +32,23 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
           </span>
         )}
         <span className="flex-1" />
-        {here < images.length && (
+        {scene.carry && (
+          <button
+            type="button"
+            className="act"
+            title={`${bytes(scene.carry.bytesBefore)} now, ${bytes(scene.carry.bytesAfter)} after`}
+            onClick={() => carry.mutate(scene.carry?.numbers ?? [])}
+          >
+            Carry {scene.carry.numbers.length} inside, {bytes(scene.carry.bytesBefore)} to{' '}
+            {bytes(scene.carry.bytesAfter)}
+          </button>
+        )}
+        {inside.length > 0 && (
+          <button type="button" className="act" onClick={() => extract.mutate(inside)}>
+            Extract {inside.length}, {bytes(carried)} <kbd>X</kbd>
+          </button>
+        )}
+        {here < images.length && inside.length === 0 && (
           <span className="text-[12px] text-quiet">a hatch stands for one that did not come</span>
         )}
       </div>

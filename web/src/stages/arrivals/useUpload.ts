@@ -10,7 +10,8 @@ export interface Sending {
   stop: () => void;
 }
 
-export function useUpload() {
+/** @param known The picked scene: a delivery that holds a file of its name is its next version. */
+export function useUpload(known: { id: string; name: string } | undefined) {
   const client = useQueryClient();
   const [sending, setSending] = useState<Sending>();
   const send = async (files: Dropped[]) => {
@@ -21,7 +22,8 @@ export function useUpload() {
     const stop = () => control.abort();
     setSending({ name, part: 0, stop });
     try {
-      await upload(files, (part) => setSending({ name, part, stop }), control.signal);
+      const of = known && files.some((f) => f.path.split('/').pop() === known.name) ? known : undefined;
+      await upload(files, of, (part) => setSending({ name, part, stop }), control.signal);
       await client.invalidateQueries({ queryKey: ['work'] });
     } catch (error) {
       toast.error(error instanceof Error ? error.message : 'The upload failed; nothing was kept.');
