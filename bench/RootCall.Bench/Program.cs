@@ -1,6 +1,5 @@
-using System.Diagnostics;
-using System.Globalization;
 using System.Security.Cryptography;
+using RootCall.Bench;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
@@ -20,7 +19,7 @@ for (var folder = 0; folder < Folders; folder++)
 }
 
 var library = new RootScope([place.At("lib")]);
-Compare(
+Measure.Compare(
     $"listing {Folders * FilesInEach:N0} files into an index", () => RootIndex.Build(library),
     "find -printf '%p %s %T@'", () => Tool.Run("find", [place.At("lib"), "-type", "f", "-printf", "%p %s %T@\\n"]));
 
@@ -28,37 +27,25 @@ string Uri(int i) => i % 2 == 0 ? $"{place.At("lib")}/set_{i / FilesInEach:000}/
 var scene = place.Put("scene/rows.gltf", Look.Gltf([.. Enumerable.Range(0, Folders * FilesInEach).Select(Uri)]));
 var index = RootIndex.Build(CurrentScene.Scope(scene, [place.At("lib")]));
 var read = Look.Read(scene, place.At("lib"));
-Compare(
+Measure.Compare(
     $"mustering {Folders * FilesInEach:N0} references, half of them moved, with relocation rules",
     () => RelocationRules.Infer(Mustering.Run(read, new(CurrentScene.Scope(scene, [place.At("lib")]), index, new())).References),
     "reading the scene alone", () => Look.Read(scene, place.At("lib")));
 
 var images = Directory.GetFiles(place.At("lib"), "*.png", SearchOption.AllDirectories)[..2000];
-Compare(
+Measure.Compare(
     $"probing {images.Length:N0} image headers", () => Array.ForEach(images, i => ImageProbe.File(i)),
     "iinfo over the same files", () => Tool.Run("iinfo", images));
 
 var big = place.Put("big.bin", RandomNumberGenerator.GetBytes(256 << 20));
 var facts = new FileFacts();
-Compare(
+Measure.Compare(
     "hashing 256 MiB", () => new FileFacts().Hash(big, FileFacts.Stamp(big)!.Value),
     "sha256sum", () => Tool.Run("sha256sum", [big]));
 
-Compare(
+Measure.Compare(
     "muster from the command line, start to end, of a scene of 2 references",
     () => Tool.RootCall("muster", place.Put("small/s.gltf", Look.Gltf("a.png", "b.png"))),
     "dotnet --version", () => Tool.Run("dotnet", ["--version"]));
 
-static void Compare(string what, Action act, string yardstick, Action measure)
-{
-    var (ours, theirs) = (Best(act), Best(measure));
-    Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{ours / theirs,8:0.00} x   {what}: {ours:0} ms; {yardstick}: {theirs:0} ms"));
-}
-
-// The best of five: what the machine can do, not what else it was doing.
-static double Best(Action act) => Enumerable.Range(0, 5).Min(_ =>
-{
-    var clock = Stopwatch.StartNew();
-    act();
-    return clock.Elapsed.TotalMilliseconds;
-});
+ReadingScenes.Run(place);
