@@ -17,7 +17,7 @@ public static class DemoWriter
     /// <summary>The arrived scenes, from the demo's folder.</summary>
     public static IReadOnlyList<string> ArrivedScenes => [.. Scenes.Select(s => $"{s.Arrived}/{s.File}")];
 
-    private static IReadOnlyList<DemoScene> Scenes => 
+    private static IReadOnlyList<DemoScene> Scenes =>
     [
         GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene, WateringCan.Scene, TinPear.Scene, SeedDrawer.Scene, MothJar.Scene, GardenGate.Scene, Pebble.Scene, DewDrop.Scene,
     ];

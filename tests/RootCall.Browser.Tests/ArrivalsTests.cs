@@ -41,6 +41,29 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
     }
 
     [Fact]
+    public void What_did_not_survive_is_seen_beside_another_scene_and_taken_back()
+    {
+        var app = browser.App;
+        foreach (var scene in new[] { "clean/seed_drawer/seed_drawer.mtlx", "arrived/seed_drawer/seed_drawer.mtlx" })
+            app.Ended(app.Post("/api/arrivals/open", new { path = browser.Demo.At(scene) }));
+        var id = app.Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("source").GetString() == "arrived/seed_drawer").GetProperty("id").GetString();
+        browser.Go("/arrivals/" + id);
+        browser.SeeText("drawer_wood");
+        browser.Press("v");
+        browser.ClickInSheet("clean/seed_drawer");
+        browser.SeeCall("Three things");
+        browser.SeeText("roughness map sits in another input");
+        Assert.Empty(browser.SeriousFindings());
+        browser.Press("f");
+        browser.SeeText("1 pending");
+        browser.ClickAt("//h1//button");
+        browser.SeeText("2 pending");
+        browser.Press("u");
+        browser.Press("u");
+        browser.SeeText("0 applied");
+    }
+
+    [Fact]
     public void Find_narrows_the_scenes_and_says_when_none_is_left()
     {
         browser.Go("/arrivals");

@@ -25,9 +25,13 @@ public static class MapRole
     {
         foreach (var use in reference.UsedBy)
             if (OfInput(use.Input) is { } role) return role;
-        return reference.Kind == ReferenceKind.Image
-            ? FileName.Of(WrittenPath.Parse(reference.Written).FileName).Role ?? "image"
-            : reference.Kind == ReferenceKind.Buffer ? "geometry" : "materials";
+        return reference.Kind switch
+        {
+            ReferenceKind.Image => FileName.Of(WrittenPath.Parse(reference.Written).FileName).Role ?? "image",
+            ReferenceKind.Buffer => "geometry",
+            ReferenceKind.MaterialLibrary => "materials",
+            var kind => kind.Word(),
+        };
     }
 
     /// <summary>The role of an input, as the format's file or the graph names it.</summary>

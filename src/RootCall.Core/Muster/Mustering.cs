@@ -70,6 +70,9 @@ public static class Mustering
 
         var place = written.Locate(reference.BaseFolder);
         var none = new MusteredReference(reference, ReferenceState.Missing, flags, null, null, null, null, []);
+        // An own file that an edit made: it lies in the store until the scene is written.
+        if (place is not null && context.Edited.TryGetValue(place, out var made) && !File.Exists(place))
+            return none with { State = ReferenceState.Present, Resolved = made, Stamp = FileFacts.Stamp(made) };
         var outside = place is not null && context.Scope.Enter(place) is null;
         var found = place is null || outside ? null : Answer(reference, place, context.Scope, context.Facts, flags);
         if (found is null && reference.AlsoWritten is { } second && WrittenPath.Parse(second).Locate(reference.BaseFolder) is { } other)

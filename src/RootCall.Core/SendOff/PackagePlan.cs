@@ -52,7 +52,7 @@ public sealed record PackagePlan(
         {
             var first = members[0];
             var file = new PlannedFile(
-                first.Resolved!, wanted, first.Stamp!.Value.Bytes, first.Reference.Kind, Role(first), [.. members.Select(m => m.Number)]);
+                first.Resolved!, wanted, first.Stamp!.Value.Bytes, first.Reference.Kind, MapRole.Of(first.Reference), [.. members.Select(m => m.Number)]);
             if (taken.TryGetValue(wanted, out var rival))
             {
                 if (rival is not null && facts.SameContents(rival.Source, Stamp(rival.Source), file.Source, first.Stamp.Value))
@@ -102,15 +102,7 @@ public sealed record PackagePlan(
         var relative = Path.GetRelativePath(scene.Folder, answer.Resolved!);
         var keeps = written.Origin == PathOrigin.Relative && written.IsPortable && answer.State is ReferenceState.Present or ReferenceState.Damaged
             && !relative.StartsWith("..", StringComparison.Ordinal) && written.Locate(answer.Reference.BaseFolder) == answer.Called;
-        var folder = answer.Reference.Kind switch { ReferenceKind.Buffer => "buffers", ReferenceKind.MaterialLibrary => "materials", _ => "textures" };
+        var folder = answer.Reference.Kind switch { ReferenceKind.Buffer => "buffers", ReferenceKind.MaterialLibrary => "materials", ReferenceKind.Cache => "caches", ReferenceKind.Layer or ReferenceKind.Document => "layers", _ => "textures" };
         return keeps ? (relative, true) : ($"{folder}/{PortableName.Make(Path.GetFileName(answer.Resolved!))}", false);
     }
-
-    /// <summary>What the file is for, told from its name or the input it feeds; for people, never for decisions.</summary>
-    private static string Role(MusteredReference reference) => reference.Reference.Kind switch
-    {
-        ReferenceKind.Buffer => "geometry",
-        ReferenceKind.MaterialLibrary => "materials",
-        _ => MapRole.Of(reference.Reference),
-    };
 }

@@ -87,7 +87,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
             var elsewhere = inputsB.Values.FirstOrDefault(i => i.Role != role && i.Image is { } image && images.AreOne(source.Reference, image.Reference) && !Feeds(a, i.Role, source));
             if (elsewhere is not null)
             {
-                var row = Row("input", role, elsewhere.Role);
+                var row = Row("input", role, elsewhere.Role) with { ImageB = elsewhere.Image!.Reference };
                 var to = Carried(source, arrivedLike: elsewhere.Image);
                 row = Restored(row, to);
                 // It leaves the input it sits in, unless something of its own belongs there: that row puts it back.

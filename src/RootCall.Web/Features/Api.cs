@@ -4,8 +4,8 @@ using RootCall.Web.Features.Ledger;
 using RootCall.Web.Features.Muster;
 using RootCall.Web.Features.Pictures;
 using RootCall.Web.Features.Scenes;
-using RootCall.Web.Features.Transfer;
 using RootCall.Web.Features.SendOff;
+using RootCall.Web.Features.Transfer;
 using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features;

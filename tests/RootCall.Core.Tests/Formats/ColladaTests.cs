@@ -31,7 +31,7 @@ public sealed class ColladaTests : IDisposable
             <vertices id="v"><input semantic="POSITION" source="#p"/></vertices>
             <polylist material="sym" count="1"><input semantic="VERTEX" source="#v" offset="0"/><input semantic="TEXCOORD" source="#p" offset="1" set="1"/><vcount>4</vcount><p>0 0 1 1 2 2 3 3</p></polylist>
           </mesh></geometry></library_geometries>
-          <library_nodes><node id="part" name="part"><instance_geometry url="#g"><bind_material><technique_common><instance_material symbol="sym" target="#m"/></technique_common></bind_material></instance_geometry></node></library_nodes>
+          <library_nodes><node id="part" name="part"><instance_geometry url="#g"><bind_material><technique_common><instance_material symbol="sym" target="#m"><bind_vertex_input semantic="UV0" input_semantic="TEXCOORD" input_set="1"/></instance_material></technique_common></bind_material></instance_geometry></node></library_nodes>
           <library_visual_scenes><visual_scene id="s"><node name="top"><translate>1 2 3</translate><scale>2 2 2</scale><instance_node url="#part"/></node></visual_scene></library_visual_scenes>
           <scene><instance_visual_scene url="#s"/></scene>
         </c:COLLADA>
@@ -51,7 +51,7 @@ public sealed class ColladaTests : IDisposable
         var surface = scene.Materials[0].Graph.SurfaceNode!;
         Assert.Equal((ShaderValue.OfText("lambert"), ShaderValue.Of(0.5)), (surface.Input("lighting")!.Value, surface.Input("transparency")!.Value));
         var image = scene.Materials[0].Graph.ImagesOf(surface.Input("diffuse")!).Single();
-        Assert.Equal(("./tex/tin leaf.png", "UV0", WrapMode.Mirror, WrapMode.Repeat, 3.0), (image.Reference.Written, image.UvSet, image.WrapU, image.WrapV, image.Transform.ScaleU));
+        Assert.Equal(("./tex/tin leaf.png", "TEXCOORD1", WrapMode.Mirror, WrapMode.Repeat, 3.0), (image.Reference.Written, image.UvSet, image.WrapU, image.WrapV, image.Transform.ScaleU));
     }
 
     [Theory]

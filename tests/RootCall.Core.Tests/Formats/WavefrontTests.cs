@@ -1,5 +1,7 @@
 using System.Text;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
@@ -159,6 +161,38 @@ public sealed class WavefrontTests : IDisposable
         foreach (var reference in scene.References.Where(r => r.Kind == ReferenceKind.Image))
             Assert.Equal(reference.Written, Encoding.UTF8.GetString(bytes.AsSpan((int)reference.Sites[0].Start, reference.Sites[0].Length)));
         Assert.Equal(3, scene.References.Length);
+    }
+
+    [Fact]
+    public void A_library_says_every_input_and_how_its_images_are_read()
+    {
+        place.Put("s.mtl", "newmtl tin\nKd 0.5\nKe 1 0.5 0\nNi 1.4\nPr 0.3\nmap_Kd -s 2 3 1 -o 0.1 0.2 -mm 0.1 2 -clamp on a.png\nbump -bm 0.5 -imfchan r b.png\n");
+        var scene = Look.Read(place.Put("s.obj", "mtllib s.mtl\nusemtl tin\ns 1\nvp 1\nsurf 0 1 0 1 1\nwhat 1\nv 0 0 0 1 0 0\nv 2 0 0 1 0 0\nv 0 3 1 1 0 0\nf 1 2 3\n"));
+        var surface = scene.Materials.Single().Graph.SurfaceNode!;
+        Assert.Equal(("mtl-pbr", ShaderValue.Of(1, 0.5, 0), ShaderValue.Of(0.3)), (surface.Type, surface.Input("Ke")!.Value, surface.Input("Pr")!.Value));
+        var color = scene.Materials[0].Graph.ImagesOf(surface.Input("Kd")!).Single();
+        Assert.Equal((2, 3, 0.1, WrapMode.Clamp), (color.Transform.ScaleU, color.Transform.ScaleV, color.Transform.OffsetU, color.WrapU));
+        Assert.Equal((0.1, 2), (color.Bias.Single(), color.Scale.Single()));
+        Assert.Equal(("r", 0.5), scene.Materials[0].Graph.ImagesOf(surface.Input("bump")!).Select(i => (i.Channels, i.Scale[0])).Single());
+        Assert.True(scene.Meshes[0].HasColours);
+        Assert.Equal(new Box(new(0, 0, 0), new(2, 3, 1)), scene.Meshes[0].Bounds);
+        Assert.Contains("what", Assert.Single(scene.Notes).Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void An_OBJ_without_a_library_is_given_one_and_its_materials_can_be_edited()
+    {
+        var path = place.Put("s.obj", "v 0 0 0\nusemtl tin\nf 1 1 1\nusemtl brass\nf 1 1 1\n");
+        Directory.CreateDirectory(place.At("edited"));
+        LedgerEntry Entry(Edit edit) => new(Guid.NewGuid(), "x", [edit], EntryState.Applied, "by hand", default);
+        var made = EditedFiles.Make(path, [Entry(new MakeLibrary("s.mtl")), Entry(new SetImage("brass", "Kd", null, new(new(ReferenceKind.Image, "s.mtl", "b.png"))))], place.At("edited"), new(new([place.Folder]), Bounds.Default));
+        Assert.Empty(made.Refused.Select(r => r.Reason));
+        Assert.Equal("mtllib s.mtl\n" + File.ReadAllText(path), File.ReadAllText(made.Copies[path]));
+        var scene = SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default) { Edited = made.Copies });
+        Assert.Equal(new ReferenceUse("brass", "map_Kd"), scene.References.Single(r => r.Kind == ReferenceKind.Image).UsedBy.Single());
+        Assert.False(File.Exists(place.At("s.mtl")));
+        var report = RootCall.Core.Muster.CurrentScene.Muster(path, Look.Context(path) with { Edited = made.Copies }, Bounds.Default);
+        Assert.Equal(RootCall.Core.Muster.ReferenceState.Present, report.Named("s.mtl").State);
     }
 
     public void Dispose() => place.Dispose();

@@ -115,6 +115,9 @@ export const useCarry = (id: string) =>
     [...ofScene, 'scenes'],
   );
 
+export const useMakeLibrary = (id: string) =>
+  useChange(() => unwrap(api.POST('/api/scenes/{id}/library', byId(id))), [...ofScene, 'scenes']);
+
 export const useChooseVariant = (id: string) =>
   useChange(
     (body: { place: string; set: string; option: string }) =>

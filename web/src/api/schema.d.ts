@@ -314,6 +314,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/library": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/variants": {
         parameters: {
             query?: never;
@@ -1364,6 +1401,7 @@ export interface components {
             versions: components["schemas"]["VersionItem"][];
             carry: null | components["schemas"]["CarryItem"];
             readOnlyBecause: null | string;
+            lacksLibrary: boolean;
             unit: null | string;
             upAxis: null | string;
             /** Format: int32 */

@@ -15,6 +15,12 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
     private static readonly string[] Colours = ["emission", "ambient", "diffuse", "specular", "reflective", "transparent"];
     private static readonly string[] Numbers = ["shininess", "reflectivity", "transparency", "index_of_refraction"];
 
+    /// <summary>bind_vertex_input: which set of the geometry a semantic of the material means.</summary>
+    private readonly Dictionary<(string Material, string Semantic), string> sets = document.Root.Descendants()
+        .Where(d => d.Name == "bind_vertex_input" && d["input_semantic"] == "TEXCOORD" && d.Parent is { Name: "instance_material" })
+        .DistinctBy(d => (d.Parent!["target"], d["semantic"]))
+        .ToDictionary(d => ((d.Parent!["target"] ?? string.Empty).TrimStart('#'), d["semantic"] ?? string.Empty), d => $"TEXCOORD{d["input_set"] ?? "0"}");
+
     public static bool IsInput(string name) => Colours.Contains(name) || Numbers.Contains(name) || name == "bump";
 
     public static string NameOf(XmlTree material) => material["name"] is { Length: > 0 } n ? n : material["id"] ?? "material";
@@ -32,17 +38,17 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
         if (ShaderOf(effect) is not { } shader) return named;
         var graph = new GraphBuilder(Model);
         graph.Value("lighting", "string", ShaderValue.OfText(shader.Name));
-        foreach (var input in shader.Children.Where(c => IsInput(c.Name))) Input(graph, input, effect!);
-        foreach (var bump in effect!.Descendants().Where(d => d.Name == "bump" && d.Parent!.Name == "technique" && d.Parent.Parent!.Name == "extra").Take(1)) Input(graph, bump, effect);
+        foreach (var input in shader.Children.Where(c => IsInput(c.Name))) Input(graph, input, effect!, named.Id);
+        foreach (var bump in effect!.Descendants().Where(d => d.Name == "bump" && d.Parent!.Name == "technique" && d.Parent.Parent!.Name == "extra").Take(1)) Input(graph, bump, effect, named.Id);
         return named with { Graph = graph.Build() };
     }
 
-    private void Input(GraphBuilder graph, XmlTree input, XmlTree effect)
+    private void Input(GraphBuilder graph, XmlTree input, XmlTree effect, string material)
     {
         var type = Numbers.Contains(input.Name) || input.Name == "bump" ? "float" : "color3";
         if (input.Child("texture") is { } texture && ImageOf(texture["texture"], effect, out var sampler) is { } image)
         {
-            graph.Map(input.Name, type, Use(image, texture, sampler, type));
+            graph.Map(input.Name, type, Use(image, texture, sampler, type, material));
             return;
         }
 
@@ -65,13 +71,13 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
     private static XmlTree? Parameter(XmlTree effect, string? sid) =>
         sid is null ? null : effect.All("newparam").Concat(effect.Child("profile_COMMON")?.All("newparam") ?? []).FirstOrDefault(p => p["sid"] == sid);
 
-    private ImageUse Use(ReferenceKey image, XmlTree texture, XmlTree? sampler, string type)
+    private ImageUse Use(ReferenceKey image, XmlTree texture, XmlTree? sampler, string type, string material)
     {
         double Extra(string name, double standard) =>
             document.Numbers(texture.Child("extra")?.Descendants().FirstOrDefault(d => d.Name.Equals(name, StringComparison.OrdinalIgnoreCase))) is [var n, ..] ? n : standard;
         return new(image)
         {
-            UvSet = texture["texcoord"] ?? string.Empty,
+            UvSet = texture["texcoord"] is { } semantic ? sets.GetValueOrDefault((material, semantic), semantic) : string.Empty,
             Transform = new(Extra("offsetU", 0), Extra("offsetV", 0), Extra("rotateUV", 0), Extra("repeatU", 1), Extra("repeatV", 1), "scale offset"),
             WrapU = Wrap(sampler?.Child("wrap_s")),
             WrapV = Wrap(sampler?.Child("wrap_t")),

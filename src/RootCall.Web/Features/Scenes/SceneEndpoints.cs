@@ -16,7 +16,7 @@ internal sealed record SceneDetail(
     Guid Id, string Name, string Format, int Version, string Source, string Path, bool Uploaded, DateTimeOffset ArrivedAt, long Bytes,
     int Nodes, int Meshes, int Materials, int Images, long Triangles, int CarriedImages, int Buffers, int Libraries,
     IEnumerable<MaterialItem> MaterialList, IEnumerable<NoteItem> Notes, IEnumerable<CarriedItem> Carried, IEnumerable<VariantItem> Variants, IEnumerable<VersionItem> Versions,
-    CarryItem? Carry, string? ReadOnlyBecause, string? Unit, string? UpAxis, int Layers, DateTimeOffset MusteredAt, int FilesIndexed);
+    CarryItem? Carry, string? ReadOnlyBecause, bool LacksLibrary, string? Unit, string? UpAxis, int Layers, DateTimeOffset MusteredAt, int FilesIndexed);
 
 /// <param name="Model">The surface shader's type, as the file writes it; null when there is none.</param>
 /// <param name="Template">What it is an instance of.</param>
@@ -80,6 +80,7 @@ internal static class SceneEndpoints
             versions,
             Carry(report),
             SceneFormats.Of(a.Path).ReadOnlyBecause,
+            a.FormatId == "obj" && report.Scene.Materials.Length > 0 && !report.References.Any(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
             report.Scene.MetresPerUnit is { } metres ? metres switch { 1 => "metres", 0.01 => "centimetres", 0.001 => "millimetres", _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{metres:0.######} m") } : null,
             report.Scene.UpAxis,
             report.References.Count(r => r.Reference.Kind is ReferenceKind.Layer or ReferenceKind.Document),
@@ -90,7 +91,7 @@ internal static class SceneEndpoints
     {
         var instances = scene.Materials.Where(m => m.Template is not null).ToLookup(m => m.Template!);
         return scene.Materials.Select(m => new MaterialItem(
-            m.Name, m.Graph.SurfaceNode?.Type, m.Graph.Nodes.Count(n => n.Image is not null), m.Template, instances[m.Id].Count(), m.IsTemplate, m.Locked));
+            m.Name, m.Graph.SurfaceNode?.Type, m.Graph.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().Distinct().Count(), m.Template, instances[m.Id].Count(), m.IsTemplate, m.Locked));
     }
 
     private static CarryItem? Carry(MusterReport report)

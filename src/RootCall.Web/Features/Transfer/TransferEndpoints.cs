@@ -52,6 +52,11 @@ internal static class TransferEndpoints
             if (edits.IsEmpty) throw new CannotUseException("None of these images can be carried inside.");
             return TypedResults.Ok(await changes.Make(id, l => l.Put(Entry($"Carry {(edits.Length == 1 ? "1 image" : $"{edits.Length} images")} inside the scene", edits, "by hand")), stop));
         });
+        group.MapPost("/library", async (Guid id, CurrentScenes current, Changes changes, CancellationToken stop) =>
+        {
+            var name = Path.ChangeExtension(Path.GetFileName((await current.Get(id, stop)).Arrival.Path), ".mtl");
+            return TypedResults.Ok(await changes.Make(id, l => l.Put(Entry($"Make the material library {name}", [new MakeLibrary(name)], "by hand")), stop));
+        });
         group.MapPost("/variants", async (Guid id, ChooseVariant choose, CurrentScenes current, Changes changes, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);

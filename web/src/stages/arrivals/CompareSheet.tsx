@@ -15,7 +15,10 @@ interface CompareSheetProps {
 export function CompareSheet({ scene, open, onOpenChange, onTake }: CompareSheetProps) {
   const [find, setFind] = useState('');
   const others = useScenes().data?.filter((s) => s.id !== scene.id) ?? [];
-  const shown = others.filter((s) => `${s.name} ${s.source}`.toLowerCase().includes(find.toLowerCase()));
+  // What bears the same name is most likely the same asset.
+  const shown = others
+    .filter((s) => `${s.name} ${s.source}`.toLowerCase().includes(find.toLowerCase()))
+    .sort((a, b) => Number(b.name === scene.name) - Number(a.name === scene.name));
   const older = scene.versions.filter((v) => v.version !== scene.version);
   const take = (beside: Beside) => {
     onTake(beside);

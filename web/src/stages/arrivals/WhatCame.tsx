@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { SceneDetail, TransferView } from '../../api/client';
+import { useMakeLibrary } from '../../api/queries';
 import { bytes, many, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { CountRail } from './CountRail';
@@ -101,10 +102,19 @@ const mostMaterials = 40;
 
 /** Each material with its shading model, and how far an edit of a template would reach. */
 function Materials({ scene }: { scene: SceneDetail }) {
+  const make = useMakeLibrary(scene.id);
   if (scene.materialList.length === 0) return null;
   return (
     <>
-      <h3 className="mt-4 text-[13px] font-[680]">Materials</h3>
+      <div className="mt-4 flex items-baseline gap-3">
+        <h3 className="text-[13px] font-[680]">Materials</h3>
+        <span className="flex-1" />
+        {scene.lacksLibrary && (
+          <button type="button" className="act" onClick={() => make.mutate(undefined)}>
+            Make a material library
+          </button>
+        )}
+      </div>
       <ul className="mt-0.5 max-h-40 overflow-y-auto text-[12.5px] leading-[21px]">
         {scene.materialList.slice(0, mostMaterials).map((m, i) => (
           <li key={`${m.name} ${i}`} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)_72px] gap-x-3">
