@@ -19,7 +19,7 @@ public static class DemoWriter
 
     private static IReadOnlyList<DemoScene> Scenes =>
     [
-        GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene, WateringCan.Scene, TinPear.Scene, SeedDrawer.Scene, MothJar.Scene, GardenGate.Scene, Pebble.Scene, DewDrop.Scene,
+        GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene, WateringCan.Scene, TinPear.Scene, TinLantern.Scene, SeedDrawer.Scene, MothJar.Scene, GardenGate.Scene, Pebble.Scene, DewDrop.Scene,
     ];
 
     /// <summary>Writes everything; files already there with the same name are written over.</summary>

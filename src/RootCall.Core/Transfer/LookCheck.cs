@@ -11,6 +11,9 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     /// <summary>Roles whose numbers mean the same in every model.</summary>
     private static readonly HashSet<string> Shared = [InputRoles.BaseColour, "metalness", "roughness", "emission", "index of refraction", "transmission", "coat", "coat roughness"];
 
+    /// <summary>Names that several materials of the second scene share: those are called by their id.</summary>
+    private readonly HashSet<string> repeated = [.. sceneB.Materials.GroupBy(m => m.Name).Where(g => g.Count() > 1).Select(g => g.Key)];
+
     private const string GltfPacked = "gltf-metallic-roughness";
 
     private sealed record Input(string Name, string Role, ShaderValue? Value, ImageUse? Image, ShaderValue? Factor);
@@ -188,7 +191,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     private static bool Feeds(Material a, string role, ImageUse image) =>
         a.Graph.SurfaceNode?.Inputs.Any(i => InputRoles.Of(i.Name) == role && a.Graph.ImagesOf(i).Any(u => u.Reference == image.Reference)) ?? false;
 
-    private string Name(Material b) => sceneB.Materials.Count(m => m.Name == b.Name) > 1 ? b.Id : b.Name;
+    private string Name(Material b) => repeated.Contains(b.Name) ? b.Id : b.Name;
 
     /// <summary>What a reader decides by itself counts as what the role wants.</summary>
     private static string Space(ImageUse use, string role) => use.EffectiveSpace is "auto" or "" ? InputRoles.IsColour(role) ? "srgb" : "data" : use.EffectiveSpace;

@@ -33,7 +33,11 @@ public static class TransferCheck
         Hierarchy.Compare(sceneA, sceneB, rows);
         var looks = new LookCheck(sceneA, sceneB, images, tolerance);
         foreach (var (x, y) in materials.Pairs) Count(same, "material", looks.Compare(x, y, rows));
-        foreach (var (x, y) in meshes.Pairs) Count(same, "mesh", Mesh(x, y, sceneA, materials, tolerance, rows));
+        var named = materials.Pairs.DistinctBy(p => p.A.Name).ToDictionary(p => p.A.Name, p => p.B.Name, StringComparer.Ordinal);
+        var known = sceneA.Materials.Select(m => m.Name).ToHashSet(StringComparer.Ordinal);
+        // What a mesh of the second scene should show; null when that material did not arrive.
+        string? Expected(string name) => named.GetValueOrDefault(name) ?? (known.Contains(name) ? null : name);
+        foreach (var (x, y) in meshes.Pairs) Count(same, "mesh", Mesh(x, y, Expected, tolerance, rows));
         same["image"] = images.Same;
         return new([.. rows], same.ToImmutable());
     }
@@ -66,7 +70,7 @@ public static class TransferCheck
     /// <summary>Width, depth and height, whichever axis is up.</summary>
     private static double[] Sides(Box box, string? up) => up == "Z" ? [box.Size.X, box.Size.Z, box.Size.Y] : [box.Size.X, box.Size.Y, box.Size.Z];
 
-    private static bool Mesh(Mesh a, Mesh b, Scene sceneA, Pairing<Material> materials, TransferTolerance tolerance, List<TransferRow> rows)
+    private static bool Mesh(Mesh a, Mesh b, Func<string, string?> expected, TransferTolerance tolerance, List<TransferRow> rows)
     {
         var before = rows.Count;
         void Add(string what, string? x, string? y) => rows.Add(new("mesh", a.Name, what, x, y) { WhyNot = "geometry is not changed" });
@@ -76,7 +80,7 @@ public static class TransferCheck
         if (measured && a.UvSets.Length != b.UvSets.Length) Add("uv sets", Sets(a), Sets(b));
         if (measured && a.HasColours != b.HasColours) Add("vertex colours", a.HasColours ? "yes" : "none", b.HasColours ? "yes" : "none");
         if (measured && a.Bounds is { } boxA && b.Bounds is { } boxB && Proportion(boxA, boxB, tolerance.Size)) Add("bounding box", Size(boxA), Size(boxB));
-        Parts(a, b, sceneA, materials, rows);
+        Parts(a, b, expected, rows);
         return rows.Count == before;
     }
 
@@ -90,10 +94,9 @@ public static class TransferCheck
         return x.Zip(y).Any(s => Math.Abs((s.First * factor) - s.Second) > tolerance * Math.Max(y[2], 1e-12));
     }
 
-    private static void Parts(Mesh a, Mesh b, Scene sceneA, Pairing<Material> materials, List<TransferRow> rows)
+    private static void Parts(Mesh a, Mesh b, Func<string, string?> expected, List<TransferRow> rows)
     {
-        string? Expected(string name) => name.Length == 0 ? string.Empty : sceneA.Materials.FirstOrDefault(m => m.Name == name) is { } m ? materials.Of(m)?.Name : name;
-        var wanted = a.Parts.Select(p => (Part: p, Material: Expected(p.Material))).ToList();
+        var wanted = a.Parts.Select(p => (Part: p, Material: expected(p.Material))).ToList();
         if (wanted.Count == b.Parts.Length)
         {
             for (var i = 0; i < wanted.Count; i++)
@@ -114,7 +117,7 @@ public static class TransferCheck
         // Another number of parts: compare the sets of materials.
         var (namesA, namesB) = (wanted.Select(w => w.Material ?? w.Part.Material).Distinct().Order().ToList(), b.Parts.Select(p => p.Material).Distinct().Order().ToList());
         if (namesA.SequenceEqual(namesB)) return;
-        var single = b.Parts.Length == 1 && namesA.Count == 1 && materials.Pairs.Any(p => p.B.Name == namesA[0]);
+        var single = b.Parts.Length == 1 && wanted.Count == 1 && wanted[0].Material is { Length: > 0 };
         rows.Add(new("mesh", a.Name, "assignment", string.Join(", ", namesA.Select(Word)), string.Join(", ", namesB.Select(Word)))
         {
             Restore = single ? [new AssignMaterial(b.Id, string.Empty, b.Parts[0].Material, namesA[0])] : [],

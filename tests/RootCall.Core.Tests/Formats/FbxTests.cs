@@ -126,6 +126,108 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
         Assert.Contains("text", Assert.Throws<CannotUseException>(() => Look.Read($"{Models}/transparentTest.fbx")).Message, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public void The_text_form_is_the_same_tree_as_the_binary_one()
+    {
+        const string Text = """
+            ; FBX 6.1.0 project file
+            FBXHeaderExtension: { FBXVersion: 6100 }
+            Objects:  {
+            	Model: "Model::leaf", "Mesh" {
+            		Properties60:  {
+            			Property: "Lcl Translation", "Lcl Translation", "A+",1,2,3
+            		}
+            		Vertices: 0,0,0,
+            		  1,0,0,1,1e0,-.5
+            		PolygonVertexIndex: 0,1,-3
+            		LayerElementUV: 0 {
+            			Name: "map &quot;1&quot;"
+            		}
+            	}
+            	Material: "Material::tin", "" { ShadingModel: "lambert" }
+            }
+            Connections:  {
+            	Connect: "OO", "Model::leaf", "Model::Scene"
+            	Connect: "OO", "Material::tin", "Model::leaf"
+            }
+            """;
+        var scene = Look.Read(place.Put("s.fbx", Text));
+        Assert.Empty(scene.Notes);
+        Assert.Equal("FBX 6.1", scene.Format.Name);
+        var mesh = scene.Meshes.Single();
+        Assert.Equal(("leaf", 3L, 1L, "tin"), (mesh.Name, mesh.Vertices, mesh.Triangles, mesh.Parts[0].Material));
+        Assert.Equal(-0.5, mesh.Bounds!.Value.Min.Z);
+        Assert.Equal(["map \"1\""], mesh.UvSets.ToArray());
+        Assert.Equal([1, 2, 3], scene.Nodes.Single().Transform[12..15].ToArray());
+        var cut = Look.Read(place.Put("cut.fbx", Text[..Text.IndexOf("Connections", StringComparison.Ordinal)].Replace("lambert\" }", "lambert", StringComparison.Ordinal)));
+        Assert.Contains(cut.Notes, n => n.Message.Contains("line", StringComparison.Ordinal));
+        Assert.Equal(1, cut.Counts.Triangles);
+    }
+
+    [Theory]
+    [InlineData("ByPolygonVertex", "Direct", "1,2,3,4,5,6", "1 2 3 4 5 6")]
+    [InlineData("ByPolygonVertex", "IndexToDirect", "1,2,3,4", "3 4 1 2 1 2")]
+    [InlineData("ByVertice", "Direct", "1,2,3,4,5,6", "5 6 3 4 1 2")]
+    [InlineData("AllSame", "Direct", "7,8", "7 8 7 8 7 8")]
+    public void Values_are_mapped_to_corners_as_the_layer_says(string mapping, string reference, string values, string expected)
+    {
+        // One triangle over the points 2, 1, 0, so that a mapping by point differs from one by corner.
+        var path = place.Put("s.fbx", $$"""
+            ; FBX 7.4.0 project file
+            FBXHeaderExtension: { FBXVersion: 7400 }
+            GlobalSettings: { Properties70: { P: "UnitScaleFactor", "double", "Number", "",100 } }
+            Objects: {
+            	Geometry: 1, "Geometry::g", "Mesh" {
+            		Vertices: *9 { a: 0,0,0,1,0,0,1,1,0 }
+            		PolygonVertexIndex: *3 { a: 2,1,-1 }
+            		LayerElementUV: 0 {
+            			MappingInformationType: "{{mapping}}"
+            			ReferenceInformationType: "{{reference}}"
+            			UV: *{{values.Split(',').Length}} { a: {{values}} }
+            			UVIndex: *3 { a: 1,0,0 }
+            		}
+            	}
+            	Model: 2, "Model::m", "Mesh" {
+            	}
+            }
+            Connections: {
+            	C: "OO",1,2
+            }
+            """);
+        var scene = Look.Read(path);
+        using var output = new MemoryStream();
+        FbxToGlb.Write(scene, output, r => r.Written, Bounds.Default);
+        var primitive = ModelRoot.ParseGLB(output.ToArray()).LogicalMeshes.Single().Primitives.Single();
+        var uvs = primitive.GetVertexAccessor("TEXCOORD_0").AsVector2Array();
+        // glTF has v downward.
+        Assert.Equal(expected, string.Join(' ', primitive.GetIndices().Select(i => $"{uvs[(int)i].X} {1 - uvs[(int)i].Y}")));
+    }
+
+    [Fact]
+    public void A_model_stands_where_its_pivots_and_rotations_put_it()
+    {
+        string P(string name, params double[] v) => $"P: \"{name}\", \"\", \"\", \"A\",{string.Join(',', v)}\n";
+        var scene = Look.Read(place.Put("s.fbx", $$"""
+            ; FBX 7.4.0 project file
+            FBXHeaderExtension: { FBXVersion: 7400 }
+            Objects: {
+            	Model: 1, "Model::plain", "Null" { Properties70: { {{P("Lcl Translation", 1, 2, 3)}} {{P("Lcl Rotation", 0, 0, 90)}} {{P("Lcl Scaling", 2, 2, 2)}} } }
+            	Model: 2, "Model::pivoted", "Null" { Properties70: { {{P("RotationPivot", 1, 0, 0)}} {{P("Lcl Rotation", 0, 0, 180)}} } }
+            	Model: 3, "Model::before", "Null" { Properties70: { {{P("PreRotation", 90, 0, 0)}} {{P("Lcl Rotation", 0, 0, 90)}} } }
+            }
+            """));
+        (double, double, double) At(string name, double x, double y, double z)
+        {
+            var m = scene.Nodes.Single(n => n.Name == name).Transform;
+            double Row(int c) => Math.Round((x * m[c]) + (y * m[4 + c]) + (z * m[8 + c]) + m[12 + c], 6);
+            return (Row(0), Row(1), Row(2));
+        }
+
+        Assert.Equal((1, 4, 3), At("plain", 1, 0, 0)); // Scaled to 2, turned to y, moved.
+        Assert.Equal((2, 0, 0), At("pivoted", 0, 0, 0)); // Half a turn around (1, 0, 0).
+        Assert.Equal((0, 0, 1), At("before", 1, 0, 0)); // First around z to y, then the pre-rotation takes y to z.
+    }
+
     public void Dispose() => place.Dispose();
 
     private static byte[] Binary(uint version, Action<BinaryWriter> records)

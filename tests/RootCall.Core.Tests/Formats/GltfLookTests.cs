@@ -75,6 +75,33 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
     }
 
     [Fact]
+    public void Assignments_variants_and_the_archived_model_are_written_to_their_own_fields()
+    {
+        const string Meshes = """
+            { "asset": { "version": "2.0" }, "extensionsUsed": ["KHR_materials_variants", "KHR_materials_pbrSpecularGlossiness"],
+              "extensions": { "KHR_materials_variants": { "variants": [{ "name": "day" }, { "name": "night" }] } },
+              "materials": [{ "name": "tin" }, { "name": "old", "extensions": { "KHR_materials_pbrSpecularGlossiness": { "glossinessFactor": 0.3 } } }],
+              "meshes": [{ "name": "box", "primitives": [
+                { "attributes": {}, "material": 0, "extensions": { "KHR_materials_variants": { "mappings": [{ "material": 1, "variants": [1] }] } } }, { "attributes": {} }] }] }
+            """;
+        var path = place.Put("v.gltf", Meshes);
+        var scene = Core.Formats.SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default));
+        Assert.Equal(["day", "night"], scene.Variants.Single().Options.ToArray());
+        Assert.Equal(("gltf-specular-glossiness", ShaderValue.Of(0.3)), (scene.Materials[1].Graph.SurfaceNode!.Type, scene.Materials[1].Graph.SurfaceNode!.Input("glossiness")!.Value));
+        Assert.Equal(["tin", string.Empty], scene.Meshes[0].Parts.Select(p => p.Material));
+        string[] Parts(Edit edit) => [.. Read(path, edit).Meshes[0].Parts.Select(p => p.Material)];
+        Assert.Equal(["old", string.Empty], Parts(new SelectVariant(string.Empty, "material variants", string.Empty, "night")));
+        Assert.Equal(["tin", "old"], Parts(new AssignMaterial("box", "primitive 1", string.Empty, "old")));
+        Assert.Equal(["old", "old"], Parts(new AssignMaterial("/meshes/0", string.Empty, string.Empty, "old")));
+        Assert.Equal([string.Empty, string.Empty], Parts(new AssignMaterial("box", string.Empty, "tin", string.Empty)));
+        Assert.Equal(ShaderValue.Of(0.9), Read(path, new SetValue("old", "glossiness", null, ShaderValue.Of(0.9))).Materials[1].Graph.SurfaceNode!.Input("glossiness")!.Value);
+        Assert.Contains("no variant dusk", Make(path, new SelectVariant(string.Empty, "material variants", string.Empty, "dusk")).Refused.Single().Reason, StringComparison.Ordinal);
+        var shared = Make(path, new SetImage("tin", "roughness", null, new(new(ReferenceKind.Image, "v.gltf", "r.png"))), new SetImage("tin", "metallic", null, new(new(ReferenceKind.Image, "v.gltf", "m.png"))));
+        // One by one the second takes the place of the first: the texture is the same.
+        Assert.Empty(shared.Refused);
+    }
+
+    [Fact]
     public void Edits_that_the_format_cannot_say_are_refused_and_the_others_made()
     {
         var path = place.Put("s.gltf", Document);

@@ -31,6 +31,7 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
     [Theory]
     [InlineData("watering_can")]
     [InlineData("tin_pear")]
+    [InlineData("tin_lantern")]
     [InlineData("seed_drawer")]
     [InlineData("moth_jar")]
     [InlineData("enamel_sign")]

@@ -16,6 +16,9 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
     private readonly Dictionary<(JsonTree Material, string Holder, string Key), string?> textures = [];
     private readonly HashSet<string> extensionsUsed = [.. root["extensionsUsed"].Items.Select(i => i.Text ?? string.Empty)];
     private readonly Dictionary<string, int> newImages = [];
+    private readonly Dictionary<string, int> materials = Places(scene.Materials.Select(m => m.Name).Concat(scene.Materials.Select(m => m.Id)), scene.Materials.Length);
+    private readonly Dictionary<string, int> meshes = Places(scene.Meshes.Select(m => m.Name).Concat(scene.Meshes.Select(m => m.Id)), scene.Meshes.Length);
+    private readonly Dictionary<string, int> images = Places(root["images"].Items.Select(i => i["uri"].Text is { } uri && !GltfUri.IsData(uri) ? GltfUri.Decode(uri) : string.Empty), int.MaxValue);
 
     private JsonSpot Root => new(root, null);
 
@@ -53,12 +56,18 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
         return patch;
     }
 
-    private JsonTree MaterialOf(string name)
+    /// <summary>Where each name stands first; names and ids of the same things follow each other.</summary>
+    private static Dictionary<string, int> Places(IEnumerable<string> names, int count)
     {
-        var index = scene.Materials.ToList().FindIndex(m => m.Name == name);
-        if (index < 0) index = scene.Materials.ToList().FindIndex(m => m.Id == name);
-        return index >= 0 && root["materials"][index] is { Exists: true } material ? material : throw new CannotUseException($"The scene has no material {name}.");
+        var places = new Dictionary<string, int>(StringComparer.Ordinal);
+        foreach (var (name, i) in names.Select((n, i) => (n, i)))
+            if (name.Length > 0) places.TryAdd(name, i % count);
+        return places;
     }
+
+    private JsonTree MaterialOf(string name) => materials.TryGetValue(name, out var index) && root["materials"][index] is { Exists: true } material
+        ? material
+        : throw new CannotUseException($"The scene has no material {name}.");
 
     private JsonSpot Holder(JsonTree material, GltfInput input)
     {
@@ -173,16 +182,14 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
         return newImages[image.Reference.Written] = patch.Append(patch.Child(Root, "images", array: true), new JsonObject { ["uri"] = GltfUri.Encode(image.Reference.Written) });
     }
 
-    private int FindImage(ReferenceKey key) => root["images"].Items.ToList().FindIndex(i =>
-        i["uri"].Text is { } uri && !GltfUri.IsData(uri) ? GltfUri.Decode(uri) == key.Written : false) is var at && at >= 0 ? at : carrier.FindCarried(scene, key);
+    private int FindImage(ReferenceKey key) => images.TryGetValue(key.Written, out var at) ? at : carrier.FindCarried(scene, key);
 
     private int ImageIndex(ReferenceKey key) => FindImage(key) is var at && at >= 0 ? at : throw new CannotUseException($"The scene has no image {key.Written}.");
 
     private void Assign(AssignMaterial edit)
     {
-        var mesh = scene.Meshes.ToList().FindIndex(m => m.Name == edit.Mesh || m.Id == edit.Mesh);
-        if (mesh < 0) throw new CannotUseException($"The scene has no mesh {edit.Mesh}.");
-        var material = edit.To.Length == 0 ? -1 : scene.Materials.ToList().FindIndex(m => m.Name == edit.To || m.Id == edit.To);
+        if (!meshes.TryGetValue(edit.Mesh, out var mesh)) throw new CannotUseException($"The scene has no mesh {edit.Mesh}.");
+        var material = materials.GetValueOrDefault(edit.To, -1);
         if (material < 0 && edit.To.Length > 0) throw new CannotUseException($"The scene has no material {edit.To}.");
         foreach (var (primitive, p) in root["meshes"][mesh]["primitives"].Items.Select((v, i) => (v, i)))
         {

@@ -4,6 +4,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
+using RootCall.Demo.Meshes;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats.Usd;
@@ -98,25 +99,25 @@ public sealed class CrateTests : IDisposable
     /// <summary>A strip of triangles with a material that reads one image.</summary>
     internal static byte[] Crate(string image)
     {
-        using var crate = new CrateBuilder();
-        crate.Root(("upAxis", crate.Token("Z")), ("metersPerUnit", CrateBuilder.Double(0.5)), ("defaultPrim", crate.Token("leaf")), ("primChildren", crate.Tokens("leaf", "looks")));
+        using var crate = new CrateAuthor();
+        crate.Root(("upAxis", crate.Token("Z")), ("metersPerUnit", CrateAuthor.Double(0.5)), ("defaultPrim", crate.Token("leaf")), ("primChildren", crate.Tokens("leaf", "looks")));
         crate.Prim("/leaf", "Mesh", ("properties", crate.Tokens("points", "faceVertexCounts", "faceVertexIndices", "primvars:st", "material:binding")));
-        crate.Attribute("/leaf.points", "point3f[]", ("default", crate.Floats(24, [.. Enumerable.Range(0, 20).SelectMany(i => new float[] { i, i % 2 * 2, 0 })], 3)));
+        crate.Attribute("/leaf.points", "point3f[]", ("default", crate.Floats(CrateAuthor.Vec3f, [.. Enumerable.Range(0, 20).SelectMany(i => new float[] { i, i % 2 * 2, 0 })], 3)));
         crate.Attribute("/leaf.faceVertexCounts", "int[]", ("default", crate.PackedInts([.. Enumerable.Repeat(3, 18)])));
         crate.Attribute("/leaf.faceVertexIndices", "int[]", ("default", crate.PackedInts([.. Enumerable.Range(0, 18).SelectMany(i => new[] { i, i + 1, i + 2 })])));
-        crate.Attribute("/leaf.primvars:st", "texCoord2f[]", ("default", crate.Floats(20, new float[40], 2)), ("interpolation", crate.Token("vertex")));
+        crate.Attribute("/leaf.primvars:st", "texCoord2f[]", ("default", crate.Floats(CrateAuthor.Vec2f, new float[40], 2)), ("interpolation", crate.Token("vertex")));
         crate.Relationship("/leaf.material:binding", "/looks/tin");
         crate.Prim("/looks", "Scope", ("primChildren", crate.Tokens("tin")));
         crate.Prim("/looks/tin", "Material", ("primChildren", crate.Tokens("surface", "map")), ("properties", crate.Tokens("outputs:surface")));
         crate.Connect("/looks/tin.outputs:surface", "token", "/looks/tin/surface.outputs:surface");
         crate.Prim("/looks/tin/surface", "Shader", ("properties", crate.Tokens("info:id", "inputs:diffuseColor", "inputs:roughness", "inputs:emissiveColor", "outputs:surface")));
-        crate.Attribute("/looks/tin/surface.info:id", "token", ("variability", (44UL << 48) | (1UL << 62) | 1), ("default", crate.Token("UsdPreviewSurface")));
+        crate.Attribute("/looks/tin/surface.info:id", "token", ("variability", CrateAuthor.Uniform), ("default", crate.Token("UsdPreviewSurface")));
         crate.Connect("/looks/tin/surface.inputs:diffuseColor", "color3f", "/looks/tin/map.outputs:rgb");
-        crate.Attribute("/looks/tin/surface.inputs:roughness", "float", ("default", CrateBuilder.Float(0.25f)));
-        crate.Attribute("/looks/tin/surface.inputs:emissiveColor", "color3f", ("default", CrateBuilder.SmallColour(1, 0, 2)));
+        crate.Attribute("/looks/tin/surface.inputs:roughness", "float", ("default", CrateAuthor.Float(0.25f)));
+        crate.Attribute("/looks/tin/surface.inputs:emissiveColor", "color3f", ("default", CrateAuthor.SmallColour(1, 0, 2)));
         crate.Attribute("/looks/tin/surface.outputs:surface", "token");
         crate.Prim("/looks/tin/map", "Shader", ("properties", crate.Tokens("info:id", "inputs:file", "inputs:sourceColorSpace", "outputs:rgb")));
-        crate.Attribute("/looks/tin/map.info:id", "token", ("variability", (44UL << 48) | (1UL << 62) | 1), ("default", crate.Token("UsdUVTexture")));
+        crate.Attribute("/looks/tin/map.info:id", "token", ("variability", CrateAuthor.Uniform), ("default", crate.Token("UsdUVTexture")));
         crate.Attribute("/looks/tin/map.inputs:file", "asset", ("default", crate.Asset(image)));
         crate.Attribute("/looks/tin/map.inputs:sourceColorSpace", "token", ("default", crate.Token("raw")));
         crate.Attribute("/looks/tin/map.outputs:rgb", "float3");

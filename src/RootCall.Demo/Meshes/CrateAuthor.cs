@@ -1,14 +1,22 @@
 using System.Text;
 using K4os.Compression.LZ4;
 
-namespace RootCall.Core.Tests.Formats.Usd;
+namespace RootCall.Demo.Meshes;
 
 /// <summary>
-/// Writes a crate byte by byte from the published layout (OpenUSD, "crateFile.h": bootstrap, sections, value
-/// representations), for the reader to be tried on; tinyusdz reads the same bytes as a second opinion.
+/// Writes a crate, USD's binary layer, byte by byte from the published layout (OpenUSD, "crateFile.h": bootstrap,
+/// sections, value representations). Paths of prims and properties are given whole; parents before children.
 /// </summary>
-internal sealed class CrateBuilder : IDisposable
+public sealed class CrateAuthor : IDisposable
 {
+    /// <summary>Numbers of the types of arrays that <see cref="Floats"/> takes.</summary>
+    public const int Vec2f = 20;
+
+    public const int Vec3f = 24;
+
+    /// <summary>The variability of attributes that do not change over time.</summary>
+    public const ulong Uniform = (44UL << 48) | (1UL << 62) | 1;
+
     private const ulong Inlined = 1UL << 62;
     private const ulong IsArray = 1UL << 63;
     private const ulong Packed = 1UL << 61;
@@ -19,10 +27,11 @@ internal sealed class CrateBuilder : IDisposable
     private readonly List<int> sets = [];
     private readonly List<(string Path, int Set, int Type)> specs = [];
 
-    public CrateBuilder() => file.Write(new byte[88]);
+    public CrateAuthor() => file.Write(new byte[88]);
 
     public void Dispose() => file.Dispose();
 
+    /// <summary>The pseudo-root with the layer's metadata.</summary>
     public void Root(params (string, ulong)[] values) => Add("/", 7, values);
 
     public void Prim(string path, string type, params (string, ulong)[] values) => Add(path, 6, [("specifier", Inline(42, 0)), ("typeName", Token(type)), .. values]);
@@ -39,6 +48,7 @@ internal sealed class CrateBuilder : IDisposable
 
     public static ulong Float(float value) => Inline(8, BitConverter.SingleToUInt32Bits(value));
 
+    /// <summary>Inlined as a float: the value must be one.</summary>
     public static ulong Double(double value) => (9UL << 48) | Inlined | BitConverter.SingleToUInt32Bits((float)value);
 
     /// <summary>Three small whole numbers, a byte each.</summary>
