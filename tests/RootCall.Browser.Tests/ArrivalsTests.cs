@@ -64,6 +64,39 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
     }
 
     [Fact]
+    public void Variants_and_carried_images_are_decided_by_keyboard()
+    {
+        var app = browser.App;
+        string Open(string scene)
+        {
+            app.Ended(app.Post("/api/arrivals/open", new { path = browser.Demo.At(scene) }));
+            return app.Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("name").GetString() == Path.GetFileName(scene) && s.GetProperty("source").GetString() == Path.GetDirectoryName(scene)).GetProperty("id").GetString()!;
+        }
+
+        browser.Go("/arrivals/" + Open("clean/watering_can/watering_can.usda"));
+        browser.SeeText("template of 1 material");
+        browser.ClickAt("//button[@aria-label='patina, variant']");
+        browser.See("//*[@role='option'][contains(., 'aged')]");
+        Assert.Empty(browser.SeriousFindings());
+        browser.Press(Keys.ArrowUp);
+        browser.Press(Keys.Enter);
+        browser.SeeText("1 pending");
+        browser.PressShift("p");
+        RunningApplication.Until(() => browser.Text.Contains("1 applied", StringComparison.Ordinal), "the variant was not applied");
+        browser.Press("u");
+
+        browser.Go("/arrivals/" + Open("arrived/tin_pear/tin_pear.usdz"));
+        browser.SeeText("Extract 1");
+        browser.Press("x");
+        browser.SeeText("1 pending");
+        browser.Press("l");
+        browser.SeeText("Extract tin_leaf_basecolor.png that the scene carried");
+        browser.Press(Keys.Escape);
+        browser.Press("u");
+        browser.SeeText("0 applied");
+    }
+
+    [Fact]
     public void Find_narrows_the_scenes_and_says_when_none_is_left()
     {
         browser.Go("/arrivals");

@@ -117,7 +117,7 @@ function Materials({ scene }: { scene: SceneDetail }) {
       </div>
       <ul className="mt-0.5 max-h-40 overflow-y-auto text-[12.5px] leading-[21px]">
         {scene.materialList.slice(0, mostMaterials).map((m, i) => (
-          <li key={`${m.name} ${i}`} className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.3fr)_72px] gap-x-3">
+          <li key={`${m.name} ${i}`} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)_60px] gap-x-3">
             <span className="truncate">{m.name}</span>
             <span className="truncate text-quiet">
               {m.isTemplate ? `template of ${many(m.instances, 'material')}` : (m.model ?? 'not defined')}
