@@ -46,9 +46,6 @@ public sealed class SceneReading(RootStore roots, FileFacts facts, Bounds bounds
         return new(CurrentScene.Muster(path, context, bounds, detail => progress.Report("reading", detail)), context, copies);
     }
 
-    /// <summary>Files that belong to the scene itself: another one in their place brings references of its own.</summary>
-    public static bool IsOwn(ReferenceKey key) => key.Kind is ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document;
-
     /// <summary>What the last muster knew of each reference's file.</summary>
     public static ImmutableDictionary<ReferenceKey, LastSeen> Seen(MusterReport report) => report.References
         .Where(r => r.Resolved is not null && r.Stamp is not null)

@@ -35,8 +35,8 @@ public static class CurrentScene
             if (taken.Count == 0) return (report, edits.ToImmutable());
             edits.AddRange(taken);
             relinked = relinked.SetItems(taken.Select(t => KeyValuePair.Create(t.Reference, t.To!)));
-            var libraries = taken.Any(t => t.Reference.Kind == ReferenceKind.MaterialLibrary);
-            report = libraries
+            var ownFiles = taken.Any(t => t.Reference.Kind.IsOwnFile());
+            report = ownFiles
                 ? Muster(report.Scene.Path, context with { Relinked = relinked }, bounds)
                 : Mustering.Relink(report, relinked, context.Scope, context.Facts);
         }

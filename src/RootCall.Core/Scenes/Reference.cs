@@ -23,6 +23,12 @@ public enum ReferenceKind
     Cache,
 }
 
+public static class ReferenceKinds
+{
+    /// <summary>A file that belongs to the scene itself: another one in its place brings references of its own.</summary>
+    public static bool IsOwnFile(this ReferenceKind kind) => kind is ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document;
+}
+
 /// <summary>
 /// What identifies a reference across readings of the same scene: its kind, the own file that writes it and the path
 /// as written. Numbers are only an order; a ledger stores keys, so it can be replayed on a later version.

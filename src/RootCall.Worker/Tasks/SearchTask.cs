@@ -1,4 +1,5 @@
 using RootCall.Core.Files;
+using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 
@@ -17,7 +18,7 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
         var ledger = await ledgers.Read(request.SceneId, stop);
         var copies = Path.Combine(disk.Edited(request.SceneId), id.ToString("N"));
         if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
-        var read = await reading.Read(arrival.Path, request.SceneId, ledger, SceneReading.IsOwn, copies, seen, progress, stop);
+        var read = await reading.Read(arrival.Path, request.SceneId, ledger, k => k.Kind.IsOwnFile(), copies, seen, progress, stop);
         await scenes.Remuster(request.SceneId, read.ToKeep, DateTimeOffset.UtcNow, stop);
         foreach (var old in Directory.Exists(disk.Edited(request.SceneId)) ? Directory.GetDirectories(disk.Edited(request.SceneId)) : [])
             if (old != copies) Directory.Delete(old, recursive: true);

@@ -98,7 +98,7 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
             parts.Add(new(mesh["primitives"].Items.Count > 1 ? $"primitive {p}" : string.Empty, material, triangles));
         }
 
-        return new(mesh["name"].Text is { Length: > 0 } n ? n : $"mesh {index}", vertices, faces, faces, [.. uvs], parts.ToImmutable())
+        return new(mesh["name"].Text is { Length: > 0 } n ? n : $"mesh {index}", vertices, faces, faces, [.. uvs], parts.Count > 0 ? parts.ToImmutable() : [new(string.Empty, string.Empty, 0)])
         {
             Id = $"/meshes/{index}",
             HasNormals = normals,

@@ -107,6 +107,6 @@ internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootSt
 
     /// <summary>The applied entries that change what is read.</summary>
     private static IEnumerable<Guid> Reread(Core.Edits.Ledger ledger) => ledger.Applied
-        .Where(e => e.Edits.Any(x => x is LookEdit or RelinkReference { Reference.Kind: ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document }))
+        .Where(e => e.Edits.Any(x => x is LookEdit || (x is RelinkReference r && r.Reference.Kind.IsOwnFile())))
         .Select(e => e.Id);
 }
