@@ -75,10 +75,10 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
 
         browser.Go("/arrivals/" + Open("clean/watering_can/watering_can.usda"));
         browser.SeeText("template of 1 material");
-        browser.ClickAt("//button[@aria-label='patina, variant']");
-        browser.See("//*[@role='option'][contains(., 'aged')]");
+        browser.See("//button[@aria-label='patina, variant fresh']").SendKeys(Keys.Enter);
+        browser.See("//*[@role='menuitemradio'][contains(., 'aged')]");
         Assert.Empty(browser.SeriousFindings());
-        browser.Press(Keys.ArrowUp);
+        browser.Press(Keys.Home);
         browser.Press(Keys.Enter);
         browser.SeeText("1 pending");
         browser.PressShift("p");

@@ -1,4 +1,4 @@
-import { Select } from 'radix-ui';
+import { DropdownMenu } from 'radix-ui';
 import type { VariantItem } from '../../api/client';
 import { useChooseVariant } from '../../api/queries';
 
@@ -14,32 +14,32 @@ export function Variants({ sceneId, variants }: { sceneId: string; variants: Var
           <span className="min-w-0 flex-1 truncate text-soft">
             {v.set} <code className="text-[11.5px] text-quiet">{v.place}</code>
           </span>
-          <Select.Root
-            value={v.selected}
-            onValueChange={(option) => choose.mutate({ place: v.place, set: v.set, option })}
-          >
-            <Select.Trigger className="key outlined" aria-label={`${v.set}, variant`}>
-              <Select.Value placeholder="none chosen" />
-              <Select.Icon className="ml-1.5" aria-hidden="true">
-                ▾
-              </Select.Icon>
-            </Select.Trigger>
-            <Select.Portal>
-              <Select.Content className="menu" position="popper" sideOffset={4}>
-                <Select.Viewport>
+          <DropdownMenu.Root modal={false}>
+            <DropdownMenu.Trigger
+              className="key outlined"
+              aria-label={`${v.set}, variant ${v.selected || 'not chosen'}`}
+            >
+              {v.selected || 'none chosen'} <span aria-hidden="true">▾</span>
+            </DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content className="menu" sideOffset={4} align="end">
+                <DropdownMenu.RadioGroup
+                  value={v.selected}
+                  onValueChange={(option) => choose.mutate({ place: v.place, set: v.set, option })}
+                >
                   {v.options.map((option) => (
-                    <Select.Item
+                    <DropdownMenu.RadioItem
                       key={option}
                       value={option}
-                      className="px-3 py-1 text-[13px] data-[highlighted]:bg-held"
+                      className="px-3 py-1 text-[13px] data-[highlighted]:bg-held data-[state=checked]:font-semibold"
                     >
-                      <Select.ItemText>{option}</Select.ItemText>
-                    </Select.Item>
+                      {option}
+                    </DropdownMenu.RadioItem>
                   ))}
-                </Select.Viewport>
-              </Select.Content>
-            </Select.Portal>
-          </Select.Root>
+                </DropdownMenu.RadioGroup>
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
         </div>
       ))}
     </section>
