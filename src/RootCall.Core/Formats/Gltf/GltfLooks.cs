@@ -145,8 +145,8 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
         var existing = info.Existing?["extensions"][Transform];
         if (set != (info.Existing?["texCoord"].Index ?? 0)) patch.Set(info, "texCoord", set);
         if (existing?["texCoord"].Exists == true) patch.Set(new(existing, null), "texCoord", set);
-        if (image.Scale is [var scale, ..] && input.Name is "normal" or "clearcoatNormal" or "occlusion" && image.Scale.Length > 0)
-            patch.Set(info, input.Name == "occlusion" ? "strength" : "scale", Number(image.Scale[0]));
+        if (image.Scale is [var scale, ..] && input.Name is "normal" or "clearcoatNormal" or "occlusion")
+            patch.Set(info, input.Name == "occlusion" ? "strength" : "scale", Number(scale));
         var t = image.Transform;
         if (t.IsIdentity && existing?.Exists != true) return;
         Use(Transform);

@@ -7,7 +7,7 @@ using RootCall.Core.Scenes;
 namespace RootCall.Core.Formats.Usd;
 
 /// <summary>Measures geometry of the UsdGeom schemas and finds the materials bound to it.</summary>
-internal sealed class UsdMeshes(UsdStage stage, UsdBindings bindings, List<ReadNote> notes, string name)
+internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, string name)
 {
     private static readonly HashSet<string> Implicit = ["Cube", "Sphere", "Cylinder", "Cone", "Capsule", "Plane", "BasisCurves", "NurbsCurves", "NurbsPatch", "Points", "TetMesh", "Volume"];
 
@@ -130,6 +130,4 @@ internal sealed class UsdMeshes(UsdStage stage, UsdBindings bindings, List<ReadN
 
         return Transforms.Pack(m);
     }
-
-    public UsdStage Stage => stage;
 }

@@ -24,7 +24,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
         var root = layers.Open();
         var stage = new UsdStage(layers, root, context, notes);
         context.Progress?.Invoke($"composing {Path.GetFileName(path)}");
-        var shapes = new UsdMeshes(stage, new(stage), notes, Path.GetFileName(path));
+        var shapes = new UsdMeshes(new(stage), notes, Path.GetFileName(path));
         var shaders = new UsdShaders(stage, builder);
         Walk(stage, shapes, shaders);
         LoadTheRest(layers, root);

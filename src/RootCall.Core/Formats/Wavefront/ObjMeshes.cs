@@ -21,10 +21,6 @@ internal sealed class ObjMeshes
     private Open? current;
     private bool named;
 
-    public bool Any => meshes.Count > 0;
-
-    public int Points => pointCount;
-
     public void Object(string name)
     {
         if (!named) meshes.RemoveAll(m => m.Faces == 0);
