@@ -8,6 +8,12 @@ using RootCall.Testing;
 // Each measurement stands beside a yardstick of the same run; what counts is the ratio.
 Console.WriteLine($"{Environment.ProcessorCount} cores, {Environment.OSVersion}, .NET {Environment.Version}");
 using var place = new Place();
+// One part alone, by its name: mustering, trial.
+if (args is ["mustering"])
+{
+    MusterBench.Run(place);
+    return;
+}
 
 const int Folders = 200;
 const int FilesInEach = 100;

@@ -4,6 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
 using Npgsql;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -19,11 +20,16 @@ public static class DataServices
         services.AddSingleton(p => new NpgsqlDataSourceBuilder(p.GetRequiredService<IOptions<DataOptions>>().Value.Database).Build());
         services.AddDbContextFactory<RootCallDb>((p, o) => o.UseNpgsql(p.GetRequiredService<NpgsqlDataSource>()).UseSnakeCaseNamingConvention());
         services.AddSingleton(Bounds.Default);
-        services.AddSingleton<FileFacts>();
+        services.AddSingleton(p => new FileFacts(p.GetService<IPictureReader>()));
         services.AddSingleton<DiskStore>();
         services.AddSingleton<SceneStore>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<RootStore>();
+        services.AddSingleton<IndexStore>();
+        services.AddSingleton<KnownFileStore>();
+        services.AddSingleton<SeenStore>();
+        services.AddSingleton<RuleStore>();
+        services.AddSingleton<NameStore>();
         services.AddSingleton<WorkStore>();
         return services;
     }

@@ -18,6 +18,18 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
 
     public DbSet<PackageRow> Packages => Set<PackageRow>();
 
+    public DbSet<IndexTreeRow> IndexTrees => Set<IndexTreeRow>();
+
+    public DbSet<IndexFolderRow> IndexFolders => Set<IndexFolderRow>();
+
+    public DbSet<KnownFileRow> KnownFiles => Set<KnownFileRow>();
+
+    public DbSet<SeenFileRow> SeenFiles => Set<SeenFileRow>();
+
+    public DbSet<ApprovedRuleRow> ApprovedRules => Set<ApprovedRuleRow>();
+
+    public DbSet<SettingRow> Settings => Set<SettingRow>();
+
     public DbSet<WorkRow> Work => Set<WorkRow>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -35,6 +47,21 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
             e.HasIndex(r => new { r.ArrivalId, r.State });
         });
         modelBuilder.Entity<RootRow>(e => e.HasIndex(r => r.Folder).IsUnique());
+        modelBuilder.Entity<RootRow>(e => e.Property(r => r.Purpose).HasDefaultValue("search"));
+        modelBuilder.Entity<IndexTreeRow>(e => e.HasIndex(t => t.Folder).IsUnique());
+        modelBuilder.Entity<IndexFolderRow>(e =>
+        {
+            e.HasKey(f => new { f.TreeId, f.Path });
+            e.HasOne<IndexTreeRow>().WithMany().HasForeignKey(f => f.TreeId);
+        });
+        modelBuilder.Entity<KnownFileRow>(e => e.HasKey(f => f.Path));
+        modelBuilder.Entity<SeenFileRow>(e =>
+        {
+            e.HasKey(s => new { s.SceneId, s.Reference });
+            e.HasOne<SceneRow>().WithMany().HasForeignKey(s => s.SceneId);
+        });
+        modelBuilder.Entity<ApprovedRuleRow>(e => e.HasIndex(r => new { r.Root, r.From, r.To }).IsUnique());
+        modelBuilder.Entity<SettingRow>(e => e.HasKey(s => s.Key));
         modelBuilder.Entity<LedgerEntryRow>(e =>
         {
             e.HasIndex(l => new { l.SceneId, l.Sequence }).IsUnique();

@@ -20,6 +20,8 @@ builder.WebHost.ConfigureKestrel(k => k.Limits.MaxRequestBodySize = Bounds.Defau
 builder.Services.AddRootCallData(builder.Configuration);
 builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));
 builder.Services.AddSingleton<CurrentScenes>();
+builder.Services.AddSingleton<RootCall.Web.Features.Muster.Acts>();
+builder.Services.AddSingleton<FileWatch>();
 builder.Services.AddSingleton<WorkDispatcher>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
@@ -29,6 +31,7 @@ if (!describeOnly)
 {
     builder.Services.AddHostedService<FirstStart>();
     builder.Services.AddHostedService<WorkListener>();
+    builder.Services.AddHostedService(p => p.GetRequiredService<FileWatch>());
 }
 
 builder.Services.AddProblemDetails();

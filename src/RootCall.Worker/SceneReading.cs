@@ -14,17 +14,21 @@ public sealed record SceneRead(MusterReport Report, MusterContext Context, Edite
 }
 
 /// <summary>Reads a scene with its ledger and musters it against the roots, telling how far it is.</summary>
-public sealed class SceneReading(RootStore roots, FileFacts facts, Bounds bounds)
+public sealed class SceneReading(RootStore roots, Indexes indexes, SeenStore seen, RuleStore rules, NameStore names, KnownFileStore known, FileFacts facts, Bounds bounds)
 {
     /// <param name="ledger">Its applied look edits are made, its relinks of own files followed.</param>
     /// <param name="relinks">Which relinks of the ledger are followed: all for a package, those of own files for a muster.</param>
     /// <param name="edited">Folder for copies with edits made; it must stay as long as what is read is used.</param>
+    /// <param name="before">The muster before this one; its files need not be looked into again.</param>
     public async Task<SceneRead> Read(
-        string path, Guid? sceneId, Ledger ledger, Func<ReferenceKey, bool> relinks, string edited, IReadOnlyDictionary<ReferenceKey, LastSeen>? lastSeen, WorkProgress progress, CancellationToken stop)
+        string path, Guid? sceneId, Ledger ledger, Func<ReferenceKey, bool> relinks, string edited, MusterReport? before, WorkProgress progress, CancellationToken stop)
     {
         var scope = await roots.ScopeOf(path, sceneId, stop);
         progress.Report("looking in the roots");
-        var index = RootIndex.Build(scope, (n, folder) => progress.Report("looking in the roots", Path.GetFileName(folder), n), stop);
+        var index = await indexes.Get(scope, Refresh.Folders, (n, folder) => progress.Report("looking in the roots", Path.GetFileName(folder), n), stop);
+        if (before is not null) await known.Load(facts, before.References.SelectMany(r => r.Candidates.Select(c => c.Path).Append(r.Resolved)).OfType<string>(), stop);
+        var lastSeen = sceneId is { } id ? await seen.Read(id, stop) : ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
+        await known.Load(facts, lastSeen.Values.Select(s => s.Path), stop);
         var relinked = ledger.Relinks().Where(r => relinks(r.Key)).ToImmutableDictionary();
         var copies = EditedFiles.None;
         if (ledger.Applied.Any(e => e.Edits.Any(x => x is LookEdit)))
@@ -38,16 +42,15 @@ public sealed class SceneReading(RootStore roots, FileFacts facts, Bounds bounds
         {
             Relinked = relinked,
             Edited = copies.Copies,
-            LastSeen = lastSeen ?? ImmutableDictionary<ReferenceKey, LastSeen>.Empty,
+            LastSeen = lastSeen,
+            Approved = await rules.Approved(stop),
+            Names = await names.Read(stop),
             Progress = (done, total) => progress.Report("mustering", string.Empty, done, total),
             Stop = stop,
         };
         progress.Report("reading", Path.GetFileName(path));
-        return new(CurrentScene.Muster(path, context, bounds, detail => progress.Report("reading", detail)), context, copies);
+        var report = CurrentScene.Muster(path, context, bounds, detail => progress.Report("reading", detail));
+        await known.Save(facts, stop);
+        return new(report, context, copies);
     }
-
-    /// <summary>What the last muster knew of each reference's file.</summary>
-    public static ImmutableDictionary<ReferenceKey, LastSeen> Seen(MusterReport report) => report.References
-        .Where(r => r.Resolved is not null && r.Stamp is not null)
-        .ToImmutableDictionary(r => r.Reference.Key, r => new LastSeen(r.Resolved!, r.Stamp!.Value, r.Facts?.Width ?? 0, r.Facts?.Height ?? 0, null));
 }

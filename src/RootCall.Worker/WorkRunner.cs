@@ -9,7 +9,7 @@ namespace RootCall.Worker;
 /// <summary>Runs the task of a row and writes down how it ended.</summary>
 [AutomaticRetry(Attempts = 0)]
 public sealed partial class WorkRunner(
-    WorkStore work, ArriveTask arrive, SearchTask search, ExtractTask extract, PackTask pack, PictureTask picture, ILogger<WorkRunner> log) : IWorkRunner
+    WorkStore work, ArriveTask arrive, SearchTask search, ExtractTask extract, PackTask pack, ListRootTask list, RememberTask remember, WriteCopyTask copy, PictureTask picture, ILogger<WorkRunner> log) : IWorkRunner
 {
     public async Task Run(Guid id, CancellationToken stop)
     {
@@ -45,6 +45,9 @@ public sealed partial class WorkRunner(
         "arrive" => arrive.Run(row.Id, WorkStore.Request<Arrive>(row), progress, stop),
         "search" => search.Run(row.Id, WorkStore.Request<Search>(row), progress, stop),
         "extract" => extract.Run(row.Id, WorkStore.Request<Extract>(row), progress, stop),
+        "listroot" => list.Run(WorkStore.Request<ListRoot>(row), progress, stop),
+        "remember" => remember.Run(WorkStore.Request<Remember>(row), progress, stop),
+        "writecopy" => copy.Run(WorkStore.Request<WriteCopy>(row), progress, stop),
         "pack" => pack.Run(row.Id, WorkStore.Request<Pack>(row), progress, stop),
         _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
     };

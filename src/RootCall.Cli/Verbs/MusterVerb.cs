@@ -9,11 +9,11 @@ internal static class MusterVerb
 {
     public static Command Command()
     {
-        var (scene, roots, format) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Format());
-        var command = new Command("muster", "Lists what a scene calls for, whether it answers, and the candidates.") { scene, roots, format };
+        var (scene, roots, names, format) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Names(), SharedOptions.Format());
+        var command = new Command("muster", "Lists what a scene calls for, whether it answers, and the candidates.") { scene, roots, names, format };
         command.SetAction(call =>
         {
-            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
+            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
             var report = opened.Report;
             var rules = RelocationRules.Infer(report.References);
             if (call.GetValue(format) == "json") Print.Json(MusterJson.Of(report, rules), OutputContext.Default.MusterJson);

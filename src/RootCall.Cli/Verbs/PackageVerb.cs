@@ -13,11 +13,13 @@ internal static class PackageVerb
     {
         var (scene, roots, format, strict) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Format(), SharedOptions.Strict());
         var output = SharedOptions.Out("A folder, or a file that ends in .zip.");
-        var command = new Command("package", "Packs the scene with everything it calls for, and proves the package.") { scene, roots, output, strict, format };
+        var standIns = new Option<bool>("--allow-stand-ins") { Description = "Build although neutral pictures stand in for missing ones." };
+        var command = new Command("package", "Packs the scene with everything it calls for, and proves the package.") { scene, roots, output, strict, standIns, format };
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
             var plan = PackagePlan.Make(opened.Writable(opened.TakeClear(call.GetValue(strict))), opened.Context.Facts);
+            if (plan.StandIns.FirstOrDefault() is { } standIn && !call.GetValue(standIns)) throw new CannotUseException($"A neutral picture stands in for “{standIn.Reference.Written}”; allow stand-ins, or nothing is built.");
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default);
             if (call.GetValue(format) == "json") Print.Json(PackageJson.Of(built, proof), OutputContext.Default.PackageJson);

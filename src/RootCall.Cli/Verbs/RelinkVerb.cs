@@ -1,6 +1,9 @@
+using System.Collections.Immutable;
 using System.CommandLine;
 using RootCall.Cli.Output;
+using RootCall.Core.Edits;
 using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
 
 namespace RootCall.Cli.Verbs;
@@ -12,12 +15,16 @@ internal static class RelinkVerb
     {
         var (scene, roots, format, strict) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Format(), SharedOptions.Strict());
         var output = SharedOptions.Out("The folder to write into; no image or buffer is copied.");
-        var command = new Command("relink", "Writes a copy of the scene that calls the files that were found.") { scene, roots, output, strict, format };
+        var (names, paths) = (SharedOptions.Names(), new Option<string>("--paths") { Description = "How paths are written: relative (to the file that writes them), root (to the root that answers) or absolute.", DefaultValueFactory = _ => "relative" });
+        paths.AcceptOnlyFromAmong("relative", "root", "absolute");
+        var command = new Command("relink", "Writes a copy of the scene that calls the files that were found.") { scene, roots, names, output, paths, strict, format };
         command.SetAction(call =>
         {
-            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
+            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
             var report = opened.TakeClear(call.GetValue(strict));
-            var result = RelinkedCopy.Write(opened.Writable(report), Path.GetFullPath(call.GetValue(output)!)).NumberedAs(report);
+            var writable = opened.Writable(report);
+            var style = call.GetValue(paths) switch { "root" => PathStyle.RootRelative, "absolute" => PathStyle.Absolute, _ => PathStyle.Relative };
+            var result = RelinkedCopy.Write(writable, Path.GetFullPath(call.GetValue(output)!), Styles(writable, style, opened.Context.Scope.Folders)).NumberedAs(report);
             if (call.GetValue(format) == "json") Print.Json(RelinkJson.Of(result), OutputContext.Default.RelinkJson);
             else
             {
@@ -30,4 +37,7 @@ internal static class RelinkVerb
         });
         return command;
     }
+
+    private static Dictionary<ReferenceKey, SetPathStyle> Styles(MusterReport report, PathStyle style, IReadOnlyCollection<string> roots) => style == PathStyle.Relative ? [] :
+        Decisions.Style(report, null, style, ImmutableDictionary<ReferenceKey, SetPathStyle>.Empty, roots, DateTimeOffset.Now).Edits.OfType<SetPathStyle>().ToDictionary(s => s.Reference);
 }

@@ -27,6 +27,8 @@ internal static class SharedOptions
 
     public static Option<string> Out(string what) => new("--out") { Description = what, Required = true };
 
+    public static Option<string?> Names() => new("--names") { Description = "A JSON file with the house's own words for texture names, in place of those that ship." };
+
     public static Option<bool> Strict() => new("--strict") { Description = "Refuse, and write nothing, when a reference would be left unanswered." };
 }
 
@@ -49,7 +51,7 @@ internal sealed class OpenedScene : IDisposable
     public MusterReport Report { get; }
 
     /// <exception cref="CannotUseException">No such scene or root.</exception>
-    public static OpenedScene Open(string scene, string[] roots)
+    public static OpenedScene Open(string scene, string[] roots, string? names = null)
     {
         foreach (var root in roots)
             if (!Directory.Exists(root)) throw new CannotUseException($"There is no folder “{Path.GetFullPath(root)}” to look in.");
@@ -69,7 +71,8 @@ internal sealed class OpenedScene : IDisposable
 
             if (!File.Exists(scene)) throw new CannotUseException($"There is no file “{Path.GetFullPath(scene)}”.");
             var scope = CurrentScene.Scope(scene, roots);
-            var context = new MusterContext(scope, RootIndex.Build(scope), new());
+            if (names is not null && !File.Exists(names)) throw new CannotUseException($"There is no file “{Path.GetFullPath(names)}”.");
+            var context = new MusterContext(scope, RootIndex.Build(scope), new()) { Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)) };
             return new(unpacked, context, CurrentScene.Muster(scene, context, Bounds.Default));
         }
         catch

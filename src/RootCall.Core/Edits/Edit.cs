@@ -17,6 +17,8 @@ namespace RootCall.Core.Edits;
 [JsonDerivedType(typeof(MakeLibrary), "library")]
 [JsonDerivedType(typeof(SelectVariant), "variant")]
 [JsonDerivedType(typeof(SetAsset), "asset")]
+[JsonDerivedType(typeof(SetPathStyle), "style")]
+[JsonDerivedType(typeof(PlaceFile), "place")]
 public abstract record Edit
 {
     /// <summary>What it changes; two edits with the same target stand on each other.</summary>

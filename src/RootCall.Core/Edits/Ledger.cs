@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Edits;
@@ -17,7 +18,11 @@ public enum EntryState
 /// <param name="Sentence">What it does, in one sentence with its count.</param>
 /// <param name="ProposedBy">Who proposed it: <c>relocation rule</c>, <c>candidate</c>, <c>by hand</c>.</param>
 public sealed record LedgerEntry(
-    Guid Id, string Sentence, ImmutableArray<Edit> Edits, EntryState State, string ProposedBy, DateTimeOffset At);
+    Guid Id, string Sentence, ImmutableArray<Edit> Edits, EntryState State, string ProposedBy, DateTimeOffset At)
+{
+    /// <summary>The relocation rule it applies; null for any other entry.</summary>
+    public PathRewrite? Rule { get; init; }
+}
 
 /// <summary>
 /// The ordered edits made to a scene since it arrived. Immutable: each act gives another ledger. Applied entries come
@@ -65,6 +70,20 @@ public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
         }
 
         return relinks.ToImmutable();
+    }
+
+    /// <summary>How the applied ledger wants paths written; what it does not name is relative.</summary>
+    public ImmutableDictionary<ReferenceKey, SetPathStyle> Styles() => Last<SetPathStyle>(s => s.Reference);
+
+    /// <summary>Where the applied ledger wants files to lie in a package.</summary>
+    public ImmutableDictionary<ReferenceKey, string> Places() => Last<PlaceFile>(p => p.Reference).Where(p => p.Value.To is not null).ToImmutableDictionary(p => p.Key, p => p.Value.To!);
+
+    private ImmutableDictionary<ReferenceKey, T> Last<T>(Func<T, ReferenceKey> key)
+        where T : Edit
+    {
+        var last = ImmutableDictionary.CreateBuilder<ReferenceKey, T>();
+        foreach (var edit in Applied.SelectMany(e => e.Edits).OfType<T>()) last[key(edit)] = edit;
+        return last.ToImmutable();
     }
 
     private static IEnumerable<string> Targets(LedgerEntry entry) => entry.Edits.Select(e => e.Target);

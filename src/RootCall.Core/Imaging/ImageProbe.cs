@@ -9,14 +9,37 @@ namespace RootCall.Core.Imaging;
 public static class ImageProbe
 {
     private const int MaxSide = 1 << 20;
+    private const int WholeBytes = 16 << 10;
 
     /// <summary>Never throws for what is in the file; a file that cannot be opened is damaged, with the system's reason.</summary>
-    public static ProbeResult File(string path)
+    public static ProbeResult File(string path) => File(path, WholeBytes, _ => { });
+
+    /// <param name="wholeBytes">A file of at most so many bytes is read in one go.</param>
+    /// <param name="whole">Is shown the bytes of such a file.</param>
+    internal static ProbeResult File(string path, int wholeBytes, Action<ReadOnlySpan<byte>> whole)
     {
         try
         {
-            using var stream = new FileStream(path, FileMode.Open, FileAccess.Read, FileShare.Read, 4096);
-            return Stream(stream, path);
+            // Shared with everyone: on a file server a lock is a round trip, and others may be writing.
+            using var file = System.IO.File.OpenHandle(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
+            var length = RandomAccess.GetLength(file);
+            if (length > wholeBytes)
+            {
+                using var stream = new FileStream(file, FileAccess.Read, 4096);
+                return Stream(stream, path);
+            }
+
+            var buffer = System.Buffers.ArrayPool<byte>.Shared.Rent(wholeBytes);
+            try
+            {
+                var read = RandomAccess.Read(file, buffer.AsSpan(0, (int)length), 0);
+                whole(buffer.AsSpan(0, read));
+                return Stream(new MemoryStream(buffer, 0, read, writable: false), path);
+            }
+            finally
+            {
+                System.Buffers.ArrayPool<byte>.Shared.Return(buffer);
+            }
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {

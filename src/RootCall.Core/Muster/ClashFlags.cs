@@ -7,24 +7,31 @@ internal static class ClashFlags
 {
     public static ImmutableArray<MusteredReference> Put(ImmutableArray<MusteredReference> references, FileFacts facts)
     {
-        var files = references
-            .SelectMany(r => Files(r).Select(f => (r.Number, f.Path, f.Stamp)))
-            .ToLookup(f => f.Path, StringComparer.Ordinal);
+        var files = new Dictionary<string, (FileStamp Stamp, List<int> Numbers)>(references.Length, StringComparer.Ordinal);
+        foreach (var reference in references)
+            foreach (var (path, stamp) in Files(reference))
+            {
+                if (!files.TryGetValue(path, out var file)) files[path] = file = (stamp, []);
+                file.Numbers.Add(reference.Number);
+            }
+
         var clashing = new HashSet<int>();
         var duplicated = new HashSet<int>();
-        var distinct = files.Select(g => (g.First().Path, g.First().Stamp)).ToList();
-        foreach (var name in distinct.GroupBy(f => FileName.Fold(Path.GetFileName(f.Path)), StringComparer.Ordinal).Where(g => g.Count() > 1))
+        foreach (var name in files.GroupBy(f => FileName.FoldedHash(Path.GetFileName(f.Key))).Where(g => g.Skip(1).Any()))
         {
-            var (path, stamp) = name.First();
-            if (name.Skip(1).All(f => facts.SameContents(path, stamp, f.Path, f.Stamp))) continue;
-            clashing.UnionWith(name.SelectMany(f => files[f.Path]).Select(f => f.Number));
+            var first = name.First();
+            if (name.Skip(1).All(f => facts.SameContents(first.Key, first.Value.Stamp, f.Key, f.Value.Stamp))) continue;
+            clashing.UnionWith(name.SelectMany(f => f.Value.Numbers));
         }
 
         // Only files that answer now: two candidates of one reference are not duplicates of each other.
         var answering = references.Where(r => r.Resolved is not null && r.Stamp is not null).ToLookup(r => r.Resolved!, StringComparer.Ordinal);
-        foreach (var size in answering.Select(g => g.First()).GroupBy(r => r.Stamp!.Value.Bytes).Where(g => g.Count() > 1))
+        var sameSize = answering.Select(g => g.First()).GroupBy(r => r.Stamp!.Value.Bytes).Where(g => g.Count() > 1).ToList();
+        Parallel.ForEach(sameSize.SelectMany(s => s), r => Sample(r, facts));
+        foreach (var size in sameSize)
         {
-            foreach (var content in size.GroupBy(r => HashOrPath(r, facts), StringComparer.Ordinal))
+            // Uncompressed images of one resolution have one size: a sample tells most of them apart, few are hashed.
+            foreach (var content in size.GroupBy(r => Sample(r, facts)).Where(g => g.Count() > 1).SelectMany(g => g.GroupBy(r => HashOrPath(r, facts), StringComparer.Ordinal)))
             {
                 var names = content.Select(r => Path.GetFileName(r.Resolved!)).Distinct(StringComparer.OrdinalIgnoreCase).Count();
                 if (names > 1) duplicated.UnionWith(content.SelectMany(r => answering[r.Resolved!]).Select(r => r.Number));
@@ -44,6 +51,18 @@ internal static class ClashFlags
         if (reference.Resolved is not null) return [(reference.Resolved, reference.Stamp!.Value)];
         // A clear answer is the one that will be taken; of contested ones each could be.
         return reference.Candidates.Take(reference.State == ReferenceState.Contested ? reference.Candidates.Length : 1).Select(c => (c.Path, c.Stamp));
+    }
+
+    private static UInt128 Sample(MusteredReference reference, FileFacts facts)
+    {
+        try
+        {
+            return facts.Sample(reference.Resolved!, reference.Stamp!.Value);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            return (UInt128)(uint)reference.Number;
+        }
     }
 
     private static string HashOrPath(MusteredReference reference, FileFacts facts)

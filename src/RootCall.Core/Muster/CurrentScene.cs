@@ -42,5 +42,5 @@ public static class CurrentScene
         }
     }
 
-    public static RelinkReference Take(MusteredReference reference) => new(reference.Reference.Key, reference.Resolved, reference.Clear!.Path);
+    public static RelinkReference Take(MusteredReference reference) => new(reference.Reference.Key, reference.Resolved, reference.Clear!.Called);
 }

@@ -25,9 +25,12 @@ public sealed record MusteredReference(
     /// <summary>All files of a tiled image (a path with &lt;UDIM&gt; or &lt;UVTILE&gt;), in order; empty for any other.</summary>
     public ImmutableArray<string> Tiles { get; init; } = [];
 
-    /// <summary>The path that calls the answer: of a tiled image, the one that stands for all its tiles.</summary>
+    /// <summary>Of a tiled image or a sequence: the path that stands for all its files; null for any other.</summary>
+    public string? Pattern { get; init; }
+
+    /// <summary>The path that calls the answer.</summary>
     [JsonIgnore]
-    public string? Called => Resolved is null || Tiles.IsEmpty ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, WrittenPath.Parse(Reference.Written).FileName);
+    public string? Called => Pattern is null || Resolved is null ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, Path.GetFileName(Pattern));
 
     /// <summary>The candidate that Root Call would take by itself.</summary>
     public Candidate? Clear => State == ReferenceState.Elsewhere ? Candidates[0] : null;

@@ -20,6 +20,11 @@ public sealed record MusterContext(RootScope Scope, RootIndex Index, FileFacts F
     /// <summary>Copies of own files that edits of the ledger have changed, by the path of the file.</summary>
     public IReadOnlyDictionary<string, string> Edited { get; init; } = ImmutableDictionary<string, string>.Empty;
 
+    /// <summary>Rules that were approved for these roots before.</summary>
+    public IReadOnlyList<PathRewrite> Approved { get; init; } = [];
+
+    public NameDictionary Names { get; init; } = NameDictionary.Standard;
+
     /// <summary>Called with the references done and their number in all.</summary>
     public Action<int, int>? Progress { get; init; }
 
@@ -32,18 +37,21 @@ public static class Mustering
     public static MusterReport Run(Scene scene, MusterContext context)
     {
         var looked = new MusteredReference[scene.References.Length];
+        var asked = new Asked[looked.Length];
+        var door = new RootDoor(context.Scope);
         var done = 0;
-        Parallel.For(0, looked.Length, new ParallelOptions { CancellationToken = context.Stop }, i =>
+        Parallel.For(0, looked.Length, new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
         {
-            looked[i] = Look(scene, scene.References[i], context);
+            asked[i] = Asked.Of(scene.References[i], context.Names);
+            looked[i] = Look(scene, asked[i], context, door);
             var n = Interlocked.Increment(ref done);
             if ((n & 0xFF) == 0) context.Progress?.Invoke(n, looked.Length);
         });
 
-        var unanswered = looked.Where(l => l.Resolved is null && l.State != ReferenceState.Embedded && l.State != ReferenceState.Damaged).Select(l => l.Reference).ToList();
+        var unanswered = asked.Where((_, i) => looked[i].Resolved is null && looked[i].State is not (ReferenceState.Embedded or ReferenceState.Damaged)).ToList();
         var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
-        var ranked = new CandidateSearch(context.Index, context.Facts).Rank(unanswered, answered, scene, context.LastSeen, context.Stop);
-        var settled = looked.Select(l => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context.Facts) : l);
+        var ranked = new CandidateSearch(context).Rank(asked, unanswered, answered);
+        var settled = looked.Select((l, i) => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, asked[i].Name, candidates, context) : l);
         return new(scene, ClashFlags.Put([.. settled], context.Facts), context.Index.Notes);
     }
 
@@ -54,41 +62,64 @@ public static class Mustering
     public static MusterReport Relink(MusterReport arrived, IReadOnlyDictionary<ReferenceKey, string> relinks, RootScope scope, FileFacts facts)
     {
         if (relinks.Count == 0) return arrived;
+        var door = new RootDoor(scope);
         var changed = arrived.References.Select(r => relinks.TryGetValue(r.Reference.Key, out var to)
-            ? Answer(r.Reference, to, scope, facts, ReferenceFlags.None) ?? r
+            ? Answer(r.Reference, to, door, scope, facts, ReferenceFlags.None) ?? r
             : r);
         return arrived with { References = ClashFlags.Put([.. changed], facts) };
     }
 
-    private static MusteredReference Look(Scene scene, Reference reference, MusterContext context)
+    /// <summary>The report after files changed on disk: those references are looked at again and flagged.</summary>
+    /// <param name="changed">Absolute paths.</param>
+    public static MusterReport Again(MusterReport report, IReadOnlySet<string> changed, RootScope scope, FileFacts facts)
     {
+        if (!report.References.Any(r => r.Resolved is not null && changed.Contains(r.Resolved))) return report;
+        var door = new RootDoor(scope);
+        return report with
+        {
+            References =
+            [
+                .. report.References.Select(r => r.Resolved is null || !changed.Contains(r.Resolved) ? r
+                    : Answer(r.Reference, r.Called!, door, scope, facts, r.Flags) is { } now ? now.Stamp == r.Stamp ? r : now with { Flags = r.Flags | ReferenceFlags.Changed }
+                    : r with { State = ReferenceState.Missing, Resolved = null, Stamp = null, Facts = null, Damage = null }),
+            ],
+        };
+    }
+
+    private static MusteredReference Look(Scene scene, Asked asked, MusterContext context, RootDoor door)
+    {
+        var (reference, written) = (asked.Reference, asked.Path);
         if (reference.Carried is { } carried) return Carried(scene, reference, carried);
-        var written = WrittenPath.Parse(reference.Written);
         var flags = PathFlags(written);
         if (context.Relinked.TryGetValue(reference.Key, out var relinked)
-            && Answer(reference, relinked, context.Scope, context.Facts, ReferenceFlags.None) is { } answer) return answer;
+            && Answer(reference, relinked, door, context.Scope, context.Facts, ReferenceFlags.None) is { } answer) return Seen(answer, context);
 
         var place = written.Locate(reference.BaseFolder);
         var none = new MusteredReference(reference, ReferenceState.Missing, flags, null, null, null, null, []);
         // An own file that an edit made: it lies in the store until the scene is written.
         if (place is not null && context.Edited.TryGetValue(place, out var made) && !File.Exists(place))
             return none with { State = ReferenceState.Present, Resolved = made, Stamp = FileFacts.Stamp(made) };
-        var outside = place is not null && context.Scope.Enter(place) is null;
-        var found = place is null || outside ? null : Answer(reference, place, context.Scope, context.Facts, flags);
+        var entered = place is null ? null : door.Enter(place);
+        var outside = place is not null && entered is null;
+        var found = entered is null ? null : Answer(reference, place!, door, context.Scope, context.Facts, flags, entered);
         if (found is null && reference.AlsoWritten is { } second && WrittenPath.Parse(second).Locate(reference.BaseFolder) is { } other)
-            found = Answer(reference, other, context.Scope, context.Facts, flags | ReferenceFlags.Absolute);
+            found = Answer(reference, other, door, context.Scope, context.Facts, flags | ReferenceFlags.Absolute);
         if (found is null) return outside ? none with { State = ReferenceState.Outside } : none;
-        return context.LastSeen.TryGetValue(reference.Key, out var seen) && seen.Path == found.Resolved && seen.Stamp != found.Stamp
-            ? found with { Flags = found.Flags | ReferenceFlags.Changed }
-            : found;
+        return Seen(found, context);
     }
 
+    private static MusteredReference Seen(MusteredReference found, MusterContext context) =>
+        context.LastSeen.TryGetValue(found.Reference.Key, out var seen) && seen.Path == found.Resolved && seen.Stamp != found.Stamp
+            ? found with { Flags = found.Flags | ReferenceFlags.Changed }
+            : found;
+
     /// <summary>The reference answered by that file: present or damaged; null when no file is there or it leads out of the roots.</summary>
-    private static MusteredReference? Answer(Reference reference, string path, RootScope scope, FileFacts facts, ReferenceFlags flags)
+    private static MusteredReference? Answer(Reference reference, string path, RootDoor door, RootScope scope, FileFacts facts, ReferenceFlags flags, (string Real, FileStamp? Stamp)? entered = null)
     {
-        if (TilePath.IsTiled(path) && TilePath.Files(path, scope) is [var first, ..] tiles)
-            return Answer(reference, first, scope, facts, flags) is { } answer ? answer with { Tiles = tiles } : null;
-        if (scope.Enter(path) is not { } real || FileFacts.Stamp(real) is not { } stamp) return null;
+        if (entered?.Stamp is null && TilePath.IsTiled(path) && !File.Exists(path) && TilePath.Files(path, scope) is [var first, ..] tiles)
+            return Answer(reference, first, door, scope, facts, flags) is { } answer ? answer with { Tiles = tiles, Pattern = path } : null;
+        if ((entered ?? door.Enter(path)) is not ({ } real, { } stamp)) return null;
+        if (StandIns.Is(real)) flags |= ReferenceFlags.StandIn;
         var probe = reference.Kind == ReferenceKind.Image ? facts.Probe(real, stamp) : OtherFile(reference, stamp);
         var state = probe.Damage is null ? ReferenceState.Present : ReferenceState.Damaged;
         return new(reference, state, flags, real, stamp, probe.Facts, probe.Damage, []);
@@ -115,29 +146,33 @@ public static class Mustering
         }
     }
 
-    private static MusteredReference Settle(MusteredReference looked, ImmutableArray<Candidate> candidates, FileFacts facts)
+    private static MusteredReference Settle(MusteredReference looked, FileName asked, ImmutableArray<Candidate> candidates, MusterContext context)
     {
         if (candidates.IsEmpty) return looked;
         var first = candidates[0];
         // A copy with the same contents is no rival: whichever is taken, the picture is the same.
-        var rival = candidates.Skip(1).FirstOrDefault(c => !facts.SameContents(first.Path, first.Stamp, c.Path, c.Stamp));
-        var clear = rival is null || first.Score - rival.Score >= EvidenceWeights.Margin;
+        var rival = candidates.Skip(1)
+            .TakeWhile(c => first.Score - c.Score < EvidenceWeights.Margin)
+            .FirstOrDefault(c => first.Pattern is not null || !context.Facts.SameContents(first.Path, first.Stamp, c.Path, c.Stamp));
+        var clear = rival is null && first.Score >= EvidenceWeights.Settles && first.Damage is null;
         return looked with
         {
-            State = clear && first.Damage is null ? ReferenceState.Elsewhere : ReferenceState.Contested,
+            State = clear ? ReferenceState.Elsewhere : ReferenceState.Contested,
             Candidates = candidates,
-            Flags = looked.Flags | CandidateFlags(looked.Reference, first),
+            Flags = looked.Flags | CandidateFlags(first),
         };
     }
 
-    private static ReferenceFlags CandidateFlags(Reference reference, Candidate best)
+    private static ReferenceFlags CandidateFlags(Candidate best)
     {
-        var asked = WrittenPath.Parse(reference.Written).FileName;
-        var (a, b) = (FileName.Of(asked), FileName.Of(Path.GetFileName(best.Path)));
         var flags = ReferenceFlags.None;
-        var standsThere = best.Evidence.Any(e => e.Weight == EvidenceWeights.PlaceWithoutCase);
-        if (standsThere || (a.Folded == b.Folded && asked != Path.GetFileName(best.Path))) flags |= ReferenceFlags.CaseDiffers;
-        if (a.Core == b.Core && a.Resolution != b.Resolution) flags |= ReferenceFlags.OtherResolution;
+        foreach (var evidence in best.Evidence)
+            flags |= evidence.Kind switch
+            {
+                EvidenceKind.Case or EvidenceKind.PlaceButForCase => ReferenceFlags.CaseDiffers,
+                EvidenceKind.OtherResolution => ReferenceFlags.OtherResolution,
+                _ => ReferenceFlags.None,
+            };
         return flags;
     }
 

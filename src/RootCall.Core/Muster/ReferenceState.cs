@@ -39,6 +39,9 @@ public enum ReferenceFlags
     NotPortable = 128,
     Remote = 256,
     OtherResolution = 512,
+
+    /// <summary>Answered by a neutral picture that stands in for one that is missing.</summary>
+    StandIn = 1024,
 }
 
 /// <summary>The words of states and flags as the command line and the files write them.</summary>

@@ -27,13 +27,17 @@ public sealed record PackagePlan(
     ImmutableArray<MusteredReference> Unresolved,
     long BytesBefore)
 {
+    /// <summary>References that a neutral picture stands in for.</summary>
+    public IEnumerable<MusteredReference> StandIns => Report.References.Where(r => r.Flags.HasFlag(ReferenceFlags.StandIn));
+
     public long BytesAfter => Report.Scene.Files.Sum(f => f.Bytes) + Files.Sum(f => f.Bytes);
 
     /// <summary>
     /// Keeps a path that is relative, portable and inside the scene's folder; gathers everything else into
     /// <c>textures/</c> and <c>buffers/</c>. Clashing names are settled by contents first, then by a suffix.
     /// </summary>
-    public static PackagePlan Make(MusterReport report, FileFacts facts)
+    /// <param name="places">Where the ledger wants files to lie, relative to the scene with slashes.</param>
+    public static PackagePlan Make(MusterReport report, FileFacts facts, IReadOnlyDictionary<ReferenceKey, string>? places = null)
     {
         var scene = report.Scene;
         var own = OwnFileNames.For(scene);
@@ -45,7 +49,7 @@ public sealed record PackagePlan(
         var answers = report.References
             .Where(r => r.Resolved is not null && !libraries.Contains(r.Reference.Key))
             .GroupBy(r => r.Resolved!, StringComparer.Ordinal)
-            .Select(g => (Members: g.ToList(), Wanted: Wanted(scene, g.First())))
+            .Select(g => (Members: g.ToList(), Wanted: Placed(g, places) ?? Wanted(scene, g.First())))
             .OrderByDescending(g => g.Wanted.Kept)
             .ToList();
         foreach (var (members, (wanted, _)) in answers)
@@ -95,6 +99,9 @@ public sealed record PackagePlan(
     }
 
     private static FileStamp Stamp(string path) => FileFacts.Stamp(path) ?? default;
+
+    private static (string Name, bool Kept)? Placed(IEnumerable<MusteredReference> members, IReadOnlyDictionary<ReferenceKey, string>? places) =>
+        members.Select(m => places?.GetValueOrDefault(m.Reference.Key)).FirstOrDefault(p => p is not null) is { } place ? (place, true) : null;
 
     private static (string Name, bool Kept) Wanted(Scene scene, MusteredReference answer)
     {

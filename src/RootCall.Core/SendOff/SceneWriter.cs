@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
@@ -16,11 +17,14 @@ public sealed class SceneWriter
     private readonly ImmutableArray<string> names;
     private readonly Dictionary<ReferenceKey, string> targets;
     private readonly string folder;
+    private readonly IReadOnlyDictionary<ReferenceKey, SetPathStyle> styles;
 
     /// <param name="folder">Absolute folder the copies are meant for; nothing is written to it here.</param>
     /// <param name="targets">Where each answered reference's file lies, as an absolute path; others keep their bytes.</param>
-    public SceneWriter(Scene scene, string folder, IReadOnlyDictionary<ReferenceKey, string> targets)
+    /// <param name="styles">How paths are written that are not relative.</param>
+    public SceneWriter(Scene scene, string folder, IReadOnlyDictionary<ReferenceKey, string> targets, IReadOnlyDictionary<ReferenceKey, SetPathStyle>? styles = null)
     {
+        this.styles = styles ?? ImmutableDictionary<ReferenceKey, SetPathStyle>.Empty;
         this.scene = scene;
         this.folder = folder;
         names = OwnFileNames.For(scene);
@@ -55,6 +59,12 @@ public sealed class SceneWriter
         if (!targets.TryGetValue(reference.Key, out var target)) return null;
         var from = Path.GetDirectoryName(Path.Combine(folder, names[site.File]))!;
         var written = WrittenPath.Parse(reference.Written);
+        if (styles.GetValueOrDefault(reference.Key) is { To: not PathStyle.Relative } style)
+        {
+            var path = style is { To: PathStyle.RootRelative, Root: { } root } ? Path.GetRelativePath(root, target) : target;
+            return path == reference.Written ? null : path;
+        }
+
         if (written.Origin == PathOrigin.Relative && !reference.Written.Contains('\\', StringComparison.Ordinal) && written.Locate(from) == target) return null;
         return Path.GetRelativePath(from, target);
     }

@@ -24,6 +24,46 @@ namespace RootCall.Data.Migrations
 
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
+            modelBuilder.Entity("RootCall.Data.Rows.ApprovedRuleRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("ApprovedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("approved_at");
+
+                    b.Property<string>("From")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("from");
+
+                    b.Property<string>("Root")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("root");
+
+                    b.Property<int>("Times")
+                        .HasColumnType("integer")
+                        .HasColumnName("times");
+
+                    b.Property<string>("To")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("to");
+
+                    b.HasKey("Id")
+                        .HasName("pk_approved_rules");
+
+                    b.HasIndex("Root", "From", "To")
+                        .IsUnique()
+                        .HasDatabaseName("ix_approved_rules_root_from_to");
+
+                    b.ToTable("approved_rules", (string)null);
+                });
+
             modelBuilder.Entity("RootCall.Data.Rows.ArrivalRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -130,6 +170,117 @@ namespace RootCall.Data.Migrations
                     b.ToTable("arrivals", (string)null);
                 });
 
+            modelBuilder.Entity("RootCall.Data.Rows.IndexFolderRow", b =>
+                {
+                    b.Property<Guid>("TreeId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("tree_id");
+
+                    b.Property<string>("Path")
+                        .HasColumnType("text")
+                        .HasColumnName("path");
+
+                    b.PrimitiveCollection<string[]>("Folders")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("folders");
+
+                    b.Property<long>("Modified")
+                        .HasColumnType("bigint")
+                        .HasColumnName("modified");
+
+                    b.PrimitiveCollection<string[]>("Names")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("names");
+
+                    b.PrimitiveCollection<long[]>("Sizes")
+                        .IsRequired()
+                        .HasColumnType("bigint[]")
+                        .HasColumnName("sizes");
+
+                    b.PrimitiveCollection<long[]>("Times")
+                        .IsRequired()
+                        .HasColumnType("bigint[]")
+                        .HasColumnName("times");
+
+                    b.HasKey("TreeId", "Path")
+                        .HasName("pk_index_folders");
+
+                    b.ToTable("index_folders", (string)null);
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.IndexTreeRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("uuid")
+                        .HasColumnName("id");
+
+                    b.Property<int>("Files")
+                        .HasColumnType("integer")
+                        .HasColumnName("files");
+
+                    b.Property<string>("Folder")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("folder");
+
+                    b.Property<int>("Folders")
+                        .HasColumnType("integer")
+                        .HasColumnName("folders");
+
+                    b.Property<DateTimeOffset>("IndexedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("indexed_at");
+
+                    b.PrimitiveCollection<List<string>>("Notes")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("notes");
+
+                    b.HasKey("Id")
+                        .HasName("pk_index_trees");
+
+                    b.HasIndex("Folder")
+                        .IsUnique()
+                        .HasDatabaseName("ix_index_trees_folder");
+
+                    b.ToTable("index_trees", (string)null);
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.KnownFileRow", b =>
+                {
+                    b.Property<string>("Path")
+                        .HasColumnType("text")
+                        .HasColumnName("path");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("bigint")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("Hash")
+                        .HasColumnType("text")
+                        .HasColumnName("hash");
+
+                    b.Property<long?>("Look")
+                        .HasColumnType("bigint")
+                        .HasColumnName("look");
+
+                    b.Property<long>("Modified")
+                        .HasColumnType("bigint")
+                        .HasColumnName("modified");
+
+                    b.Property<JsonDocument>("Probe")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("probe");
+
+                    b.HasKey("Path")
+                        .HasName("pk_known_files");
+
+                    b.ToTable("known_files", (string)null);
+                });
+
             modelBuilder.Entity("RootCall.Data.Rows.LedgerEntryRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -150,6 +301,10 @@ namespace RootCall.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("proposed_by");
+
+                    b.Property<JsonDocument>("Rule")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("rule");
 
                     b.Property<Guid>("SceneId")
                         .HasColumnType("uuid")
@@ -307,6 +462,13 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("position");
 
+                    b.Property<string>("Purpose")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("search")
+                        .HasColumnName("purpose");
+
                     b.HasKey("Id")
                         .HasName("pk_roots");
 
@@ -337,6 +499,44 @@ namespace RootCall.Data.Migrations
                         .HasName("pk_scenes");
 
                     b.ToTable("scenes", (string)null);
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.SeenFileRow", b =>
+                {
+                    b.Property<Guid>("SceneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("scene_id");
+
+                    b.Property<string>("Reference")
+                        .HasColumnType("text")
+                        .HasColumnName("reference");
+
+                    b.Property<JsonDocument>("Body")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("body");
+
+                    b.HasKey("SceneId", "Reference")
+                        .HasName("pk_seen_files");
+
+                    b.ToTable("seen_files", (string)null);
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.SettingRow", b =>
+                {
+                    b.Property<string>("Key")
+                        .HasColumnType("text")
+                        .HasColumnName("key");
+
+                    b.Property<JsonDocument>("Value")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("value");
+
+                    b.HasKey("Key")
+                        .HasName("pk_settings");
+
+                    b.ToTable("settings", (string)null);
                 });
 
             modelBuilder.Entity("RootCall.Data.Rows.WorkRow", b =>
@@ -423,6 +623,16 @@ namespace RootCall.Data.Migrations
                         .HasConstraintName("fk_arrivals_scenes_scene_id");
                 });
 
+            modelBuilder.Entity("RootCall.Data.Rows.IndexFolderRow", b =>
+                {
+                    b.HasOne("RootCall.Data.Rows.IndexTreeRow", null)
+                        .WithMany()
+                        .HasForeignKey("TreeId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_index_folders_index_trees_tree_id");
+                });
+
             modelBuilder.Entity("RootCall.Data.Rows.LedgerEntryRow", b =>
                 {
                     b.HasOne("RootCall.Data.Rows.SceneRow", null)
@@ -451,6 +661,16 @@ namespace RootCall.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_references_arrivals_arrival_id");
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.SeenFileRow", b =>
+                {
+                    b.HasOne("RootCall.Data.Rows.SceneRow", null)
+                        .WithMany()
+                        .HasForeignKey("SceneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_seen_files_scenes_scene_id");
                 });
 
             modelBuilder.Entity("RootCall.Data.Rows.ArrivalRow", b =>

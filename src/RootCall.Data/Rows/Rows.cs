@@ -96,7 +96,11 @@ public sealed class RootRow
 
     public required string Folder { get; set; }
 
+    /// <summary>Roots are searched in this order; among equal candidates the first root wins.</summary>
     public int Position { get; set; }
+
+    /// <summary><c>search</c>, <c>library</c> (shared by many scenes: its files keep their place) or <c>output</c> (may be written to, is not searched).</summary>
+    public string Purpose { get; set; } = "search";
 
     public DateTimeOffset AddedAt { get; set; }
 }
@@ -117,6 +121,9 @@ public sealed class LedgerEntryRow
     public required string ProposedBy { get; set; }
 
     public DateTimeOffset At { get; set; }
+
+    /// <summary>The relocation rule it applies, as JSON of <c>RootCall.Core.Muster.PathRewrite</c>; null for any other entry.</summary>
+    public JsonDocument? Rule { get; set; }
 
     public required JsonDocument Edits { get; set; }
 }

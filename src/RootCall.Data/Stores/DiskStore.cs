@@ -9,14 +9,14 @@ namespace RootCall.Data.Stores;
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>packages</c>,
-/// <c>edited</c> (own files with a ledger's edits made) and <c>extracted</c> (images taken out of scenes).
+/// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes) and <c>stand-ins</c>.
 /// </summary>
 public sealed class DiskStore
 {
     public DiskStore(IOptions<DataOptions> options)
     {
         Folder = RootScope.RealPath(Path.Combine(options.Value.Data, "store"));
-        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted" }) Directory.CreateDirectory(Path.Combine(Folder, part));
+        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted", "stand-ins" }) Directory.CreateDirectory(Path.Combine(Folder, part));
     }
 
     public string Folder { get; }
@@ -28,6 +28,9 @@ public sealed class DiskStore
     public string Edited(Guid sceneId) => Path.Combine(Folder, "edited", sceneId.ToString("N"));
 
     public string Extracted(Guid sceneId) => Path.Combine(Folder, "extracted", sceneId.ToString("N"));
+
+    /// <summary>Neutral pictures that stand in for missing ones.</summary>
+    public string StandIns => Path.Combine(Folder, "stand-ins");
 
     public string Package(Guid id, string name) => Path.Combine(Folder, "packages", id.ToString("N"), name);
 

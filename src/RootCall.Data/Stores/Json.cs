@@ -20,5 +20,7 @@ internal static class Json
 
     public static string Text<T>(T value) => JsonSerializer.Serialize(value, Options);
 
+    public static T Parse<T>(string text) => JsonSerializer.Deserialize<T>(text, Options)!;
+
     public static T Read<T>(JsonDocument document) => document.Deserialize<T>(Options)!;
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
@@ -38,6 +39,7 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
                     State = Word(entry.State),
                     ProposedBy = entry.ProposedBy,
                     At = entry.At,
+                    Rule = entry.Rule is { } rule ? Json.Document(rule) : null,
                     Edits = Json.Document(entry.Edits),
                 });
         }
@@ -60,7 +62,7 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
 
     private static Ledger Ledger(IEnumerable<LedgerEntryRow> rows) => new(
         [.. rows.Select(r => new LedgerEntry(
-            r.Id, r.Sentence, Json.Read<ImmutableArray<Edit>>(r.Edits), r.State == "applied" ? EntryState.Applied : EntryState.Pending, r.ProposedBy, r.At))]);
+            r.Id, r.Sentence, Json.Read<ImmutableArray<Edit>>(r.Edits), r.State == "applied" ? EntryState.Applied : EntryState.Pending, r.ProposedBy, r.At) { Rule = r.Rule is { } rule ? Json.Read<PathRewrite>(rule) : null })]);
 
     private static string Word(EntryState state) => state == EntryState.Applied ? "applied" : "pending";
 }

@@ -8,6 +8,8 @@ namespace RootCall.Data.Stores;
 /// <summary>The roots the artist added, and the server folders they must lie in.</summary>
 public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<DataOptions> options, DiskStore disk)
 {
+    public const string Output = "output";
+
     /// <summary>The folders the settings list.</summary>
     public IReadOnlyList<ServerFolder> ServerFolders => options.Value.ServerFolders;
 
@@ -41,11 +43,33 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
         await db.Roots.Where(r => r.Id == id).ExecuteDeleteAsync(stop);
     }
 
-    /// <summary>What a scene may read: its own folder, the roots, and what was taken out of it.</summary>
+    /// <summary>Changes what is given.</summary>
+    /// <exception cref="CannotUseException">There is no such root, or no such purpose.</exception>
+    public async Task<RootRow> Change(Guid id, string? name, string? purpose, int? position, CancellationToken stop)
+    {
+        if (purpose is not (null or "search" or "library" or Output)) throw new CannotUseException($"“{purpose}” is no purpose of a root; search, library and output are.");
+        if (name is { } given && string.IsNullOrWhiteSpace(given)) throw new CannotUseException("A root needs a name.");
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var all = await db.Roots.OrderBy(r => r.Position).ToListAsync(stop);
+        var root = all.Find(r => r.Id == id) ?? throw new CannotUseException("There is no such root any more.");
+        root.Name = name?.Trim() ?? root.Name;
+        root.Purpose = purpose ?? root.Purpose;
+        if (position is { } place)
+        {
+            all.Remove(root);
+            all.Insert(Math.Clamp(place - 1, 0, all.Count), root);
+            for (var i = 0; i < all.Count; i++) all[i].Position = i + 1;
+        }
+
+        await db.SaveChangesAsync(stop);
+        return root;
+    }
+
+    /// <summary>What a scene may read: its own folder, the roots that are searched, and what the store keeps for it.</summary>
     /// <param name="sceneId">Null for a scene that has not arrived yet.</param>
     public async Task<RootScope> ScopeOf(string scenePath, Guid? sceneId, CancellationToken stop)
     {
-        var folders = (await All(stop)).Select(r => r.Folder);
+        var folders = (await All(stop)).Where(r => r.Purpose != Output).Select(r => r.Folder).Append(disk.StandIns);
         if (sceneId is { } id) folders = folders.Append(disk.Extracted(id));
         return Core.Muster.CurrentScene.Scope(scenePath, folders.Where(Directory.Exists));
     }

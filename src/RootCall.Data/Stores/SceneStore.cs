@@ -33,12 +33,13 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     /// <summary>Keeps a new arrival.</summary>
     /// <param name="id">Id for the arrival; when it is known already nothing is added.</param>
     /// <param name="versionOf">The scene it is another version of; null for a new scene.</param>
-    public async Task Arrive(Guid id, Mustered mustered, Guid? versionOf, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
+    /// <returns>The scene's id.</returns>
+    public async Task<Guid> Arrive(Guid id, Mustered mustered, Guid? versionOf, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
     {
         var report = mustered.Report;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        if (await db.Arrivals.AnyAsync(a => a.Id == id, stop)) return;
+        if (await db.Arrivals.FirstOrDefaultAsync(a => a.Id == id, stop) is { } there) return there.SceneId;
         var scene = report.Scene;
         var known = versionOf is { } of ? await Newest(db, of).FirstOrDefaultAsync(stop) : null;
         var sceneId = known?.SceneId ?? Guid.CreateVersion7();
@@ -61,6 +62,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         await db.SaveChangesAsync(stop);
         await CopyReferences(db, arrival.Id, report, stop);
         await transaction.CommitAsync(stop);
+        return sceneId;
     }
 
     /// <summary>Replaces the muster of the scene's newest arrival.</summary>

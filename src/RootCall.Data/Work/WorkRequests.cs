@@ -23,4 +23,16 @@ public sealed record Extract(Guid SceneId, IReadOnlyList<int> Numbers) : WorkReq
 /// <summary>Build a package and prove it.</summary>
 /// <param name="Zip">A zip; otherwise a folder.</param>
 /// <param name="AllowMissing">Build although references stay unanswered.</param>
-public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing) : WorkRequest;
+/// <param name="AllowStandIns">Build although neutral pictures stand in for missing ones.</param>
+public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing, bool AllowStandIns = false) : WorkRequest;
+
+/// <summary>Bring the index of a root up to date, sizes and times of files too.</summary>
+/// <param name="Folder">Absolute.</param>
+public sealed record ListRoot(string Folder) : WorkRequest;
+
+/// <summary>Find out what the files that answer look like and hold, so that they are known again under another name.</summary>
+public sealed record Remember(Guid SceneId) : WorkRequest;
+
+/// <summary>Write a copy of the scene's own files into a root for output.</summary>
+/// <param name="Folder">Absolute, inside an output root; it is made.</param>
+public sealed record WriteCopy(Guid SceneId, string Folder) : WorkRequest;

@@ -73,3 +73,33 @@ int rootcall_thumbnail(const char* path, const char* output, int side, long long
         return fail(error, capacity, "an unknown failure in the image library");
     }
 }
+
+// A difference hash: 9 x 8 greys, a bit for each that is brighter than its right neighbour, row by row from the lowest bit.
+extern "C" __attribute__((visibility("default")))
+int rootcall_look(const char* path, unsigned long long* look, long long most_pixels, char* error, int capacity) {
+    try {
+        ImageBuf source(path);
+        if (!source.init_spec(path, 0, 0)) return fail(error, capacity, source.geterror());
+        const ImageSpec& spec = source.spec();
+        if (spec.width <= 0 || spec.height <= 0 || static_cast<long long>(spec.width) * spec.height > most_pixels)
+            return fail(error, capacity, "declares more pixels than are decoded");
+        if (!source.read(0, 0, true, TypeDesc::FLOAT)) return fail(error, capacity, source.geterror());
+        ImageBuf picked = pick_channels(source);
+        ImageBuf small = ImageBufAlgo::resize(picked, "triangle", 0, ROI(0, 9, 0, 8, 0, 1, 0, picked.nchannels()));
+        if (small.has_error()) return fail(error, capacity, small.geterror());
+        auto grey = [&](int x, int y) {
+            float pixel[4] = { 0, 0, 0, 0 };
+            small.getpixel(x, y, 0, pixel, 4);
+            return pixel[0] + pixel[1] + pixel[2];
+        };
+        *look = 0;
+        for (int y = 0; y < 8; ++y)
+            for (int x = 0; x < 8; ++x)
+                if (grey(x, y) > grey(x + 1, y)) *look |= 1ull << (y * 8 + x);
+        return 0;
+    } catch (const std::exception& e) {
+        return fail(error, capacity, e.what());
+    } catch (...) {
+        return fail(error, capacity, "an unknown failure in the image library");
+    }
+}

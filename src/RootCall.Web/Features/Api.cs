@@ -3,6 +3,7 @@ using RootCall.Web.Features.Folders;
 using RootCall.Web.Features.Ledger;
 using RootCall.Web.Features.Muster;
 using RootCall.Web.Features.Pictures;
+using RootCall.Web.Features.Roots;
 using RootCall.Web.Features.Scenes;
 using RootCall.Web.Features.SendOff;
 using RootCall.Web.Features.Transfer;
@@ -20,6 +21,8 @@ internal static class Api
         api.MapArrivals();
         api.MapTransfer();
         api.MapMuster();
+        api.MapMusterActs();
+        api.MapRoots();
         api.MapLedger();
         api.MapSendOff();
         api.MapFolders();

@@ -5,6 +5,7 @@ using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
+using RootCall.Web.Live;
 
 namespace RootCall.Web.Features;
 
@@ -13,7 +14,7 @@ namespace RootCall.Web.Features;
 internal sealed record CurrentState(ArrivalRow Arrival, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope, string Extracted);
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
-internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, DiskStore disk, FileFacts facts)
+internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, DiskStore disk, FileWatch watch, FileFacts facts)
 {
     /// <exception cref="CannotUseException">There is no such scene.</exception>
     public async Task<CurrentState> Get(Guid sceneId, CancellationToken stop)
@@ -22,7 +23,9 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
         var ledger = await ledgers.Read(sceneId, stop);
         var scope = await roots.ScopeOf(arrival.Path, sceneId, stop);
         var arrived = await scenes.Report(arrival);
-        return new(arrival, Mustering.Relink(arrived, ledger.Relinks(), scope, facts), ledger, scope, disk.Extracted(sceneId));
+        var report = Mustering.Relink(arrived, ledger.Relinks(), scope, facts);
+        watch.Look(sceneId, arrival.MusterRevision, arrived);
+        return new(arrival, Mustering.Again(report, watch.Changed, scope, facts), ledger, scope, disk.Extracted(sceneId));
     }
 
     /// <summary>What a list of many scenes shows of one. Only a scene whose ledger relinked something is put together for it.</summary>

@@ -14,7 +14,7 @@ namespace RootCall.Worker.Tasks;
 /// Brings scenes in. A scene in a server folder is read in place. An upload is unpacked, its contents go into the blobs by
 /// their hash, and its tree is made of links to them, moved into place when it is whole.
 /// </summary>
-public sealed class ArriveTask(DiskStore disk, SceneStore scenes, LedgerStore ledgers, RootStore roots, SceneReading reading, Bounds bounds)
+public sealed class ArriveTask(DiskStore disk, SceneStore scenes, LedgerStore ledgers, RootStore roots, SceneReading reading, FollowUps followUps, Bounds bounds)
 {
     public async Task Run(Guid id, Arrive request, WorkProgress progress, CancellationToken stop)
     {
@@ -37,7 +37,8 @@ public sealed class ArriveTask(DiskStore disk, SceneStore scenes, LedgerStore le
                 var ledger = versionOf is { } known ? await ledgers.Read(known, stop) : Ledger.Empty;
                 var copies = Path.Combine(disk.Edited(versionOf ?? id), id.ToString("N"));
                 var read = await reading.Read(scene, versionOf, ledger, k => k.Kind.IsOwnFile(), copies, null, progress, stop);
-                await scenes.Arrive(ArrivalId(id, scene), read.ToKeep, versionOf, request.Name, request.Path is null, DateTimeOffset.UtcNow, stop);
+                var sceneId = await scenes.Arrive(ArrivalId(id, scene), read.ToKeep, versionOf, request.Name, request.Path is null, DateTimeOffset.UtcNow, stop);
+                await followUps.Remember(sceneId, read, stop);
             }
             catch (CannotUseException e)
             {

@@ -16,12 +16,17 @@ public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, SceneReadin
         await using var db = await databases.CreateDbContextAsync(stop);
         if (await db.Packages.AnyAsync(p => p.Id == id, stop)) return; // Taken up again after it was done.
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
+        var ledger = await ledgers.Read(request.SceneId, stop);
         using var work = Folders.Temporary();
-        var read = await reading.Read(arrival.Path, request.SceneId, await ledgers.Read(request.SceneId, stop), _ => true, Path.Combine(work.Path, "edited"), null, progress, stop);
+        var read = await reading.Read(arrival.Path, request.SceneId, ledger, _ => true, Path.Combine(work.Path, "edited"), null, progress, stop);
         var report = WritableScene.Make(read.Report, read.Context, bounds, work.Path);
-        var plan = PackagePlan.Make(report, read.Context.Facts);
+        var plan = PackagePlan.Make(report, read.Context.Facts, ledger.Places());
         if (!plan.Unresolved.IsEmpty && !request.AllowMissing)
             throw new CannotUseException($"{plan.Unresolved.Length} references stay unanswered, the first is {plan.Unresolved[0].State.Word()} “{plan.Unresolved[0].Reference.Written}”. Nothing was built.");
+
+        var standIns = plan.StandIns.ToList();
+        if (standIns.Count > 0 && !request.AllowStandIns)
+            throw new CannotUseException($"A neutral picture stands in for {standIns.Count} missing ones, the first is “{standIns[0].Reference.Written}”. Nothing was built.");
 
         var target = disk.Package(id, request.Zip ? request.Name + ".zip" : request.Name);
         var folder = Path.GetDirectoryName(target)!;

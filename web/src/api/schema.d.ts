@@ -504,6 +504,726 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/paths/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReplaceInPaths"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReplacedItem"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/paths/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ReplaceInPaths"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/paths/style": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WritePaths"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/paths/rule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WriteRule"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/map-variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Picked"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VariantOption"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/map-variants/switch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SwitchVariant"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/house": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    by?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HouseView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PutInOrder"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Picked"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/references/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Picked"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WriteCopyTo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RootDetail"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AddRoot"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RootDetail"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roots/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChangeRoot"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RootDetail"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
+    "/api/roots/{id}/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/roots/rules/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RuleItem"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NamesView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NamesView"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NamesView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    path?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FolderView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/ledger": {
         parameters: {
             query?: never;
@@ -810,136 +1530,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/folders": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: {
-                    path?: string;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FolderView"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/roots": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RootItem"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["AddRoot"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["RootItem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/roots/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        delete: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
-                };
-            };
-        };
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/work": {
         parameters: {
             query?: never;
@@ -1024,6 +1614,11 @@ export interface components {
             zip: boolean;
             /** @description Build although references stay unanswered; the package's report names them. */
             allowMissing: boolean;
+            /**
+             * @description Build although neutral pictures stand in for missing ones.
+             * @default false
+             */
+            allowStandIns: boolean;
         };
         BundleItem: {
             state: string;
@@ -1038,6 +1633,8 @@ export interface components {
             entry: null | number;
             /** @description It answers because the applied ledger relinked it. */
             relinked: boolean;
+            /** @description The same rule was approved in another scene. */
+            approvedBefore: boolean;
         };
         CandidateItem: {
             /** Format: int32 */
@@ -1086,6 +1683,17 @@ export interface components {
             bytesBefore: number;
             /** Format: int64 */
             bytesAfter: number;
+        };
+        /** @description What is to change; the rest is null. */
+        ChangeRoot: {
+            name: null | string;
+            /** @description `search`, `library` or `output`. */
+            purpose: null | string;
+            /**
+             * Format: int32
+             * @description From 1: roots are searched in this order.
+             */
+            position: null | number;
         };
         ChooseVariant: {
             place: string;
@@ -1178,6 +1786,18 @@ export interface components {
              * @description The margin from which Root Call settles alone.
              */
             settlesFrom: number;
+            /**
+             * Format: double
+             * @description The score from which it does.
+             */
+            settlesAt: number;
+            seen: null | components["schemas"]["SeenItem"];
+            /** @description Meshes that wear a material which waits for it. */
+            blocked: string[];
+            /** @description How a relinked copy will write the path; null for relative to the scene. */
+            writtenAs: null | string;
+            /** @description Where it will lie in a package, when the ledger says so. */
+            place: null | string;
         };
         FamilyItem: {
             key: string;
@@ -1209,6 +1829,43 @@ export interface components {
             /** @description The folder above, or empty for the list of server folders; null there. */
             parent: null | string;
             entries: components["schemas"]["FolderEntry"][];
+        };
+        HouseClash: {
+            name: string;
+            files: components["schemas"]["HousePlace"][];
+        };
+        HouseDuplicate: {
+            keep: string;
+            others: string[];
+            numbers: number[];
+            /** Format: int64 */
+            bytesSaved: number;
+        };
+        HouseGather: {
+            /** Format: int32 */
+            number: number;
+            path: string;
+            why: string;
+            place: string;
+            /** Format: int64 */
+            bytes: number;
+        };
+        HousePlace: {
+            /** Format: int32 */
+            number: number;
+            path: string;
+            place: string;
+        };
+        HouseUnused: {
+            path: string;
+            /** Format: int64 */
+            bytes: number;
+        };
+        HouseView: {
+            clashes: components["schemas"]["HouseClash"][];
+            duplicates: components["schemas"]["HouseDuplicate"][];
+            gather: components["schemas"]["HouseGather"][];
+            unused: components["schemas"]["HouseUnused"][];
         };
         LedgerView: {
             entries: components["schemas"]["EntryItem"][];
@@ -1248,6 +1905,15 @@ export interface components {
             filesIndexed: number;
             notes: string[];
         };
+        /** @description The words of texture names; every spelling is one word in lower case without separators. */
+        NamesView: {
+            roles: {
+                [key: string]: string[];
+            };
+            sizes: string[];
+            colours: string[];
+            skins: string[];
+        };
         NoteItem: {
             message: string;
             place: string;
@@ -1255,6 +1921,12 @@ export interface components {
         OpenScene: {
             /** @description Absolute path of a scene inside a server folder. */
             path: string;
+        };
+        /** @description A root that a relinked copy may be written to. */
+        OutputItem: {
+            /** Format: uuid */
+            id: string;
+            name: string;
         };
         PackageItem: {
             /** Format: uuid */
@@ -1274,6 +1946,9 @@ export interface components {
             brokenFiles: string[];
             zip: boolean;
         };
+        Picked: {
+            numbers: null | number[];
+        };
         /** @description Carried images to take out, or images to carry inside. */
         PickedImages: {
             numbers: number[];
@@ -1291,6 +1966,13 @@ export interface components {
             bytes: number;
             /** Format: int32 */
             references: number;
+        };
+        PutInOrder: {
+            /** @description `rename`, `keepOne` or `gather`. */
+            act: string;
+            /** @description `role` or `material`. */
+            by: string;
+            numbers: null | number[];
         };
         ReferenceItem: {
             /** Format: int32 */
@@ -1329,6 +2011,46 @@ export interface components {
             what: string;
             reason: string;
         };
+        ReplacedItem: {
+            /** Format: int32 */
+            number: number;
+            before: string;
+            after: string;
+            answer: null | string;
+            /** @description Why the path would not resolve; null when it does. */
+            whyNot: null | string;
+        };
+        ReplaceInPaths: {
+            find: string;
+            with: string;
+            matchCase: boolean;
+            wholeName: boolean;
+            regex: boolean;
+            /** @description The focus: references it may touch; null for all. */
+            numbers: null | number[];
+            pattern?: components["schemas"]["ReplacePattern"];
+        };
+        /** @description What is looked for in written paths, and what takes its place. */
+        ReplacePattern: {
+            /** @description Text, or a regular expression (.NET's) where Regex is set. */
+            find: string;
+            with: string;
+            /**
+             * @description Capitals count.
+             * @default false
+             */
+            matchCase: boolean;
+            /**
+             * @description Only whole names between slashes, not parts of them.
+             * @default false
+             */
+            wholeName: boolean;
+            /**
+             * @description Groups may be called in With as `$1`.
+             * @default false
+             */
+            regex: boolean;
+        };
         /** @description Rows to restore from the compared scene. */
         Restore: {
             /** Format: uuid */
@@ -1337,11 +2059,34 @@ export interface components {
             version: number;
             rows: number[];
         };
+        RootDetail: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            folder: string;
+            purpose: string;
+            /** Format: int32 */
+            position: number;
+            /**
+             * Format: int32
+             * @description Files in its index; null before it was listed.
+             */
+            files: null | number;
+            /** Format: int32 */
+            folders: null | number;
+            /** Format: date-time */
+            indexedAt: null | string;
+            /** @description What could not be listed in it. */
+            notes: string[];
+            /** @description Relocation rules that were approved and lead into it. */
+            rules: components["schemas"]["RuleItem"][];
+        };
         RootItem: {
             /** Format: uuid */
             id: string;
             name: string;
             folder: string;
+            purpose: string;
         };
         RowItem: {
             /** Format: int32 */
@@ -1362,6 +2107,10 @@ export interface components {
             imageA: null | number;
             /** Format: int32 */
             imageB: null | number;
+        };
+        RuleItem: {
+            from: string;
+            to: string;
         };
         /** @description What came with a scene. */
         SceneDetail: {
@@ -1434,6 +2183,17 @@ export interface components {
             /** Format: int32 */
             pending: number;
         };
+        /** @description What the file was when it was last looked at. */
+        SeenItem: {
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            modifiedAt: string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+        };
         /** @description What a package of the current scene would hold, and those that were built. */
         SendOffView: {
             files: components["schemas"]["PlanFile"][];
@@ -1448,11 +2208,18 @@ export interface components {
             /** Format: int32 */
             pendingEntries: number;
             packages: components["schemas"]["PackageItem"][];
+            standIns: components["schemas"]["UnresolvedItem"][];
+            outputs: components["schemas"]["OutputItem"][];
         };
         StateTotal: {
             state: string;
             /** Format: int32 */
             count: number;
+        };
+        SwitchVariant: {
+            kind: string;
+            value: string;
+            numbers: null | number[];
         };
         /** @description What did not survive between the compared scene and this one. */
         TransferView: {
@@ -1478,6 +2245,24 @@ export interface components {
             set: string;
             options: string[];
             selected: string;
+        };
+        VariantOption: {
+            /** @description `resolution`, `colour` or `skin`. */
+            kind: string;
+            /** @description Empty for the file that names none. */
+            value: string;
+            /** Format: int32 */
+            references: number;
+            /** Format: int32 */
+            using: number;
+            /** Format: int64 */
+            bytesBefore: number;
+            /** Format: int64 */
+            bytesAfter: number;
+            /** Format: int64 */
+            memoryBefore: number;
+            /** Format: int64 */
+            memoryAfter: number;
         };
         VersionItem: {
             /** Format: int32 */
@@ -1505,6 +2290,25 @@ export interface components {
             createdAt: string;
             /** Format: date-time */
             endedAt: null | string;
+        };
+        WriteCopyTo: {
+            /**
+             * Format: uuid
+             * @description Id of a root for output.
+             */
+            root: string;
+            /** @description Folder in it that is made. */
+            folder: string;
+        };
+        WritePaths: {
+            /** @description `relative`, `rootRelative` or `absolute`. */
+            style: string;
+            numbers: null | number[];
+        };
+        WriteRule: {
+            from: string;
+            to: string;
+            numbers: null | number[];
         };
     };
     responses: never;

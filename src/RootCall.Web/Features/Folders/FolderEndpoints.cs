@@ -1,7 +1,6 @@
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Data.Stores;
-using RootCall.Web.Features.Muster;
 
 namespace RootCall.Web.Features.Folders;
 
@@ -13,26 +12,12 @@ internal sealed record FolderView(string Path, string Name, string? Parent, IEnu
 /// <param name="Kind"><c>folder</c>, <c>scene</c> or <c>file</c>.</param>
 internal sealed record FolderEntry(string Path, string Name, string Kind, long Bytes, DateTimeOffset? ModifiedAt);
 
-internal sealed record AddRoot(string Folder);
-
-/// <summary>Browsing, which shows only what lies in the server folders, and the roots among them.</summary>
+/// <summary>Browsing, which shows only what lies in the server folders.</summary>
 internal static class FolderEndpoints
 {
     public static void MapFolders(this IEndpointRouteBuilder api)
     {
         api.MapGet("/folders", (string? path, RootStore roots) => TypedResults.Ok(string.IsNullOrEmpty(path) ? Top(roots) : List(path, roots))).WithTags("Folders");
-        var group = api.MapGroup("/roots").WithTags("Roots");
-        group.MapGet(string.Empty, async (RootStore roots, CancellationToken stop) => TypedResults.Ok((await roots.All(stop)).Select(r => new RootItem(r.Id, r.Name, r.Folder))));
-        group.MapPost(string.Empty, async (AddRoot add, RootStore roots, CancellationToken stop) =>
-        {
-            var root = await roots.Add(add.Folder, DateTimeOffset.UtcNow, stop);
-            return TypedResults.Ok(new RootItem(root.Id, root.Name, root.Folder));
-        });
-        group.MapDelete("/{id:guid}", async (Guid id, RootStore roots, CancellationToken stop) =>
-        {
-            await roots.Remove(id, stop);
-            return TypedResults.NoContent();
-        });
     }
 
     private static FolderView Top(RootStore roots) =>

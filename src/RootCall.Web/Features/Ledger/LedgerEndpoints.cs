@@ -71,6 +71,8 @@ internal static class LedgerEndpoints
 
     private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) => edit switch
     {
+        SetPathStyle style => new(edit.Text.Kind, Where(uses.GetValueOrDefault(style.Reference)), edit.Text.Before, edit.Text.After),
+        PlaceFile place => new(edit.Text.Kind, Where(uses.GetValueOrDefault(place.Reference)), edit.Text.Before, edit.Text.After),
         RelinkReference relink => new("relink", Where(uses.GetValueOrDefault(relink.Reference)), relink.Reference.Written, After(relink, names)),
         _ => new(edit.Text.Kind, edit.Text.Where, edit.Text.Before, edit.Text.After),
     };
@@ -94,12 +96,14 @@ internal static class LedgerEndpoints
 }
 
 /// <summary>Changes a ledger; when an own file is relinked or a look edited, the scene is read again, since it calls for other files then.</summary>
-internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootStore roots, WorkDispatcher work)
+internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootStore roots, RuleStore rules, WorkDispatcher work)
 {
     public async Task<LedgerView> Make(Guid id, Func<Core.Edits.Ledger, Core.Edits.Ledger> change, CancellationToken stop)
     {
         var before = await ledgers.Read(id, stop);
         var after = await ledgers.Change(id, change, stop);
+        var known = before.Applied.Select(e => e.Id).ToHashSet();
+        await rules.Remember(after.Applied.Where(e => !known.Contains(e.Id)), await roots.All(stop), stop);
         if (!Reread(before).SequenceEqual(Reread(after))) await work.Start(new Search(id), "Read the scene with its edits", id, stop);
         var state = await current.Get(id, stop);
         return LedgerEndpoints.View(after, state, await LedgerEndpoints.Names(roots, state, stop));

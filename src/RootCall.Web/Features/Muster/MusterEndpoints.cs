@@ -14,7 +14,7 @@ internal sealed record MusterView(
 
 internal sealed record StateTotal(string State, int Count);
 
-internal sealed record RootItem(Guid Id, string Name, string Folder);
+internal sealed record RootItem(Guid Id, string Name, string Folder, string Purpose);
 
 /// <param name="Written">The whole written path.</param>
 /// <param name="Name">Its file name.</param>
@@ -29,7 +29,8 @@ internal sealed record UseItem(string Material, string Input);
 
 /// <param name="Entry">Place in the ledger of the pending entry that relinks all of it.</param>
 /// <param name="Relinked">It answers because the applied ledger relinked it.</param>
-internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry, bool Relinked);
+/// <param name="ApprovedBefore">The same rule was approved in another scene.</param>
+internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry, bool Relinked, bool ApprovedBefore);
 
 /// <param name="Path">Absolute folder.</param>
 /// <param name="Name">As people call it: from the root's name on.</param>
@@ -42,18 +43,26 @@ internal sealed record CandidateItem(
 /// <summary>The evidence for one reference.</summary>
 /// <param name="Margin">Distance between the first two candidates; null when there are fewer.</param>
 /// <param name="SettlesFrom">The margin from which Root Call settles alone.</param>
+/// <param name="SettlesAt">The score from which it does.</param>
+/// <param name="Blocked">Meshes that wear a material which waits for it.</param>
+/// <param name="WrittenAs">How a relinked copy will write the path; null for relative to the scene.</param>
+/// <param name="Place">Where it will lie in a package, when the ledger says so.</param>
 internal sealed record EvidenceView(
     int Number, string State, string Written, string? Resolved, string? Damage, string? Format, int? Width, int? Height, int? Channels, int? BitDepth, string? Colour,
-    IEnumerable<CandidateItem> Candidates, double? Margin, double SettlesFrom);
+    IEnumerable<CandidateItem> Candidates, double? Margin, double SettlesFrom, double SettlesAt, SeenItem? Seen, IEnumerable<string> Blocked, string? WrittenAs, string? Place);
+
+/// <summary>What the file was when it was last looked at.</summary>
+internal sealed record SeenItem(long Bytes, DateTimeOffset ModifiedAt, int? Width, int? Height);
 
 internal static class MusterEndpoints
 {
     public static void MapMuster(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}").WithTags("Muster");
-        group.MapGet("/muster", async (Guid id, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        group.MapGet("/muster", async (Guid id, CurrentScenes current, RootStore roots, RuleStore rules, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
+            var approved = (await rules.Approved(stop)).ToHashSet();
             var known = await roots.All(stop);
             var names = new FolderNames(known, state.Report.Scene.Folder, state.Extracted);
             var pending = CurrentScenes.PendingEntries(state.Ledger);
@@ -66,16 +75,19 @@ internal static class MusterEndpoints
                 state.Report.References.Select(r => Item(r, names, byNumber[r.Number])),
                 RelocationMap.Of(state.Report).Select(b => new BundleItem(
                     b.State.Word(), b.From, b.To.Select(t => new PlaceItem(t, names.Of(t))), b.Numbers, b.Contradicts, b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null,
-                    b.Numbers.All(n => relinked.ContainsKey(keys[n])))),
-                known.Select(r => new RootItem(r.Id, r.Name, r.Folder)),
+                    b.Numbers.All(n => relinked.ContainsKey(keys[n])),
+                    b.To.Length == 1 && approved.Contains(new(b.From, b.To[0])))),
+                known.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
                 state.Arrival.MusteredAt,
                 state.Arrival.FilesIndexed,
                 state.Report.Notes));
         });
-        group.MapGet("/references/{number:int}", async (Guid id, int number, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        group.MapGet("/references/{number:int}", async (Guid id, int number, CurrentScenes current, RootStore roots, SeenStore seen, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            return TypedResults.Ok(Evidence(Find(state.Report, number), state.Report, new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted)));
+            var reference = Find(state.Report, number);
+            var last = (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key);
+            return TypedResults.Ok(Evidence(reference, state, last, new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted)));
         });
         group.MapPost("/search", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
             TypedResults.Ok(await work.Start(new Search(id), "Search the roots", id, stop)));
@@ -97,14 +109,24 @@ internal static class MusterEndpoints
             (r.Facts ?? r.Clear?.Facts)?.Width, (r.Facts ?? r.Clear?.Facts)?.Height, (r.Stamp ?? r.Clear?.Stamp)?.Bytes, r.Damage, r.Candidates.Length, entry);
     }
 
-    private static EvidenceView Evidence(MusteredReference r, MusterReport report, FolderNames names)
+    private static EvidenceView Evidence(MusteredReference r, CurrentState state, LastSeen? seen, FolderNames names)
     {
+        var report = state.Report;
         ImageFacts? f = r.Facts;
         return new(
             r.Number, r.State.Word(), r.Reference.Written, r.Resolved, r.Damage, f is null ? null : ImageNames.Of(f.Format), f?.Width, f?.Height, f?.Channels, f?.BitDepth, f?.Colour,
             r.Candidates.Select((c, i) => Candidate(c, i, r, report, names)),
             r.Candidates.Length > 1 ? Math.Round(r.Candidates[0].Score - r.Candidates[1].Score, 3) : null,
-            EvidenceWeights.Margin);
+            EvidenceWeights.Margin, EvidenceWeights.Settles,
+            seen is null ? null : new(seen.Stamp.Bytes, new(seen.Stamp.ModifiedUtc, TimeSpan.Zero), seen.Width > 0 ? seen.Width : null, seen.Height > 0 ? seen.Height : null),
+            r.State.Answers() && !r.Flags.HasFlag(ReferenceFlags.StandIn) ? [] : Wearers(r, report),
+            state.Ledger.Styles().GetValueOrDefault(r.Reference.Key)?.Text.After, state.Ledger.Places().GetValueOrDefault(r.Reference.Key));
+    }
+
+    private static IEnumerable<string> Wearers(MusteredReference r, MusterReport report)
+    {
+        var materials = r.Reference.UsedBy.Select(u => u.Material).Where(m => m.Length > 0).ToHashSet(StringComparer.Ordinal);
+        return report.Scene.Meshes.Where(m => m.Parts.Any(p => p.Material is { } worn && materials.Contains(worn))).Select(m => m.Name).Distinct();
     }
 
     private static CandidateItem Candidate(Core.Muster.Candidate c, int index, MusteredReference r, MusterReport report, FolderNames names)

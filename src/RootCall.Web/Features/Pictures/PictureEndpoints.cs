@@ -36,11 +36,14 @@ internal static class PictureEndpoints
         api.MapGet("/scenes/{id:guid}/references/{number:int}/picture", Picture).WithTags("Pictures").ExcludeFromDescription();
 
     private static async Task<IResult> Picture(
-        Guid id, int number, int? candidate, bool? large, HttpResponse response, CurrentScenes current, DiskStore disk, PictureRequests pictures, CancellationToken stop)
+        Guid id, int number, int? candidate, bool? large, bool? before, HttpResponse response, CurrentScenes current, SeenStore seen, DiskStore disk, PictureRequests pictures, CancellationToken stop)
     {
         var state = await current.Get(id, stop);
         var reference = MusterEndpoints.Find(state.Report, number);
         var side = large == true ? LargeSide : Side;
+        // As it was when somebody last looked: its picture was made then, or there is none.
+        if (before == true)
+            return (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key) is { } last && disk.Picture(last.Path, last.Stamp, Side) is var old && File.Exists(old) ? Results.File(old, "image/png") : Results.NoContent();
         var carried = reference.Reference.Carried is not null;
         var (path, stamp) = Source(reference, candidate, state);
         if (path is null) return Results.NoContent();

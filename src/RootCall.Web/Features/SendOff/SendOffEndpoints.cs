@@ -4,6 +4,7 @@ using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
 using RootCall.Data;
 using RootCall.Data.Rows;
+using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Work;
 
@@ -12,7 +13,10 @@ namespace RootCall.Web.Features.SendOff;
 /// <summary>What a package of the current scene would hold, and those that were built.</summary>
 internal sealed record SendOffView(
     IEnumerable<PlanFile> Files, long BytesBefore, long BytesAfter, IEnumerable<ClashItem> Clashes, IEnumerable<UnresolvedItem> Unresolved,
-    int References, int PendingEntries, IEnumerable<PackageItem> Packages);
+    int References, int PendingEntries, IEnumerable<PackageItem> Packages, IEnumerable<UnresolvedItem> StandIns, IEnumerable<OutputItem> Outputs);
+
+/// <summary>A root that a relinked copy may be written to.</summary>
+internal sealed record OutputItem(Guid Id, string Name);
 
 internal sealed record PlanFile(string Name, string Role, long Bytes, int References);
 
@@ -28,26 +32,27 @@ internal sealed record PackageItem(Guid Id, string Name, DateTimeOffset BuiltAt,
 
 /// <param name="Zip">A zip, or a folder in the store.</param>
 /// <param name="AllowMissing">Build although references stay unanswered; the package's report names them.</param>
-internal sealed record BuildPackage(bool Zip, bool AllowMissing);
+/// <param name="AllowStandIns">Build although neutral pictures stand in for missing ones.</param>
+internal sealed record BuildPackage(bool Zip, bool AllowMissing, bool AllowStandIns = false);
 
 internal static class SendOffEndpoints
 {
     public static void MapSendOff(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}").WithTags("Send-off");
-        group.MapGet("/send-off", async (Guid id, CurrentScenes current, FileFacts facts, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+        group.MapGet("/send-off", async (Guid id, CurrentScenes current, FileFacts facts, RootStore roots, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            var plan = PackagePlan.Make(state.Report, facts);
+            var plan = PackagePlan.Make(state.Report, facts, state.Ledger.Places());
             await using var db = await databases.CreateDbContextAsync(stop);
             var packages = await db.Packages.AsNoTracking().Where(p => p.SceneId == id).OrderByDescending(p => p.BuiltAt).ToListAsync(stop);
-            return TypedResults.Ok(View(plan, state, packages));
+            return TypedResults.Ok(View(plan, state, packages, (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output)));
         });
         group.MapPost("/packages", async (Guid id, BuildPackage build, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
             var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}");
-            return TypedResults.Ok(await work.Start(new Pack(id, name, build.Zip, build.AllowMissing), $"Build and prove {name}", id, stop));
+            return TypedResults.Ok(await work.Start(new Pack(id, name, build.Zip, build.AllowMissing, build.AllowStandIns), $"Build and prove {name}", id, stop));
         });
         api.MapGet("/packages/{id:guid}/download", async (Guid id, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
         {
@@ -58,15 +63,17 @@ internal static class SendOffEndpoints
         }).WithTags("Send-off").ExcludeFromDescription();
     }
 
-    private static SendOffView View(PackagePlan plan, CurrentState state, IEnumerable<PackageRow> packages)
+    private static SendOffView View(PackagePlan plan, CurrentState state, IEnumerable<PackageRow> packages, IEnumerable<RootRow> outputs)
     {
         var own = plan.Report.Scene.Files.Select((f, i) => new PlanFile(plan.OwnNames[i], "scene", f.Bytes, 0));
         return new(
             [.. own, .. plan.Files.Select(f => new PlanFile(f.Name, f.Role, f.Bytes, f.References.Length))],
             plan.BytesBefore, plan.BytesAfter,
             plan.Clashes.Select(c => new ClashItem(c.Name, c.SameContents, c.Names)),
-            plan.Unresolved.Select(u => new UnresolvedItem(
-                u.Number, u.State.Word(), u.Reference.Written, WrittenPath.Parse(u.Reference.Written).FileName, u.Reference.UsedBy.Select(x => x.Material).Where(m => m.Length > 0).Distinct())),
-            plan.Report.References.Length, state.Ledger.Pending.Count(), packages.Select(PackageItem.Of));
+            plan.Unresolved.Select(Item),
+            plan.Report.References.Length, state.Ledger.Pending.Count(), packages.Select(PackageItem.Of), plan.StandIns.Select(Item), outputs.Select(o => new OutputItem(o.Id, o.Name)));
     }
+
+    private static UnresolvedItem Item(MusteredReference u) => new(
+        u.Number, u.State.Word(), u.Reference.Written, WrittenPath.Parse(u.Reference.Written).FileName, u.Reference.UsedBy.Select(x => x.Material).Where(m => m.Length > 0).Distinct());
 }

@@ -11,7 +11,19 @@ public static class PortableName
     private const int MaxBytes = 255;
     private static readonly string[] Devices = ["con", "prn", "aux", "nul", .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"com{n}", $"lpt{n}" })];
 
-    public static bool IsPortable(string name) => name is ".." || name == Make(name);
+    private const int LongestDevice = 4;
+
+    public static bool IsPortable(string name) => name is ".." || IsPlain(name) || name == Make(name);
+
+    /// <summary>Letters, digits and a few signs, and no device: what most names are, told without making another one.</summary>
+    private static bool IsPlain(string name)
+    {
+        if (name.Length is 0 or > 200 || name[^1] == '.') return false;
+        foreach (var c in name)
+            if (!char.IsAsciiLetterOrDigit(c) && c is not ('_' or '-' or '.')) return false;
+        var dot = name.IndexOf('.', StringComparison.Ordinal);
+        return dot > LongestDevice || (dot < 0 && name.Length > LongestDevice);
+    }
 
     /// <summary>The nearest portable name: reserved characters become <c>_</c>, trailing dots and spaces go, the text is NFC.</summary>
     public static string Make(string name)

@@ -21,13 +21,13 @@ public static class MapRole
         ["map_refl"] = "environment",
     };
 
-    public static string Of(Reference reference)
+    public static string Of(Reference reference, NameDictionary? names = null)
     {
         foreach (var use in reference.UsedBy)
             if (OfInput(use.Input) is { } role) return role;
         return reference.Kind switch
         {
-            ReferenceKind.Image => FileName.Of(WrittenPath.Parse(reference.Written).FileName).Role ?? "image",
+            ReferenceKind.Image => FileName.Of(WrittenPath.Parse(reference.Written).FileName, names ?? NameDictionary.Standard).Role ?? "image",
             ReferenceKind.Buffer => "geometry",
             ReferenceKind.MaterialLibrary => "materials",
             var kind => kind.Word(),

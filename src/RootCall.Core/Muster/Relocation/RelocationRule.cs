@@ -18,48 +18,69 @@ public static class RelocationRules
 {
     public static ImmutableArray<RelocationRule> Infer(IEnumerable<MusteredReference> references)
     {
-        var pairs = references.Where(r => r.Clear is not null).Select(r => new Pair(r.Number, WrittenPath.Parse(r.Reference.Written), r.Clear!.Path)).ToList();
-        var rewrites = new Dictionary<(string From, string To), List<int>>();
-        foreach (var pair in pairs)
-            foreach (var rewrite in pair.Rewrites())
+        var moves = Moves(references);
+        var rewrites = new Dictionary<(string From, string To), List<Move>>();
+        foreach (var move in moves)
+            foreach (var rewrite in move.Rewrites())
             {
-                if (!rewrites.TryGetValue(rewrite, out var settled)) rewrites[rewrite] = settled = [];
-                settled.Add(pair.Number);
+                if (!rewrites.TryGetValue(rewrite, out var explained)) rewrites[rewrite] = explained = [];
+                explained.Add(move);
             }
 
         // Greedy with a lazily corrected heap: a count only shrinks, so a stale top is pushed back with its true count.
-        var open = pairs.Select(p => p.Number).ToHashSet();
+        var open = moves.ToHashSet();
         var heap = new PriorityQueue<(string From, string To), (int, int, string)>();
-        foreach (var (rewrite, settled) in rewrites) heap.Enqueue(rewrite, Order(settled.Count, rewrite));
+        foreach (var (rewrite, explained) in rewrites) heap.Enqueue(rewrite, Order(Weight(explained), rewrite));
         var rules = ImmutableArray.CreateBuilder<RelocationRule>();
         while (open.Count > 0 && heap.TryDequeue(out var rewrite, out var order))
         {
-            var settles = rewrites[rewrite].Where(open.Contains).ToImmutableArray();
-            if (settles.IsEmpty) continue;
-            if (settles.Length < -order.Item1)
+            var settles = rewrites[rewrite].Where(open.Contains).ToList();
+            if (settles.Count == 0) continue;
+            if (Weight(settles) < -order.Item1)
             {
-                heap.Enqueue(rewrite, Order(settles.Length, rewrite));
+                heap.Enqueue(rewrite, Order(Weight(settles), rewrite));
                 continue;
             }
 
             open.ExceptWith(settles);
-            var contradicts = pairs.Where(p => p.StandsUnder(rewrite.From) && !rewrites[rewrite].Contains(p.Number)).Select(p => p.Number);
-            rules.Add(new(rewrite.From, rewrite.To, settles, [.. contradicts]));
+            var explained = rewrites[rewrite].ToHashSet();
+            var contradicts = moves.Where(m => m.StandsUnder(rewrite.From) && !explained.Contains(m));
+            rules.Add(new(rewrite.From, rewrite.To, Numbers(settles), Numbers(contradicts)));
         }
 
         return rules.ToImmutable();
     }
 
+    private static int Weight(List<Move> moves) => moves.Sum(m => m.Numbers.Count);
+
+    private static ImmutableArray<int> Numbers(IEnumerable<Move> moves) => [.. moves.SelectMany(m => m.Numbers).Order()];
+
     private static (int, int, string) Order(int settles, (string From, string To) rewrite) => (-settles, -rewrite.From.Length, $"{rewrite.From}\n{rewrite.To}");
 
-    private sealed record Pair(int Number, WrittenPath Written, string Answer)
+    /// <summary>Files that went from one written folder to one folder are explained by the same rewrites.</summary>
+    private static List<Move> Moves(IEnumerable<MusteredReference> references)
     {
-        private readonly string folded = FileName.Fold(Written.Join(Written.Segments.Length));
+        var moves = new Dictionary<(string, string), Move>();
+        foreach (var reference in references)
+        {
+            if (reference.Clear is not { } clear) continue;
+            var written = WrittenPath.Parse(reference.Reference.Written);
+            var key = (written.Folder, Path.GetDirectoryName(clear.Path)!);
+            if (!moves.TryGetValue(key, out var move)) moves[key] = move = new(written, key.Item2, []);
+            move.Numbers.Add(reference.Number);
+        }
+
+        return [.. moves.Values];
+    }
+
+    private sealed record Move(WrittenPath Written, string Answer, List<int> Numbers)
+    {
+        private readonly string folded = FileName.Fold(Written.Folder) + "/";
 
         /// <summary>Every rewrite that turns the written folder into the answer's: the common last folders may stay or go.</summary>
         public IEnumerable<(string From, string To)> Rewrites()
         {
-            var answer = Path.GetDirectoryName(Answer)!.Split('/', StringSplitOptions.RemoveEmptyEntries);
+            var answer = Answer.Split('/', StringSplitOptions.RemoveEmptyEntries);
             var written = Written.Segments.Length - 1;
             for (var common = 0; ; common++)
             {
@@ -74,5 +95,9 @@ public static class RelocationRules
             var prefix = FileName.Fold(from);
             return prefix == "." ? Written.Origin == PathOrigin.Relative : folded.StartsWith(prefix + "/", StringComparison.Ordinal);
         }
+
+        public bool Equals(Move? other) => ReferenceEquals(this, other);
+
+        public override int GetHashCode() => System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(this);
     }
 }

@@ -1,0 +1,175 @@
+using System.Collections.Concurrent;
+using System.Numerics;
+using System.Security.Cryptography;
+using RootCall.Core.Imaging;
+
+namespace RootCall.Core.Muster;
+
+/// <summary>What tells one state of a file from another without reading it.</summary>
+public readonly record struct FileStamp(long Bytes, DateTime ModifiedUtc);
+
+/// <summary>What was found out about one state of a file; parts that nobody asked for are null.</summary>
+/// <param name="Hash">SHA-256 of the contents in lower-case hex.</param>
+/// <param name="Look">64 bits that stay alike when a picture is scaled or encoded anew (<see cref="IPictureReader.Look"/>).</param>
+public sealed record KnownFile(string Path, FileStamp Stamp, ProbeResult? Probe = null, string? Hash = null, ulong? Look = null)
+{
+    /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
+    internal UInt128? Sample { get; init; }
+}
+
+/// <summary>
+/// Headers, content hashes and looks of files, read when first asked for and kept while size and time stay the same. One
+/// instance serves many scenes and threads; what it learns can be taken out and kept elsewhere.
+/// </summary>
+/// <param name="pictures">Decodes images for their looks; null where no image is decoded.</param>
+public sealed class FileFacts(IPictureReader? pictures = null)
+{
+    private const int Expected = 40_000;
+    private const int Stripes = 64;
+    // Sized for a scene of thousands, so that it is not rehashed under the hands of many threads.
+    private readonly ConcurrentDictionary<string, KnownFile> known = new(Stripes, Expected, StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, byte> learned = new(Stripes, Expected, StringComparer.Ordinal);
+
+    /// <summary>Size and time, or null when there is no such file.</summary>
+    public static FileStamp? Stamp(string path)
+    {
+        var info = new FileInfo(path);
+        return info.Exists ? new FileStamp(info.Length, info.LastWriteTimeUtc) : null;
+    }
+
+    /// <summary>Takes in what was learned before; what is known already stays.</summary>
+    public void Add(IEnumerable<KnownFile> files)
+    {
+        foreach (var file in files) known.TryAdd(file.Path, file);
+    }
+
+    public bool Knows(string path) => known.ContainsKey(path);
+
+    /// <summary>What was learned since this was last called, each file once.</summary>
+    public IReadOnlyList<KnownFile> TakeLearned()
+    {
+        var files = new List<KnownFile>();
+        foreach (var path in learned.Keys)
+            if (learned.TryRemove(path, out _) && known.TryGetValue(path, out var file)) files.Add(file);
+        return files;
+    }
+
+    public ProbeResult Probe(string path, FileStamp stamp)
+    {
+        if (Known(path, stamp)?.Probe is { } probe) return probe;
+        // A small file is read whole, which gives the sample too.
+        UInt128? sample = null;
+        probe = ImageProbe.File(path, ContentHash.SampledWhole, bytes => sample = System.IO.Hashing.XxHash128.HashToUInt128(bytes));
+        Learn(path, stamp, k => k with { Probe = probe, Sample = sample ?? k.Sample });
+        return probe;
+    }
+
+    /// <summary>SHA-256 of the contents in lower-case hex.</summary>
+    /// <exception cref="IOException">The file cannot be read.</exception>
+    public string Hash(string path, FileStamp stamp)
+    {
+        if (Known(path, stamp)?.Hash is { } hash) return hash;
+        hash = ContentHash.Of(path);
+        Learn(path, stamp, k => k with { Hash = hash });
+        return hash;
+    }
+
+    /// <summary>The look of a picture, or null when it does not decode or nothing here decodes.</summary>
+    public ulong? Look(string path, FileStamp stamp)
+    {
+        if (Known(path, stamp)?.Look is { } look) return look;
+        if (pictures?.Look(path) is not { } made) return null;
+        Learn(path, stamp, k => k with { Look = made });
+        return made;
+    }
+
+    /// <summary>The look if it is known already; decodes nothing.</summary>
+    public ulong? KnownLook(string path, FileStamp stamp) => Known(path, stamp)?.Look;
+
+    /// <summary>Files whose known look differs from a given one in at most so many bits.</summary>
+    public IEnumerable<(KnownFile File, int Bits)> LookAlikes(ulong look, int most) =>
+        from file in known.Values
+        let bits = file.Look is { } its ? BitOperations.PopCount(its ^ look) : int.MaxValue
+        where bits <= most
+        select (file, bits);
+
+    /// <summary>
+    /// Whether two files hold the same bytes. Sizes are compared first, then a sample of each; only then are they hashed, since
+    /// uncompressed images of one resolution all have one size.
+    /// </summary>
+    public bool SameContents(string a, FileStamp stampA, string b, FileStamp stampB)
+    {
+        if (a == b) return true;
+        if (stampA.Bytes != stampB.Bytes) return false;
+        try
+        {
+            if (Known(a, stampA)?.Hash is { } hashA && Known(b, stampB)?.Hash is { } hashB) return hashA == hashB;
+            return Sample(a, stampA) == Sample(b, stampB) && Hash(a, stampA) == Hash(b, stampB);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+        {
+            return false;
+        }
+    }
+
+    /// <exception cref="IOException">The file cannot be read.</exception>
+    internal UInt128 Sample(string path, FileStamp stamp)
+    {
+        if (Known(path, stamp)?.Sample is { } sample) return sample;
+        sample = ContentHash.Sample(path);
+        Learn(path, stamp, k => k with { Sample = sample });
+        return sample;
+    }
+
+    private KnownFile? Known(string path, FileStamp stamp) => known.TryGetValue(path, out var file) && file.Stamp == stamp ? file : null;
+
+    private void Learn(string path, FileStamp stamp, Func<KnownFile, KnownFile> add)
+    {
+        known.AddOrUpdate(path, p => add(new(p, stamp)), (p, old) => add(old.Stamp == stamp ? old : new(p, stamp)));
+        learned[path] = 0;
+    }
+}
+
+/// <summary>SHA-256 of files, and a quick sample of them.</summary>
+public static class ContentHash
+{
+    private const int Buffer = 1 << 20;
+    private const int SampleBytes = 4096;
+
+    /// <summary>Files up to this size are sampled whole.</summary>
+    internal const int SampledWhole = SampleBytes * 3;
+
+    /// <summary>In lower-case hex.</summary>
+    /// <exception cref="IOException">The file cannot be read.</exception>
+    public static string Of(string path)
+    {
+        using var stream = new FileStream(path, new FileStreamOptions { Access = FileAccess.Read, Share = FileShare.ReadWrite | FileShare.Delete, Options = FileOptions.SequentialScan, BufferSize = 0 });
+        using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
+        var buffer = System.Buffers.ArrayPool<byte>.Shared.Rent(Buffer);
+        try
+        {
+            int read;
+            while ((read = stream.Read(buffer)) > 0) hash.AppendData(buffer, 0, read);
+            return Convert.ToHexStringLower(hash.GetHashAndReset());
+        }
+        finally
+        {
+            System.Buffers.ArrayPool<byte>.Shared.Return(buffer);
+        }
+    }
+
+    /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
+    /// <exception cref="IOException">The file cannot be read.</exception>
+    public static UInt128 Sample(string path)
+    {
+        using var file = File.OpenHandle(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
+        var length = RandomAccess.GetLength(file);
+        Span<byte> buffer = stackalloc byte[SampledWhole];
+        var read = 0;
+        if (length <= buffer.Length) read = RandomAccess.Read(file, buffer, 0);
+        else
+            foreach (var at in (ReadOnlySpan<long>)[0L, length / 2, length - SampleBytes])
+                read += RandomAccess.Read(file, buffer.Slice(read, SampleBytes), at);
+        return System.IO.Hashing.XxHash128.HashToUInt128(buffer[..read]);
+    }
+}

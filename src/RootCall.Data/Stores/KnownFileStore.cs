@@ -1,0 +1,67 @@
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using NpgsqlTypes;
+using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
+using RootCall.Data.Rows;
+
+namespace RootCall.Data.Stores;
+
+/// <summary>Headers, hashes and looks of files, kept between processes and shared by all scenes.</summary>
+public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
+{
+    private const int AtOnce = 5_000;
+
+    /// <summary>Takes what is known of the files into the cache; what it knows already is not asked for.</summary>
+    public async Task Load(FileFacts facts, IEnumerable<string> paths, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        foreach (var some in paths.Where(p => !facts.Knows(p)).Distinct(StringComparer.Ordinal).Chunk(AtOnce))
+            facts.Add((await db.KnownFiles.AsNoTracking().Where(f => some.Contains(f.Path)).ToListAsync(stop)).Select(Known));
+    }
+
+    /// <summary>Writes down what the cache learned.</summary>
+    public async Task Save(FileFacts facts, CancellationToken stop)
+    {
+        var learned = facts.TakeLearned();
+        if (learned.Count == 0) return;
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+        await db.Database.ExecuteSqlRawAsync("CREATE TEMP TABLE learned (LIKE known_files) ON COMMIT DROP", stop);
+        await using (var copy = await connection.BeginBinaryImportAsync("COPY learned (path, bytes, modified, probe, hash, look) FROM STDIN (FORMAT BINARY)", stop))
+        {
+            foreach (var file in learned)
+            {
+                await copy.StartRowAsync(stop);
+                await copy.WriteAsync(file.Path, NpgsqlDbType.Text, stop);
+                await copy.WriteAsync(file.Stamp.Bytes, NpgsqlDbType.Bigint, stop);
+                await copy.WriteAsync(file.Stamp.ModifiedUtc.Ticks, NpgsqlDbType.Bigint, stop);
+                if (file.Probe is { } probe) await copy.WriteAsync(Json.Text(probe), NpgsqlDbType.Jsonb, stop);
+                else await copy.WriteNullAsync(stop);
+                if (file.Hash is { } hash) await copy.WriteAsync(hash, NpgsqlDbType.Text, stop);
+                else await copy.WriteNullAsync(stop);
+                if (file.Look is { } look) await copy.WriteAsync(unchecked((long)look), NpgsqlDbType.Bigint, stop);
+                else await copy.WriteNullAsync(stop);
+            }
+
+            await copy.CompleteAsync(stop);
+        }
+
+        // Of the same state of a file each process may have learned another part. Ordered, so that two never wait for each other.
+        await db.Database.ExecuteSqlRawAsync(
+            """
+            INSERT INTO known_files SELECT * FROM learned ORDER BY path
+            ON CONFLICT (path) DO UPDATE SET
+              probe = COALESCE(excluded.probe, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.probe END),
+              hash = COALESCE(excluded.hash, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.hash END),
+              look = COALESCE(excluded.look, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.look END),
+              bytes = excluded.bytes, modified = excluded.modified
+            """,
+            stop);
+        await transaction.CommitAsync(stop);
+    }
+
+    private static KnownFile Known(KnownFileRow r) =>
+        new(r.Path, new(r.Bytes, new(r.Modified, DateTimeKind.Utc)), r.Probe is { } p ? Json.Read<ProbeResult>(p) : null, r.Hash, r.Look is { } look ? unchecked((ulong)look) : null);
+}

@@ -1,0 +1,20 @@
+using System.Runtime.InteropServices;
+using RootCall.Core.Files;
+using RootCall.Core.Imaging;
+
+namespace RootCall.Native;
+
+/// <summary>Looks of pictures through Debian's OpenImageIO. A crash in native code ends the process, so only workers call it.</summary>
+public sealed partial class OpenImageIoLooks(Bounds bounds) : IPictureReader
+{
+    private const int ErrorCapacity = 1024;
+
+    public ulong? Look(string path)
+    {
+        var error = new byte[ErrorCapacity];
+        return Look(path, out var look, bounds.ImagePixels, error, error.Length) == 0 ? look : null;
+    }
+
+    [LibraryImport("rootcall_images", EntryPoint = "rootcall_look", StringMarshalling = StringMarshalling.Utf8)]
+    private static partial int Look(string path, out ulong look, long mostPixels, [Out] byte[] error, int capacity);
+}

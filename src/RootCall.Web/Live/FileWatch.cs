@@ -1,0 +1,108 @@
+using System.Collections.Concurrent;
+using Microsoft.AspNetCore.SignalR;
+using RootCall.Core.Muster;
+
+namespace RootCall.Web.Live;
+
+/// <summary>
+/// Watches the files of scenes that were looked at lately. A folder is watched where its file system tells of changes; all
+/// are asked for their times now and then besides, since a file server tells nothing. Open windows hear which scenes changed.
+/// </summary>
+internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<FileWatch> log) : BackgroundService
+{
+    private const int MostFolders = 1_000;
+    private static readonly TimeSpan Lately = TimeSpan.FromMinutes(30);
+    private static readonly TimeSpan Settle = TimeSpan.FromMilliseconds(400);
+    private static readonly TimeSpan AskEvery = TimeSpan.FromSeconds(10);
+
+    private readonly ConcurrentDictionary<Guid, (DateTimeOffset At, int Revision, IReadOnlyDictionary<string, FileStamp> Files)> scenes = new();
+    private readonly ConcurrentDictionary<string, FileSystemWatcher?> watchers = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, byte> changed = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, byte> touched = new(StringComparer.Ordinal);
+
+    /// <summary>Files that are not what the last muster saw.</summary>
+    public IReadOnlySet<string> Changed => changed.IsEmpty ? EmptySet : changed.Keys.ToHashSet(StringComparer.Ordinal);
+
+    private static readonly HashSet<string> EmptySet = [];
+
+    /// <summary>Somebody looks at this scene.</summary>
+    /// <param name="revision">Counts up with each muster: the files are taken over once for each.</param>
+    public void Look(Guid sceneId, int revision, MusterReport report)
+    {
+        if (scenes.TryGetValue(sceneId, out var known) && known.Revision == revision)
+        {
+            scenes[sceneId] = known with { At = DateTimeOffset.UtcNow };
+            return;
+        }
+
+        var files = report.References.Where(r => r.Resolved is not null && r.Stamp is not null && r.Reference.Carried is null)
+            .DistinctBy(r => r.Resolved).ToDictionary(r => r.Resolved!, r => r.Stamp!.Value, StringComparer.Ordinal);
+        scenes[sceneId] = (DateTimeOffset.UtcNow, revision, files);
+        foreach (var path in files.Keys) changed.TryRemove(path, out _);
+        foreach (var folder in files.Keys.Select(f => Path.GetDirectoryName(f)!).Distinct(StringComparer.Ordinal)) Watch(folder);
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        var asked = DateTimeOffset.UtcNow;
+        using var timer = new PeriodicTimer(Settle);
+        while (await timer.WaitForNextTickAsync(stoppingToken))
+        {
+            if (DateTimeOffset.UtcNow - asked > AskEvery)
+            {
+                asked = DateTimeOffset.UtcNow;
+                foreach (var path in scenes.Values.SelectMany(s => s.Files.Keys).Where(p => watchers.GetValueOrDefault(Path.GetDirectoryName(p)!) is null)) touched[path] = 0;
+            }
+
+            await Tell(stoppingToken);
+        }
+    }
+
+    public override void Dispose()
+    {
+        foreach (var watcher in watchers.Values) watcher?.Dispose();
+        base.Dispose();
+    }
+
+    private async Task Tell(CancellationToken stop)
+    {
+        foreach (var (id, scene) in scenes)
+            if (DateTimeOffset.UtcNow - scene.At > Lately) scenes.TryRemove(id, out _);
+        var paths = new List<string>();
+        foreach (var path in touched.Keys)
+            if (touched.TryRemove(path, out _)) paths.Add(path);
+        if (paths.Count == 0) return;
+        var told = new HashSet<Guid>();
+        foreach (var (id, scene) in scenes)
+            foreach (var path in paths.Where(scene.Files.ContainsKey))
+            {
+                var differs = FileFacts.Stamp(path) != scene.Files[path];
+                if (differs ? changed.TryAdd(path, 0) || told.Contains(id) : changed.TryRemove(path, out _)) told.Add(id);
+                else if (differs) told.Add(id); // Written over once more: its picture is another one.
+            }
+
+        if (told.Count > 0) await windows.Clients.All.SendAsync("changed", told, stop);
+    }
+
+    private void Watch(string folder)
+    {
+        if (watchers.Count >= MostFolders || !watchers.TryAdd(folder, null)) return;
+        try
+        {
+            var watcher = new FileSystemWatcher(folder) { NotifyFilter = NotifyFilters.FileName | NotifyFilters.LastWrite | NotifyFilters.Size };
+            watcher.Changed += (_, e) => touched[e.FullPath] = 0;
+            watcher.Created += (_, e) => touched[e.FullPath] = 0;
+            watcher.Deleted += (_, e) => touched[e.FullPath] = 0;
+            watcher.Renamed += (_, e) => (touched[e.FullPath], touched[e.OldFullPath]) = (0, 0);
+            watcher.EnableRaisingEvents = true;
+            watchers[folder] = watcher;
+        }
+        catch (Exception e) when (e is IOException or ArgumentException or UnauthorizedAccessException)
+        {
+            LogUnwatched(folder, e.Message);
+        }
+    }
+
+    [LoggerMessage(LogLevel.Information, "{Folder} cannot be watched and is asked now and then: {Reason}")]
+    private partial void LogUnwatched(string folder, string reason);
+}

@@ -1,0 +1,78 @@
+using RootCall.Core.Files;
+using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+
+namespace RootCall.Worker.Tasks;
+
+/// <summary>
+/// Remembers what the files that answer hold and look like, each once: a file that is renamed later is found by its
+/// contents, and one that is written over shows how it looked before. What is remembered stays until somebody says that
+/// they have seen the new state.
+/// </summary>
+public sealed class RememberTask(SceneStore scenes, SeenStore seen, KnownFileStore known, DiskStore disk, IThumbnailMaker thumbnails, FileFacts facts)
+{
+    /// <summary>Side of the pictures that lists and evidence show.</summary>
+    private const int Side = 256;
+    private const int AtOnce = 64;
+
+    public async Task Run(Remember request, WorkProgress progress, CancellationToken stop)
+    {
+        var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
+        var report = await scenes.Report(arrival);
+        var there = await seen.Read(request.SceneId, stop);
+        var files = report.References.Where(r => r.Resolved is not null && r.Stamp is not null && !r.Flags.HasFlag(ReferenceFlags.StandIn) && IsNew(r, there)).ToList();
+        await known.Load(facts, files.Select(f => f.Resolved!), stop);
+        var done = 0;
+        foreach (var some in files.Chunk(AtOnce))
+        {
+            var made = new System.Collections.Concurrent.ConcurrentDictionary<ReferenceKey, LastSeen>();
+            Parallel.ForEach(some, new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, file =>
+            {
+                progress.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
+                if (Look(file) is { } now) made[file.Reference.Key] = now;
+            });
+            await seen.Put(request.SceneId, made, stop);
+        }
+
+        await known.Save(facts, stop);
+    }
+
+    /// <summary>Nothing is remembered of it, or not yet what it holds, or it answers from another place now.</summary>
+    public static bool IsNew(MusteredReference file, IReadOnlyDictionary<ReferenceKey, LastSeen> there) =>
+        !there.TryGetValue(file.Reference.Key, out var known) || known.Path != file.Resolved || (known.Hash is null && known.Stamp == file.Stamp);
+
+    private LastSeen? Look(MusteredReference file)
+    {
+        var (path, stamp) = (file.Resolved!, file.Stamp!.Value);
+        try
+        {
+            var look = file.Reference.Kind == ReferenceKind.Image && file.Damage is null ? facts.Look(path, stamp) : null;
+            if (look is not null) Picture(path, stamp);
+            return new(path, stamp, file.Facts?.Width ?? 0, file.Facts?.Height ?? 0, facts.Hash(path, stamp), look);
+        }
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException or CannotUseException)
+        {
+            return null; // It went away or does not decode; the next muster says so.
+        }
+    }
+
+    private void Picture(string path, FileStamp stamp)
+    {
+        var output = disk.Picture(path, stamp, Side);
+        if (File.Exists(output)) return;
+        Directory.CreateDirectory(Path.GetDirectoryName(output)!);
+        var part = Path.ChangeExtension(output, $".{Guid.NewGuid():N}.part.png");
+        try
+        {
+            thumbnails.Make(path, part, Side);
+            File.Move(part, output, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(part);
+        }
+    }
+}
