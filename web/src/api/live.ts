@@ -1,6 +1,7 @@
 import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr';
 import type { QueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
+import { useTouched } from '../state/touched';
 import type { WorkItem } from './client';
 
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
@@ -14,7 +15,7 @@ export function listen(client: QueryClient): () => void {
     .build();
   const refresh = (item?: WorkItem) =>
     Promise.all(
-      ['scenes', 'scene', 'muster', 'evidence', 'send-off', 'ledger', 'transfer']
+      ['scenes', 'scene', 'muster', 'evidence', 'send-off', 'ledger', 'transfer', 'roots', 'map-variants', 'house']
         .filter((key) => key === 'scenes' || item?.kind !== 'pack' || key === 'send-off')
         .map((key) => client.invalidateQueries({ queryKey: [key] })),
     );
@@ -25,6 +26,12 @@ export function listen(client: QueryClient): () => void {
     if (!ended(item.state)) return;
     void refresh(item);
     if (item.state === 'failed') toast.error(item.error ?? `${item.title} failed.`, { duration: 12_000 });
+  });
+  // A file that a scene uses was written over: lists, evidence and pictures show it as it is now.
+  hub.on('changed', (scenes: string[]) => {
+    useTouched.getState().touch();
+    for (const key of ['muster', 'evidence', 'send-off'])
+      for (const id of scenes) void client.invalidateQueries({ queryKey: [key, id] });
   });
   hub.onreconnected(() => void client.invalidateQueries());
   void hub.start().catch(() => toast.error('Live progress cannot be reached; the page shows what was last loaded.'));

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import { api, unwrap, type Decide } from './client';
+import { api, unwrap, type Decide, type NamesView, type ReplaceInPaths } from './client';
 
 const byId = (id: string) => ({ params: { path: { id } } });
 
@@ -136,6 +136,99 @@ export const useLedgerActs = (id: string) => {
   };
 };
 
+/** The references an act may touch; null for all of the scene. */
+type Numbers = number[] | null;
+
+export const useReplacePreview = (id: string, replace: ReplaceInPaths) =>
+  useQuery({
+    queryKey: ['replace-preview', id, replace],
+    queryFn: () => unwrap(api.POST('/api/scenes/{id}/paths/preview', { ...byId(id), body: replace })),
+    enabled: replace.find !== '',
+    placeholderData: (before) => before,
+    retry: false,
+  });
+
+export const useMapVariants = (id: string, numbers: Numbers) =>
+  useQuery({
+    queryKey: ['map-variants', id, numbers],
+    queryFn: () => unwrap(api.POST('/api/scenes/{id}/map-variants', { ...byId(id), body: { numbers } })),
+  });
+
+export const useHouse = (id: string, by: string) =>
+  useQuery({
+    queryKey: ['house', id, by],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/house', { params: { path: { id }, query: { by } } })),
+  });
+
+/** Decisions over many references; each is one entry in the ledger. */
+export const useMusterActs = (id: string) => {
+  const stale = [...ofScene, 'scenes', 'map-variants', 'house'];
+  return {
+    replace: useChange(
+      (body: ReplaceInPaths) => unwrap(api.POST('/api/scenes/{id}/paths/replace', { ...byId(id), body })),
+      stale,
+    ),
+    style: useChange(
+      (body: { style: string; numbers: Numbers }) =>
+        unwrap(api.POST('/api/scenes/{id}/paths/style', { ...byId(id), body })),
+      stale,
+    ),
+    rule: useChange(
+      (body: { from: string; to: string; numbers: Numbers }) =>
+        unwrap(api.POST('/api/scenes/{id}/paths/rule', { ...byId(id), body })),
+      stale,
+    ),
+    switchVariant: useChange(
+      (body: { kind: string; value: string; numbers: Numbers }) =>
+        unwrap(api.POST('/api/scenes/{id}/map-variants/switch', { ...byId(id), body })),
+      stale,
+    ),
+    house: useChange(
+      (body: { act: string; by: string; numbers: Numbers }) =>
+        unwrap(api.POST('/api/scenes/{id}/house', { ...byId(id), body })),
+      stale,
+    ),
+    standIn: useChange(
+      (numbers: number[]) => unwrap(api.POST('/api/scenes/{id}/stand-ins', { ...byId(id), body: { numbers } })),
+      stale,
+    ),
+    seen: useChange(
+      (numbers: Numbers) => unwrap(api.POST('/api/scenes/{id}/references/seen', { ...byId(id), body: { numbers } })),
+      stale,
+    ),
+    copy: useChange(
+      (body: { root: string; folder: string }) => unwrap(api.POST('/api/scenes/{id}/copies', { ...byId(id), body })),
+      [],
+    ),
+  };
+};
+
+export const useRoots = () => useQuery({ queryKey: ['roots'], queryFn: () => unwrap(api.GET('/api/roots')) });
+
+export const useNames = () => useQuery({ queryKey: ['names'], queryFn: () => unwrap(api.GET('/api/names')) });
+
+export const useWriteNames = () => useChange((body: NamesView) => unwrap(api.PUT('/api/names', { body })), ['names']);
+
+export const useRootActs = (sceneId: string) => {
+  const search = async () => unwrap(api.POST('/api/scenes/{id}/search', byId(sceneId)));
+  return {
+    change: useChange(
+      async ({ id, ...change }: { id: string; name?: string; purpose?: string; position?: number }) => {
+        await unwrap(
+          api.PATCH('/api/roots/{id}', { ...byId(id), body: { name: null, purpose: null, position: null, ...change } }),
+        );
+        if (change.purpose !== undefined || change.position !== undefined) await search();
+      },
+      ['roots', 'muster', 'send-off'],
+    ),
+    list: useChange((id: string) => unwrap(api.POST('/api/roots/{id}/list', byId(id))), []),
+    forget: useChange(
+      (rule: { from: string; to: string }) => unwrap(api.POST('/api/roots/rules/forget', { body: rule })),
+      ['roots', 'muster'],
+    ),
+  };
+};
+
 export const useOpenScene = () =>
   useChange((path: string) => unwrap(api.POST('/api/arrivals/open', { body: { path } })), []);
 
@@ -161,7 +254,7 @@ export const useSearch = (id: string) => useChange(() => unwrap(api.POST('/api/s
 
 export const useBuild = (id: string) =>
   useChange(
-    (body: { zip: boolean; allowMissing: boolean }) =>
+    (body: { zip: boolean; allowMissing: boolean; allowStandIns: boolean }) =>
       unwrap(api.POST('/api/scenes/{id}/packages', { ...byId(id), body })),
     ['send-off'],
   );

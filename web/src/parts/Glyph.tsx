@@ -46,6 +46,12 @@ const shapes: Record<string, ReactNode> = {
       <rect x="9" y="1.5" width="4.5" height="13" fill="currentColor" stroke="none" />
     </>
   ),
+  'stand-in': (
+    <>
+      <rect x="2" y="2.5" width="12" height="11" strokeDasharray="1.6 2.2" />
+      <path d="M4.5 11L9.5 5M8.5 11L12 6.8" />
+    </>
+  ),
   same: <path d="M1 6H15M1 10H15" />,
   changed: <path d="M1 8C3 4.5 5 4.5 8 8S13 11.5 15 8" />,
   lost: (

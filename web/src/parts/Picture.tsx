@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { useTouched } from '../state/touched';
 
 const retryAfter = 350;
 const mostTries = 80;
@@ -38,6 +39,8 @@ interface PictureProps {
   number: number;
   candidate?: number;
   large?: boolean;
+  /** As it was when it was last looked at. */
+  before?: boolean;
   alt: string;
   size: number;
   /** Nothing to load: the hatch of a missing image. */
@@ -45,10 +48,13 @@ interface PictureProps {
 }
 
 /** An image of a reference or of one of its candidates, on the 18 % field. */
-export function Picture({ sceneId, number, candidate, large, alt, size, missing }: PictureProps) {
+export function Picture({ sceneId, number, candidate, large, before, alt, size, missing }: PictureProps) {
+  const touched = useTouched((s) => s.times);
   const query = new URLSearchParams();
   if (candidate !== undefined) query.set('candidate', String(candidate));
   if (large) query.set('large', 'true');
+  if (before) query.set('before', 'true');
+  if (touched > 0) query.set('touched', String(touched));
   const url = missing ? undefined : `/api/scenes/${sceneId}/references/${number}/picture?${query}`;
   const source = usePicture(url);
   const none = missing === true || source === false;

@@ -54,7 +54,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
       </div>
       <div className="field grid grid-cols-[repeat(auto-fill,70px)] justify-between gap-y-1 p-1.5">
         {images.slice(0, most).map((r) => {
-          const answers = r.state === 'present' || r.state === 'embedded';
+          const answers = (r.state === 'present' || r.state === 'embedded') && !r.flags.includes('stand-in');
           return (
             <Link
               key={r.number}

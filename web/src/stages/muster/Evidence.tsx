@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { CandidateItem, EvidenceView, ReferenceItem } from '../../api/client';
-import { useDecide, useEvidence } from '../../api/queries';
+import { useDecide, useEvidence, useMusterActs } from '../../api/queries';
 import { FolderSheet } from '../../parts/FolderSheet';
 import { bytes, capital, count, inWords, pixels, tail, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
@@ -19,6 +19,9 @@ interface EvidenceProps {
 export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge }: EvidenceProps) {
   const evidence = useEvidence(sceneId, reference.number).data;
   const decide = useDecide(sceneId);
+  const acts = useMusterActs(sceneId);
+  const changed = reference.flags.includes('changed');
+  const standIn = reference.flags.includes('stand-in');
   const [choosing, setChoosing] = useState(false);
   const pending = reference.entry !== null;
   const byHand = (path: string) => decide.mutate({ number: reference.number, path });
@@ -32,6 +35,22 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
       {pending && (
         <p className="mb-2 border border-dashed border-lichen px-2 text-[12.5px] leading-6 text-lichen">
           Decided; pending as entry {reference.entry}.
+        </p>
+      )}
+      {evidence && changed && (
+        <Changed
+          sceneId={sceneId}
+          reference={reference}
+          evidence={evidence}
+          busy={acts.seen.isPending}
+          onSeen={() => acts.seen.mutate([reference.number])}
+        />
+      )}
+      {evidence && evidence.blocked.length > 0 && (
+        <p className="mb-2 text-[12.5px] leading-[18px] text-soft">
+          <span className="text-quiet">{standIn ? 'Stands in on ' : 'Blocks '}</span>
+          {evidence.blocked.slice(0, 4).join(', ')}
+          {evidence.blocked.length > 4 && ` and ${count(evidence.blocked.length - 4)} more meshes`}.
         </p>
       )}
       {evidence?.candidates.map((candidate) => (
@@ -76,6 +95,16 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
           <button type="button" className="act" disabled={pending} onClick={() => setChoosing(true)}>
             Choose a file by hand
           </button>
+          {reference.kind === 'image' && reference.state !== 'present' && (
+            <button
+              type="button"
+              className="act"
+              disabled={pending || acts.standIn.isPending}
+              onClick={() => acts.standIn.mutate([reference.number])}
+            >
+              Stand in
+            </button>
+          )}
           {reference.state !== 'present' && (
             <button type="button" className="act soft" onClick={onSearchWider}>
               Search wider
@@ -102,12 +131,14 @@ function title(reference: ReferenceItem, evidence: EvidenceView): string {
   switch (reference.state) {
     case 'contested':
       return n === 1
-        ? 'One file could answer, but it is damaged'
+        ? evidence.candidates[0]?.damage
+          ? 'One file could answer, but it is damaged'
+          : 'One file could answer, but that is not sure'
         : `${capital(inWords(n))} files could answer this call`;
     case 'elsewhere':
       return 'One file answers this call';
     case 'missing':
-      return 'Nothing in the roots answers';
+      return `Nothing in the roots answers: it was ${article(reference.role)} ${reference.role} map`;
     case 'outside':
       return 'It points outside every root';
     case 'damaged':
@@ -115,11 +146,17 @@ function title(reference: ReferenceItem, evidence: EvidenceView): string {
     case 'embedded':
       return 'Carried inside the scene';
     default:
-      return 'It answers where it is called';
+      return reference.flags.includes('stand-in')
+        ? 'A neutral picture stands in for it'
+        : reference.flags.includes('changed')
+          ? 'It changed since it was last looked at'
+          : 'It answers where it is called';
   }
 }
 
 function second(reference: ReferenceItem, evidence: EvidenceView): string {
+  if (reference.state === 'contested' && (evidence.candidates[0]?.score ?? 0) < evidence.settlesAt)
+    return `${evidence.candidates[0]?.score.toFixed(2)} at best. Root Call settles alone from ${evidence.settlesAt.toFixed(2)} on.`;
   if (reference.state === 'contested' && evidence.margin !== null)
     return `${evidence.margin.toFixed(2)} apart. Root Call settles alone from ${evidence.settlesFrom.toFixed(2)} on.`;
   if (reference.state === 'damaged')
@@ -146,8 +183,57 @@ function facts(reference: ReferenceItem, evidence: EvidenceView): [string, strin
     ['Colour tag', evidence.format === null ? null : (evidence.colour ?? 'none')],
     ['Size', reference.bytes === null ? null : bytes(reference.bytes)],
     ['Used by', users(reference)],
+    ['Last seen', evidence.seen === null || reference.state === 'present' ? null : seenWords(evidence.seen)],
+    ['Will be written', evidence.writtenAs],
+    ['In a package', evidence.place],
   ];
   return rows.filter((r): r is [string, string] => r[1] !== null);
+}
+
+const article = (word: string) => (/^[aeiou]/.test(word) ? 'an' : 'a');
+
+const seenWords = (seen: NonNullable<EvidenceView['seen']>) =>
+  [seen.width === null ? null : pixels(seen.width, seen.height), bytes(seen.bytes), when(seen.modifiedAt)]
+    .filter(Boolean)
+    .join(', ');
+
+interface ChangedProps {
+  sceneId: string;
+  reference: ReferenceItem;
+  evidence: EvidenceView;
+  busy: boolean;
+  onSeen: () => void;
+}
+
+/** The file as it was last looked at, and as it is now. */
+function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
+  return (
+    <div className="mb-2 border-t border-hair pt-2">
+      <div className="grid grid-cols-2 gap-x-3">
+        {[true, false].map((before) => (
+          <figure key={String(before)}>
+            <Picture
+              sceneId={sceneId}
+              number={reference.number}
+              {...(before ? { before } : {})}
+              alt={before ? `${reference.name} before` : `${reference.name} now`}
+              size={150}
+            />
+            <figcaption className="pt-1 text-[12px] leading-4 text-soft">
+              <span className="text-quiet">{before ? 'Last looked at' : 'Now'}</span>
+              <br />
+              {before
+                ? evidence.seen && seenWords(evidence.seen)
+                : `${pixels(evidence.width, evidence.height)}, ${bytes(reference.bytes)}`}
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+      <button type="button" className="key mt-2" disabled={busy} onClick={onSeen}>
+        Take over <kbd>D</kbd>
+      </button>
+    </div>
+  );
 }
 
 interface CandidateProps {

@@ -1,7 +1,7 @@
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { BundleItem, MusterView } from '../../api/client';
-import { useAddRoot, useDecide, useMuster, useWork } from '../../api/queries';
+import { useAddRoot, useDecide, useMuster, useMusterActs, useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useKey } from '../../frame/keys';
 import { FolderSheet } from '../../parts/FolderSheet';
@@ -9,6 +9,11 @@ import { many } from '../../parts/format';
 import { isOpen, WorkLine } from '../../parts/WorkLine';
 import { useShallow } from 'zustand/react/shallow';
 import { useFocus } from '../../state/focus';
+import { DecideMenu, type Sheet } from './acts/DecideMenu';
+import { FindReplace } from './acts/FindReplace';
+import { HouseOrder } from './acts/HouseOrder';
+import { inFocus } from './acts/inFocus';
+import { MapVariants } from './acts/MapVariants';
 import { Evidence } from './Evidence';
 import { found } from './find';
 import { LargePicture } from './LargePicture';
@@ -17,7 +22,7 @@ import { MaterialPicker } from './MaterialPicker';
 import { MusterCall } from './MusterCall';
 import { ColumnsMenu, ReferenceList } from './ReferenceList';
 import { RelocationMap } from './RelocationMap';
-import { RootsMenu } from './RootsMenu';
+import { RootsSheet } from './roots/RootsSheet';
 import { StateFilter } from './StateFilter';
 
 const keys: [string, string][] = [
@@ -27,6 +32,10 @@ const keys: [string, string][] = [
   ['Enter', 'open large'],
   ['F', 'relink the largest bundle that is not decided'],
   ['Shift F', 'relink all bundles'],
+  ['E', 'find and replace in paths'],
+  ['Q', 'switch variants'],
+  ['I', 'order in the house'],
+  ['D', 'take over files that changed'],
 ];
 
 /** Stage 2: which calls are answered, and which few decisions answer the rest? */
@@ -97,13 +106,32 @@ interface ContentProps {
 }
 
 function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: ContentProps) {
-  const { material, bundle, narrow } = useFocus(
-    useShallow(({ material, bundle, narrow }) => ({ material, bundle, narrow })),
+  const { files, material, bundle, narrow } = useFocus(
+    useShallow(({ files, material, bundle, narrow }) => ({ files, material, bundle, narrow })),
   );
   const find = useDeferredValue(useFocus((s) => s.find));
   const [states, setStates] = useState<string[]>([]);
   const [current, setCurrent] = useState<number>();
   const [large, setLarge] = useState<{ candidate?: number }>();
+  const [sheet, setSheet] = useState<Sheet | 'roots'>();
+  const acts = useMusterActs(sceneId);
+  const numbers = useMemo(
+    () => inFocus(view.references, { files, material, bundle }),
+    [view.references, files, material, bundle],
+  );
+  const focused = useMemo(() => {
+    const set = numbers && new Set(numbers);
+    return set ? view.references.filter((r) => set.has(r.number)) : view.references;
+  }, [view.references, numbers]);
+  const unanswered = focused
+    .filter((r) => r.kind === 'image' && r.entry === null && r.state !== 'present' && r.state !== 'embedded')
+    .map((r) => r.number);
+  const changed = focused.filter((r) => r.flags.includes('changed')).map((r) => r.number);
+  const seen = () => acts.seen.mutate(numbers);
+  useKey('e', () => setSheet('replace'));
+  useKey('q', () => setSheet('variants'));
+  useKey('i', () => setSheet('house'));
+  useKey('d', seen, changed.length > 0);
   const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'search' && isOpen(w));
   const shown = useMemo(
     () =>
@@ -119,6 +147,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
   const inHand = view.references.find((r) => r.number === current);
   const alike = view.references.filter((r) => r.state === inHand?.state && r.entry === null).map((r) => r.number);
   const open = useCallback(() => setLarge({}), []);
+  const close = () => setSheet(undefined);
   const pick = (b: BundleItem) =>
     narrow({
       bundle: bundle?.name === nameOf(b) ? undefined : { name: nameOf(b), numbers: new Set(b.numbers) },
@@ -140,6 +169,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
           onApprove={onApprove}
           onPick={pick}
           onSearchWider={onSearchWider}
+          onRule={(from, to) => acts.rule.mutate({ from, to, numbers })}
         />
       </div>
       <div className="flex min-w-0 items-center gap-4">
@@ -148,8 +178,20 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
         {work ? (
           <WorkLine item={work} verb="Searching the roots" />
         ) : (
-          <RootsMenu sceneId={sceneId} muster={view} onAdd={onSearchWider} />
+          <button type="button" className="act soft" onClick={() => setSheet('roots')}>
+            {many(view.roots.length, 'root')}
+          </button>
         )}
+        <DecideMenu
+          numbers={numbers}
+          all={view.references.length}
+          unanswered={unanswered.length}
+          changed={changed.length}
+          onSheet={setSheet}
+          onStyle={(style) => acts.style.mutate({ style, numbers })}
+          onStandIn={() => acts.standIn.mutate(unanswered)}
+          onSeen={seen}
+        />
         <ColumnsMenu />
       </div>
       <div className="row-span-2 min-h-0">
@@ -167,6 +209,16 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
       <div className="min-h-0">
         <ReferenceList references={shown} current={current} onCurrent={setCurrent} onOpen={open} />
       </div>
+      {sheet === 'replace' && (
+        <FindReplace sceneId={sceneId} numbers={numbers} all={view.references.length} onClose={close} />
+      )}
+      {sheet === 'variants' && (
+        <MapVariants sceneId={sceneId} numbers={numbers} all={view.references.length} onClose={close} />
+      )}
+      {sheet === 'house' && (
+        <HouseOrder sceneId={sceneId} numbers={numbers} all={view.references.length} onClose={close} />
+      )}
+      {sheet === 'roots' && <RootsSheet sceneId={sceneId} muster={view} onAdd={onSearchWider} onClose={close} />}
       {large && inHand && (
         <LargePicture
           sceneId={sceneId}

@@ -1,5 +1,6 @@
 import type { MusterView } from '../../api/client';
 import { capital, count, inWords } from '../../parts/format';
+import { useFocus } from '../../state/focus';
 
 /** "52 of 158 references answer. Three relinks settle 86 more; 9 are missing." */
 export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined; onRelinkAll: () => void }) {
@@ -12,6 +13,7 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
   const total = view.references.length;
   const of = (state: string) => view.totals.find((t) => t.state === state)?.count ?? 0;
   if (total === 0) return <>The scene calls for no files.</>;
+  const changed = view.references.filter((r) => r.flags.includes('changed'));
   if (view.answering === total)
     return (
       <>
@@ -22,6 +24,7 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
             Every one of <b>{count(total)}</b> references answers.
           </>
         )}
+        <Changed references={changed} />
       </>
     );
   const open = view.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null);
@@ -54,6 +57,28 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
           <em>{broken.join(', ')}</em>.
         </>
       )}
+      <Changed references={changed} />
+    </>
+  );
+}
+
+/** Files that were written over since somebody looked; pressing it narrows the list to them. */
+function Changed({ references }: { references: MusterView['references'] }) {
+  const narrow = useFocus((s) => s.narrow);
+  if (references.length === 0) return null;
+  const n = references.length;
+  return (
+    <>
+      {' '}
+      <button
+        type="button"
+        onClick={() =>
+          narrow({ bundle: { name: 'changed since last look', numbers: new Set(references.map((r) => r.number)) } })
+        }
+      >
+        {n === 1 ? 'One file' : `${count(n)} files`}
+      </button>{' '}
+      changed.
     </>
   );
 }

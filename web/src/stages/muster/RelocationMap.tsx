@@ -1,6 +1,7 @@
 import { memo, useState } from 'react';
 import type { BundleItem } from '../../api/client';
 import { count } from '../../parts/format';
+import { FolderSheet } from '../../parts/FolderSheet';
 import { Glyph, stateColour } from '../../parts/Glyph';
 import { layOut, leastHeight, strand, type Band, type Place, type Row } from './layout';
 import { useSize } from './useSize';
@@ -12,6 +13,8 @@ interface RelocationMapProps {
   onApprove: (bundle: BundleItem) => void;
   onPick: (bundle: BundleItem) => void;
   onSearchWider: () => void;
+  /** A rule written by hand: what is called from one folder lies in another. */
+  onRule: (from: string, to: string) => void;
 }
 
 const labels = 316;
@@ -25,7 +28,9 @@ export const RelocationMap = memo(function RelocationMap({
   onApprove,
   onPick,
   onSearchWider,
+  onRule,
 }: RelocationMapProps) {
+  const [pointing, setPointing] = useState<BundleItem>();
   const [box, size] = useSize();
   const [hovered, setHovered] = useState<BundleItem>();
   const [unfolded, setUnfolded] = useState(false);
@@ -89,15 +94,30 @@ export const RelocationMap = memo(function RelocationMap({
             onApprove={onApprove}
             onPick={onPick}
             onSearchWider={onSearchWider}
+            onPoint={setPointing}
           />
         ))}
         {layout.places.map((place) => (
-          <PlaceLabel key={place.path} place={place} left={labels + strands + 16} />
+          <PlaceLabel key={place.path} place={place} left={labels + strands + 16} onRule={onRule} />
         ))}
       </div>
+      <FolderSheet
+        open={pointing !== undefined}
+        onOpenChange={(open) => !open && setPointing(undefined)}
+        title={`Where does what was in ${pointing?.from ?? ''} lie now?`}
+        takes="folder"
+        verb="It lies here"
+        onTake={(path) => pointing && onRule(pointing.from, path)}
+      />
     </section>
   );
 });
+
+/** What a dragged row carries: the folder as it is written. */
+const dragged = 'text/x-rootcall-folder';
+
+/** Rows that a rule can answer. */
+const canMove = (bundle: BundleItem) => bundle.from !== '' && bundle.state !== 'folded' && bundle.state !== 'embedded';
 
 const depth = ['present', 'elsewhere', 'contested'];
 
@@ -131,7 +151,16 @@ function RowLabel({
     <button
       type="button"
       aria-pressed={picked}
-      title={bundle.state === 'folded' ? undefined : `Narrow the list to these ${bundle.numbers.length}`}
+      title={
+        bundle.state === 'folded'
+          ? undefined
+          : `Narrow the list to these ${bundle.numbers.length}; drag to a folder on the right to write a rule`
+      }
+      draggable={canMove(bundle)}
+      onDragStart={(e) => {
+        e.dataTransfer.setData(dragged, bundle.from);
+        e.dataTransfer.effectAllowed = 'link';
+      }}
       className={`absolute left-0 flex items-center gap-2 ${picked ? 'bg-held' : 'hover:bg-raise'}`}
       style={{ top: row.top + row.height / 2 - 12, height: 24, width: labels - 20 }}
       onMouseEnter={() => onHover(bundle)}
@@ -304,10 +333,11 @@ interface DecisionProps {
   onApprove: (bundle: BundleItem) => void;
   onPick: (bundle: BundleItem) => void;
   onSearchWider: () => void;
+  onPoint: (bundle: BundleItem) => void;
 }
 
 /** What can be done about a bundle, standing on it. */
-function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }: DecisionProps) {
+function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider, onPoint }: DecisionProps) {
   const { bundle } = row;
   const n = count(bundle.numbers.length);
   const place = { left, top: row.top + row.height / 2 - 12 };
@@ -323,20 +353,36 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }:
   switch (bundle.state) {
     case 'elsewhere':
       return (
-        <button
-          type="button"
-          className={`key absolute ${filled ? '' : 'outlined'}`}
-          style={{ ...place, height: 24, lineHeight: filled ? '24px' : '21px' }}
-          disabled={busy}
-          title={
-            bundle.contradicts.length > 0
-              ? `${bundle.contradicts.length} references called from there have a clear answer elsewhere; they are left out.`
-              : undefined
-          }
-          onClick={() => onApprove(bundle)}
-        >
-          Relink {n}
-        </button>
+        <span className="absolute flex items-center gap-2" style={place}>
+          <button
+            type="button"
+            className={`key ${filled ? '' : 'outlined'}`}
+            style={{ height: 24, lineHeight: filled ? '24px' : '21px' }}
+            disabled={busy}
+            onClick={() => onApprove(bundle)}
+          >
+            Relink {n}
+          </button>
+          {bundle.approvedBefore && (
+            <span className="bg-ground px-1 text-[12px] leading-5 text-soft">approved before</span>
+          )}
+          {bundle.contradicts.length > 0 && (
+            <button
+              type="button"
+              className="act soft bg-ground px-1 leading-5"
+              title="Called from the same place, with a clear answer elsewhere: the rule leaves them out"
+              onClick={() =>
+                onPick({
+                  ...bundle,
+                  state: 'contradicting',
+                  numbers: bundle.contradicts,
+                })
+              }
+            >
+              leaves {count(bundle.contradicts.length)} out
+            </button>
+          )}
+        </span>
       );
     case 'contested':
       return (
@@ -365,14 +411,16 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider }:
       );
     case 'missing':
       return (
-        <button
-          type="button"
-          className="act absolute bg-ground px-1 leading-6"
-          style={{ ...place, left: left + 210 }}
-          onClick={onSearchWider}
-        >
-          Search wider
-        </button>
+        <span className="absolute flex gap-4 bg-ground px-1 leading-6" style={{ ...place, left: left + 210 }}>
+          <button type="button" className="act" onClick={onSearchWider}>
+            Search wider
+          </button>
+          {canMove(bundle) && (
+            <button type="button" className="act soft" onClick={() => onPoint(bundle)}>
+              Point to its folder
+            </button>
+          )}
+        </span>
       );
     case 'damaged':
       return (
@@ -416,7 +464,16 @@ function wordsOf(bundles: BundleItem[]): string {
   return [...states].map(([state, n]) => `${count(n)} ${state}`).join(', ');
 }
 
-function PlaceLabel({ place, left }: { place: Place; left: number }) {
+function PlaceLabel({
+  place,
+  left,
+  onRule,
+}: {
+  place: Place;
+  left: number;
+  onRule: (from: string, to: string) => void;
+}) {
+  const [over, setOver] = useState(false);
   const cut = place.name.lastIndexOf('/') + 1;
   const words = [
     place.offered > 0 && `${count(place.offered)} offered`,
@@ -426,9 +483,23 @@ function PlaceLabel({ place, left }: { place: Place; left: number }) {
     .join(', ');
   return (
     <div
-      className="absolute grid w-80 leading-[17px]"
+      className={`absolute grid w-80 leading-[17px] ${over ? 'outline-2 outline-dashed outline-lichen' : ''}`}
       style={{ left, top: place.top + place.height / 2 - 17 }}
       title={place.path}
+      onDragOver={(e) => {
+        if (!e.dataTransfer.types.includes(dragged)) return;
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        const from = e.dataTransfer.getData(dragged);
+        setOver(false);
+        if (!from) return;
+        e.preventDefault();
+        e.stopPropagation();
+        onRule(from, place.path);
+      }}
     >
       <code className="truncate text-[13px] font-medium">
         <span className="text-quiet">{place.name.slice(0, cut)}</span>

@@ -23,6 +23,14 @@ const urgency = ['contested', 'missing', 'damaged', 'elsewhere', 'outside', 'pre
 
 const column = createColumnHelper<typeof features, ReferenceItem>();
 
+/** A stand-in and a file that changed are told where the state stands: the eye is there. */
+const shownState = (r: ReferenceItem) =>
+  r.flags.includes('stand-in')
+    ? 'stand-in'
+    : r.flags.includes('changed') && r.state === 'present'
+      ? 'changed'
+      : r.state;
+
 /** Width of each column as a grid track. */
 export const tracks: Record<string, string> = {
   state: '92px',
@@ -43,7 +51,7 @@ export const columns = column.columns([
     id: 'state',
     header: 'State',
     sortFn: 'basic',
-    cell: ({ row }) => <State name={row.original.state} />,
+    cell: ({ row }) => <State name={shownState(row.original)} />,
   }),
   column.accessor('name', {
     header: 'File',

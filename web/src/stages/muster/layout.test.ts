@@ -12,6 +12,7 @@ const bundle = (state: string, from: string, n: number, ...to: string[]): Bundle
   contradicts: [],
   entry: null,
   relinked: false,
+  approvedBefore: false,
 });
 
 describe('the relocation map', () => {

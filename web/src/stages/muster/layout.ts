@@ -140,6 +140,7 @@ function fold(bundles: BundleItem[], height: number): { bundle: BundleItem; fold
     contradicts: [],
     entry: null,
     relinked: false,
+    approvedBefore: false,
   };
   return [...bundles.filter((b) => keep.has(b)).map((bundle) => ({ bundle, folded: [] })), { bundle: rest, folded }];
 }

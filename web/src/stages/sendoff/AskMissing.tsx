@@ -7,24 +7,30 @@ interface AskMissingProps {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   unresolved: SendOffView['unresolved'];
+  standIns: SendOffView['standIns'];
   onBuild: () => void;
 }
 
 /** A package that misses files is built only when somebody says so; its report names them. */
-export function AskMissing({ open, onOpenChange, unresolved, onBuild }: AskMissingProps) {
+export function AskMissing({ open, onOpenChange, unresolved, standIns, onBuild }: AskMissingProps) {
   return (
     <AlertDialog.Root open={open} onOpenChange={onOpenChange}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="veil" />
         <AlertDialog.Content className="sheet w-[640px]">
           <AlertDialog.Title className="text-[17px] font-[680]">
-            {many(unresolved.length, 'reference')} will not be answered in the package
+            {[
+              unresolved.length > 0 && `${many(unresolved.length, 'reference')} will not be answered in the package`,
+              standIns.length > 0 && `${many(standIns.length, 'neutral picture stands', 'neutral pictures stand')} in`,
+            ]
+              .filter(Boolean)
+              .join('; ')}
           </AlertDialog.Title>
           <AlertDialog.Description className="mt-1 text-soft">
             The scene keeps calling for them as it does now. The package’s report names each one.
           </AlertDialog.Description>
           <ul className="my-3 min-h-0 flex-1 overflow-y-auto">
-            {unresolved.slice(0, 200).map((u) => (
+            {[...unresolved, ...standIns.map((u) => ({ ...u, state: 'stand-in' }))].slice(0, 200).map((u) => (
               <li
                 key={u.number}
                 className="grid grid-cols-[96px_minmax(0,1fr)] gap-x-3 border-t border-hair py-1 text-[12.5px]"
@@ -42,7 +48,9 @@ export function AskMissing({ open, onOpenChange, unresolved, onBuild }: AskMissi
               Back <kbd>Esc</kbd>
             </AlertDialog.Cancel>
             <AlertDialog.Action className="key" onClick={onBuild}>
-              Build without {count(unresolved.length)}
+              {unresolved.length > 0
+                ? `Build without ${count(unresolved.length)}`
+                : `Build with ${count(standIns.length)} standing in`}
             </AlertDialog.Action>
           </div>
         </AlertDialog.Content>

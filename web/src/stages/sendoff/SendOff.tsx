@@ -9,6 +9,7 @@ import { State } from '../../parts/Glyph';
 import { isOpen } from '../../parts/WorkLine';
 import { useFocus } from '../../state/focus';
 import { AskMissing } from './AskMissing';
+import { RelinkedCopy } from './RelinkedCopy';
 import { Gauge } from './Gauge';
 import { ProofStrip } from './ProofStrip';
 import { Treemap } from './Treemap';
@@ -26,8 +27,8 @@ export function SendOff() {
   const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'pack' && isOpen(w));
   const start = () => {
     if (!view || work || build.isPending) return;
-    if (view.unresolved.length > 0) setAsking(true);
-    else build.mutate({ zip, allowMissing: false });
+    if (view.unresolved.length + view.standIns.length > 0) setAsking(true);
+    else build.mutate({ zip, allowMissing: false, allowStandIns: false });
   };
   useKey('shift+b', start);
 
@@ -63,7 +64,8 @@ export function SendOff() {
           open={asking}
           onOpenChange={setAsking}
           unresolved={view.unresolved}
-          onBuild={() => build.mutate({ zip, allowMissing: true })}
+          standIns={view.standIns}
+          onBuild={() => build.mutate({ zip, allowMissing: true, allowStandIns: true })}
         />
       )}
     </Frame>
@@ -144,6 +146,25 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
           </Link>
         </>
       )}
+      {view.standIns.length > 0 && (
+        <>
+          <Heading text="Neutral pictures that stand in" n={view.standIns.length} />
+          {view.standIns.map((u) => (
+            <div
+              key={u.number}
+              className="grid grid-cols-[96px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]"
+            >
+              <State name="stand-in" />
+              <code className="truncate text-[11.5px] leading-[18px]" title={u.written}>
+                {u.name || u.written}
+              </code>
+              <span className="truncate text-right text-[12px] text-quiet">{u.usedBy.join(', ')}</span>
+            </div>
+          ))}
+          <div className="h-4" />
+        </>
+      )}
+      <RelinkedCopy sceneId={sceneId} outputs={view.outputs} />
       {view.clashes.length > 0 && (
         <>
           <Heading text="Name clashes, settled" n={view.clashes.length} />

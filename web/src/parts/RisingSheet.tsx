@@ -1,0 +1,37 @@
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface RisingSheetProps {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+  title: ReactNode;
+  /** One sentence under the title: what it is about, what it leaves alone. */
+  about: ReactNode;
+  /** What stands at the right of the title. */
+  aside?: ReactNode;
+  children: ReactNode;
+}
+
+/** Rises from the ledger's bar over the lower part of the screen, which stays live above it. */
+export function RisingSheet({ open, onOpenChange, title, about, aside, children }: RisingSheetProps) {
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpenChange} modal={false}>
+      <Dialog.Portal>
+        <Dialog.Content
+          className="fixed inset-x-0 bottom-[38px] z-20 flex h-[56vh] flex-col border-t-2 border-rule bg-well px-7 pb-2 pt-2.5"
+          onInteractOutside={(e) => e.preventDefault()}
+        >
+          <div className="flex items-baseline gap-4 pb-2">
+            <Dialog.Title className="text-[15px] font-[680]">{title}</Dialog.Title>
+            <Dialog.Description className="min-w-0 flex-1 truncate text-[12px] text-quiet">{about}</Dialog.Description>
+            {aside}
+            <Dialog.Close className="act soft">
+              Close <kbd>Esc</kbd>
+            </Dialog.Close>
+          </div>
+          <div className="min-h-0 flex-1">{children}</div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
