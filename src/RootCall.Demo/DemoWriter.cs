@@ -63,6 +63,10 @@ public static class DemoWriter
             Put($"{EnamelSign.Scene.CleanFolder}/textures/{image}", Paint(image));
         }
 
+        // What a library has besides: maps at another resolution; and what a delivery leaves lying about.
+        foreach (var proxy in new[] { "brass_basecolor", "brass_normal", "verdigris_basecolor" }) Put($"{Library}/metals/{proxy}_proxy.png", Paint($"{proxy}_proxy.png"));
+        foreach (var proxy in new[] { "tin_leaf_basecolor", "tin_leaf_normal" }) Put($"{Library}/tin-orchard/tex/{proxy}_proxy.png", Paint($"{proxy}_proxy.png"));
+        Put($"{GlasshouseCorner.Scene.Arrived}/textures/pot_glaze_test.png", Paint("noise_fine.png"));
         Put($"{Library}/tin-orchard/mtl/hanging_chain.mtl", EnamelSign.ChainLibrary("../tex"));
         Put($"{EnamelSign.Scene.CleanFolder}/hanging_chain.mtl", EnamelSign.ChainLibrary("textures"));
         Put(AnswerKey, Key());

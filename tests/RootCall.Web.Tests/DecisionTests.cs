@@ -57,7 +57,7 @@ public sealed class DecisionTests(ApplicationFixture fixture)
         var id = fixture.Open("arrived/enamel_sign/enamel_sign.obj");
         var contested = Muster(id).GetProperty("references").EnumerateArray().Single(r => Text(r, "state") == "contested").GetProperty("number").GetInt32();
         var evidence = app.Get($"/api/scenes/{id}/references/{contested}");
-        Assert.Equal(0.12, evidence.GetProperty("margin").GetDouble());
+        Assert.Equal(0.14, evidence.GetProperty("margin").GetDouble());
         var wip = evidence.GetProperty("candidates")[1];
         Assert.Equal("library/tin-orchard/wip/signs", Text(wip, "folderName"));
         app.Post($"/api/scenes/{id}/ledger/entries", new { numbers = new[] { contested }, folder = Text(wip, "folder") });

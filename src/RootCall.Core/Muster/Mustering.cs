@@ -154,7 +154,9 @@ public static class Mustering
         var rival = candidates.Skip(1)
             .TakeWhile(c => first.Score - c.Score < EvidenceWeights.Margin)
             .FirstOrDefault(c => first.Pattern is not null || !context.Facts.SameContents(first.Path, first.Stamp, c.Path, c.Stamp));
-        var clear = rival is null && first.Score >= EvidenceWeights.Settles && first.Damage is null;
+        // Another colour or an older state is another picture, unless the picture itself was recognised.
+        var other = first.Evidence.Any(e => e.Kind is EvidenceKind.OtherVariant or EvidenceKind.OlderVersion) && !first.Evidence.Any(e => e.Kind is EvidenceKind.SameContents or EvidenceKind.LooksAlike);
+        var clear = rival is null && !other && first.Score >= EvidenceWeights.Settles && first.Damage is null;
         return looked with
         {
             State = clear ? ReferenceState.Elsewhere : ReferenceState.Contested,

@@ -3,17 +3,28 @@ namespace RootCall.Demo.Painting;
 /// <summary>The surfaces of The Tin Orchard, each as the maps a delivery would hold.</summary>
 internal static class Paints
 {
-    private const int Size = 512;
+    private const int Full = 512;
+
+    /// <summary>Small stand-ins that libraries keep beside their maps.</summary>
+    private const int Proxy = 128;
+
+    private static readonly string[] WithProxy = ["brass_basecolor.png", "brass_normal.png", "verdigris_basecolor.png", "tin_leaf_basecolor.png", "tin_leaf_normal.png"];
 
     public static IEnumerable<(string Name, Func<byte[]> Make)> All =>
     [
-        .. Leaf(), .. Verdigris(), .. Terracotta(), .. Moss(), .. Enamel(), .. Brass(), .. Lamp(), .. Iron(),
+        .. Of(Full),
+        .. Of(Proxy).Where(p => WithProxy.Contains(p.Name)).Select(p => (Path.GetFileNameWithoutExtension(p.Name) + "_proxy.png", p.Make)),
+    ];
+
+    private static IEnumerable<(string Name, Func<byte[]> Make)> Of(int size) =>
+    [
+        .. Leaf(size), .. Verdigris(size), .. Terracotta(size), .. Moss(size), .. Enamel(size), .. Brass(size), .. Lamp(size), .. Iron(size),
         ("noise_fine.png", () => Picture.Png(256, 1, (u, v) => Colour.Grey(Noise.Fbm(u, v, 32, 4, 3)))),
         ("noise_broad.png", () => Picture.Png(256, 1, (u, v) => Colour.Grey(Noise.Fbm(u, v, 4, 5, 9)))),
         ("dusk_04.hdr", () => Picture.Hdr(512, Dusk)),
     ];
 
-    private static IEnumerable<(string, Func<byte[]>)> Leaf()
+    private static IEnumerable<(string, Func<byte[]>)> Leaf(int size)
     {
         static float Inside(float u, float v)
         {
@@ -30,45 +41,45 @@ internal static class Paints
         }
 
         static float Hammered(float u, float v) => (Noise.Cells(u, v, 14, 5) * 0.6f) + (Veins(u, v) * 0.9f);
-        yield return ("tin_leaf_basecolor.png", () => Picture.Png(Size, 4, (u, v) =>
+        yield return ("tin_leaf_basecolor.png", () => Picture.Png(size, 4, (u, v) =>
         {
             var tin = Colour.Mix(Colour.Hex(0x8f979d), Colour.Hex(0xc9cfd2), Noise.Fbm(u, v, 6, 5, 1));
             var patina = Noise.Step(0.58f, 0.75f, Noise.Fbm(u, v, 5, 4, 8));
             return Colour.Mix(Colour.Mix(tin, Colour.Hex(0x6f8f86), patina * 0.7f), Colour.Hex(0x4c5357), Veins(u, v) * 0.7f) with { A = Inside(u, v) };
         }));
-        yield return ("tin_leaf_normal.png", () => Picture.NormalPng(Size, 6, Hammered));
-        yield return ("tin_leaf_metallicroughness.png", () => Picture.Png(Size, 3, (u, v) => new(0, 0.28f + (0.4f * Noise.Fbm(u, v, 8, 4, 2)), Inside(u, v))));
+        yield return ("tin_leaf_normal.png", () => Picture.NormalPng(size, 6, Hammered));
+        yield return ("tin_leaf_metallicroughness.png", () => Picture.Png(size, 3, (u, v) => new(0, 0.28f + (0.4f * Noise.Fbm(u, v, 8, 4, 2)), Inside(u, v))));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Verdigris()
+    private static IEnumerable<(string, Func<byte[]>)> Verdigris(int size)
     {
         static float Crust(float u, float v) => Noise.Step(0.42f, 0.6f, Noise.Fbm(u, v, 5, 6, 21));
         static float Relief(float u, float v) => (Crust(u, v) * 0.35f) + (Noise.Fbm(u, v, 24, 3, 23) * 0.3f);
-        yield return ("verdigris_basecolor.png", () => Picture.Png(Size, 3, (u, v) =>
+        yield return ("verdigris_basecolor.png", () => Picture.Png(size, 3, (u, v) =>
         {
             var copper = Colour.Mix(Colour.Hex(0x8a4a2a), Colour.Hex(0xd08a5a), Noise.Fbm(u, v, 10, 4, 24));
             var green = Colour.Mix(Colour.Hex(0x3f8d7c), Colour.Hex(0x9fd3c0), Noise.Fbm(u, v, 16, 4, 25));
             return Colour.Mix(copper, green, Crust(u, v));
         }));
-        yield return ("verdigris_normal.png", () => Picture.NormalPng(Size, 8, Relief));
-        yield return ("verdigris_metallicroughness.png", () => Picture.Png(Size, 3, (u, v) => new(0, 0.3f + (0.55f * Crust(u, v)), 1 - Crust(u, v))));
+        yield return ("verdigris_normal.png", () => Picture.NormalPng(size, 8, Relief));
+        yield return ("verdigris_metallicroughness.png", () => Picture.Png(size, 3, (u, v) => new(0, 0.3f + (0.55f * Crust(u, v)), 1 - Crust(u, v))));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Terracotta()
+    private static IEnumerable<(string, Func<byte[]>)> Terracotta(int size)
     {
         static float Rings(float u, float v) => (0.5f + (0.5f * MathF.Sin(v * MathF.PI * 2 * 26))) * (0.5f + (0.5f * Noise.Value(u, v, 6, 31)));
         static float Bloom(float u, float v) => Noise.Step(0.56f, 0.72f, Noise.Fbm(u, v, 4, 6, 33));
-        yield return ("terracotta_pot_basecolor.png", () => Picture.Png(Size, 3, (u, v) =>
+        yield return ("terracotta_pot_basecolor.png", () => Picture.Png(size, 3, (u, v) =>
             Colour.Mix(
                 Colour.Mix(Colour.Hex(0x8e4528), Colour.Hex(0xc8744c), Noise.Fbm(u, v, 9, 5, 32)),
                 Colour.Hex(0xd9cdbd),
                 Bloom(u, v) * 0.75f).Times(0.9f + (0.1f * Rings(u, v)))));
-        yield return ("terracotta_pot_normal.png", () => Picture.NormalPng(Size, 3, (u, v) => (Rings(u, v) * 0.12f) + (Noise.Fbm(u, v, 40, 3, 34) * 0.25f)));
-        yield return ("terracotta_pot_metallicroughness.png", () => Picture.Png(Size, 3, (u, v) => new(0, 0.78f + (0.15f * Bloom(u, v)), 0)));
-        yield return ("terracotta_pot_occlusion.png", () => Picture.Png(Size, 1, (u, v) => Colour.Grey(0.75f + (0.25f * Rings(u, v)))));
+        yield return ("terracotta_pot_normal.png", () => Picture.NormalPng(size, 3, (u, v) => (Rings(u, v) * 0.12f) + (Noise.Fbm(u, v, 40, 3, 34) * 0.25f)));
+        yield return ("terracotta_pot_metallicroughness.png", () => Picture.Png(size, 3, (u, v) => new(0, 0.78f + (0.15f * Bloom(u, v)), 0)));
+        yield return ("terracotta_pot_occlusion.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(0.75f + (0.25f * Rings(u, v)))));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Moss()
+    private static IEnumerable<(string, Func<byte[]>)> Moss(int size)
     {
         static float Clumps(float u, float v) => 1 - Math.Min(1, Noise.Cells(u, v, 22, 41) * 1.25f);
         static float Cover(float u, float v) => Noise.Step(0.38f, 0.55f, Noise.Fbm(u, v, 4, 5, 42));
@@ -77,11 +88,11 @@ internal static class Paints
             Colour.Mix(Colour.Hex(0x32481b), Colour.Hex(0x9bb04a), Clumps(u, v)),
             Cover(u, v));
         yield return ("mossy_floor_basecolor.jpg", () => Picture.Jpeg(1024, Base));
-        yield return ("mossy_floor_normal.png", () => Picture.NormalPng(Size, 7, (u, v) => (Clumps(u, v) * 0.5f * Cover(u, v)) + (Noise.Fbm(u, v, 30, 3, 44) * 0.2f)));
-        yield return ("mossy_floor_occlusion.png", () => Picture.Png(Size, 3, (u, v) => new(0.45f + (0.55f * Clumps(u, v)), 0.92f, 0)));
+        yield return ("mossy_floor_normal.png", () => Picture.NormalPng(size, 7, (u, v) => (Clumps(u, v) * 0.5f * Cover(u, v)) + (Noise.Fbm(u, v, 30, 3, 44) * 0.2f)));
+        yield return ("mossy_floor_occlusion.png", () => Picture.Png(size, 3, (u, v) => new(0.45f + (0.55f * Clumps(u, v)), 0.92f, 0)));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Enamel()
+    private static IEnumerable<(string, Func<byte[]>)> Enamel(int size)
     {
         static float Chips(float u, float v, int seed) => Noise.Step(0.69f, 0.71f, Noise.Fbm(u, v, 7, 4, seed) + (0.16f * Noise.Step(0.42f, 0.5f, Math.Max(Math.Abs(u - 0.5f), Math.Abs(v - 0.5f)))));
         static Colour Sign(float u, float v, Colour band, int seed)
@@ -99,38 +110,38 @@ internal static class Paints
         }
 
         yield return ("enamel_sign_07_basecolor.png", () => Picture.Png(1024, 3, (u, v) => Sign(u, v, Colour.Hex(0x21407c), 51)));
-        yield return ("enamel_sign_07_basecolor_wip.png", () => Picture.Png(Size, 3, (u, v) => Sign(u, v, Colour.Hex(0x7a2a2a), 58)));
-        yield return ("enamel_sign_07_rough.png", () => Picture.Png(Size, 1, (u, v) => Colour.Grey(0.12f + (0.75f * Chips(u, v, 51)))));
-        yield return ("enamel_sign_07_metal.tga", () => Picture.Tga(Size, 1, (u, v) => Colour.Grey(0.15f * Chips(u, v, 51))));
-        yield return ("enamel_sign_07_bump.png", () => Picture.Png(Size, 1, (u, v) => Colour.Grey(0.8f - (0.6f * Chips(u, v, 51)))));
-        yield return ("tin plate_basecolor.png", () => Picture.Png(Size, 3, (u, v) => Colour.Mix(Colour.Hex(0x868b8e), Colour.Hex(0xb9bec0), Noise.Fbm(u * 0.2f, v, 60, 3, 57))));
+        yield return ("enamel_sign_07_basecolor_wip.png", () => Picture.Png(size, 3, (u, v) => Sign(u, v, Colour.Hex(0x7a2a2a), 58)));
+        yield return ("enamel_sign_07_rough.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(0.12f + (0.75f * Chips(u, v, 51)))));
+        yield return ("enamel_sign_07_metal.tga", () => Picture.Tga(size, 1, (u, v) => Colour.Grey(0.15f * Chips(u, v, 51))));
+        yield return ("enamel_sign_07_bump.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(0.8f - (0.6f * Chips(u, v, 51)))));
+        yield return ("tin plate_basecolor.png", () => Picture.Png(size, 3, (u, v) => Colour.Mix(Colour.Hex(0x868b8e), Colour.Hex(0xb9bec0), Noise.Fbm(u * 0.2f, v, 60, 3, 57))));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Brass()
+    private static IEnumerable<(string, Func<byte[]>)> Brass(int size)
     {
         static float Brushed(float u, float v) => Noise.Fbm(u, v * 0.08f, 90, 3, 61);
-        yield return ("brass_basecolor.png", () => Picture.Png(Size, 3, (u, v) =>
+        yield return ("brass_basecolor.png", () => Picture.Png(size, 3, (u, v) =>
             Colour.Mix(Colour.Mix(Colour.Hex(0x9a742c), Colour.Hex(0xe0bd6a), Brushed(u, v)), Colour.Hex(0x4d3c1e), Noise.Step(0.6f, 0.8f, Noise.Fbm(u, v, 5, 5, 62)) * 0.8f)));
-        yield return ("brass_normal.png", () => Picture.NormalPng(Size, 2, (u, v) => Brushed(u, v) * 0.25f));
-        yield return ("brass_metallicroughness.png", () => Picture.Png(Size, 3, (u, v) => new(0, 0.22f + (0.3f * Brushed(u, v)), 1)));
+        yield return ("brass_normal.png", () => Picture.NormalPng(size, 2, (u, v) => Brushed(u, v) * 0.25f));
+        yield return ("brass_metallicroughness.png", () => Picture.Png(size, 3, (u, v) => new(0, 0.22f + (0.3f * Brushed(u, v)), 1)));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Lamp()
+    private static IEnumerable<(string, Func<byte[]>)> Lamp(int size)
     {
-        yield return ("lamp_glass_emissive.png", () => Picture.Png(Size, 3, (u, v) =>
+        yield return ("lamp_glass_emissive.png", () => Picture.Png(size, 3, (u, v) =>
         {
             var heat = Noise.Step(0.5f, 0.05f, Math.Abs(v - 0.5f));
             var cell = Noise.Step(0.62f, 0.45f, Noise.Cells(u, v, 10, 71));
             return Colour.Mix(Colour.Hex(0x5a1d08), Colour.Hex(0xffd58a), heat).Times(0.35f + (0.65f * cell));
         }));
-        yield return ("lamp_glass_basecolor.png", () => Picture.Png(Size, 3, (u, v) => Colour.Mix(Colour.Hex(0xb98a52), Colour.Hex(0xf2ddb0), Noise.Cells(u, v, 10, 71))));
+        yield return ("lamp_glass_basecolor.png", () => Picture.Png(size, 3, (u, v) => Colour.Mix(Colour.Hex(0xb98a52), Colour.Hex(0xf2ddb0), Noise.Cells(u, v, 10, 71))));
     }
 
-    private static IEnumerable<(string, Func<byte[]>)> Iron()
+    private static IEnumerable<(string, Func<byte[]>)> Iron(int size)
     {
-        yield return ("chain_iron_basecolor.png", () => Picture.Png(Size, 3, (u, v) =>
+        yield return ("chain_iron_basecolor.png", () => Picture.Png(size, 3, (u, v) =>
             Colour.Mix(Colour.Hex(0x2c2c2e), Colour.Hex(0x6e3d22), Noise.Step(0.45f, 0.7f, Noise.Fbm(u, v, 9, 5, 81)))));
-        yield return ("chain_iron_normal.png", () => Picture.NormalPng(Size, 5, (u, v) => Noise.Fbm(u, v, 24, 4, 82) * 0.5f));
+        yield return ("chain_iron_normal.png", () => Picture.NormalPng(size, 5, (u, v) => Noise.Fbm(u, v, 24, 4, 82) * 0.5f));
     }
 
     private static Colour Dusk(float u, float v)

@@ -8,17 +8,19 @@ public static class EvidenceWeights
 {
     public const double SameName = 0.60;
     public const double Case = -0.04;
-    public const double Separators = -0.06;
-    public const double OtherEnding = -0.12;
-    public const double OtherRoleSpelling = -0.12;
-    public const double OtherResolution = -0.14;
-    public const double NewerVersion = -0.14;
+    public const double Separators = -0.16;
+    public const double OtherEnding = -0.16;
+    public const double OtherRoleSpelling = -0.16;
+    public const double OtherResolution = -0.16;
+    public const double NewerVersion = -0.16;
+
+    /// <summary>With this or the next, Root Call never settles alone, whatever else speaks for the file.</summary>
     public const double OlderVersion = -0.24;
-    public const double OtherVariant = -0.32;
-    public const double SaysOnlyItsRole = -0.30;
+    public const double OtherVariant = -0.36;
+    public const double SaysOnlyItsRole = -0.34;
 
     /// <summary>Another name, but the only file of that role where the rest of the set lies.</summary>
-    public const double RoleInSet = 0.30;
+    public const double RoleInSet = 0.26;
     public const double NamedLikeTheSet = 0.12;
 
     /// <summary>For each parent folder that agrees, up to <see cref="MostParents"/>.</summary>
@@ -29,7 +31,7 @@ public static class EvidenceWeights
     public const double PlaceButForCase = 0.25;
 
     /// <summary>Times the share of siblings that have their best match in the same folder.</summary>
-    public const double Siblings = 0.12;
+    public const double Siblings = 0.14;
     public const double ApprovedRule = 0.25;
 
     /// <summary>Contents beat every name.</summary>
@@ -44,7 +46,7 @@ public static class EvidenceWeights
     public const double Least = 0.22;
 
     /// <summary>The least score at which Root Call settles alone.</summary>
-    public const double Settles = 0.44;
+    public const double Settles = 0.42;
 
     /// <summary>The least margin between the first two at which Root Call settles alone.</summary>
     public const double Margin = 0.15;
