@@ -39,8 +39,7 @@ public sealed record MusteredReference(
 /// <summary>What a scene calls for, and what answers.</summary>
 public sealed record MusterReport(Scene Scene, ImmutableArray<MusteredReference> References, ImmutableArray<string> Notes)
 {
-    public IReadOnlyDictionary<ReferenceState, int> Totals { get; } =
-        Enum.GetValues<ReferenceState>().ToDictionary(s => s, s => References.Count(r => r.State == s));
+    public IReadOnlyDictionary<ReferenceState, int> Totals => Enum.GetValues<ReferenceState>().ToDictionary(s => s, s => References.Count(r => r.State == s));
 
     public int Answering => References.Count(r => r.State.Answers());
 }

@@ -63,6 +63,8 @@ internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder
     {
         if (RootScope.IsInside(extracted, folder)) return $"store/{Path.GetRelativePath(extracted, folder)}";
         var top = tops.Where(t => RootScope.IsInside(t, folder)).MaxBy(t => t.Length);
+        // The extracted images of a scene lie in a folder of the store that has its id for a name; stand-ins lie beside it.
+        if (top is null && Path.GetDirectoryName(Path.GetDirectoryName(extracted)) is { } store && RootScope.IsInside(store, folder)) return $"store/{Path.GetRelativePath(store, folder)}";
         if (top is null) return folder;
         var below = Path.GetRelativePath(top, folder);
         return below == "." ? Path.GetFileName(top) : $"{Path.GetFileName(top)}/{below}";

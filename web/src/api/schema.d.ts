@@ -1635,6 +1635,8 @@ export interface components {
             relinked: boolean;
             /** @description The same rule was approved in another scene. */
             approvedBefore: boolean;
+            /** @description Neutral pictures stand in for these. */
+            standIns: boolean;
         };
         CandidateItem: {
             /** Format: int32 */

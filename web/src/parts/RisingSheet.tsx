@@ -9,16 +9,18 @@ interface RisingSheetProps {
   about: ReactNode;
   /** What stands at the right of the title. */
   aside?: ReactNode;
+  /** Keeps its full height while what it shows comes and goes. */
+  tall?: boolean;
   children: ReactNode;
 }
 
 /** Rises from the ledger's bar over the lower part of the screen, which stays live above it. */
-export function RisingSheet({ open, onOpenChange, title, about, aside, children }: RisingSheetProps) {
+export function RisingSheet({ open, onOpenChange, title, about, aside, tall, children }: RisingSheetProps) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange} modal={false}>
       <Dialog.Portal>
         <Dialog.Content
-          className="fixed inset-x-0 bottom-[38px] z-20 flex h-[56vh] flex-col border-t-2 border-rule bg-well px-7 pb-2 pt-2.5"
+          className={`fixed inset-x-0 bottom-[38px] z-20 flex ${tall ? 'h-[56vh]' : 'max-h-[56vh] min-h-56'} flex-col border-t-2 border-rule bg-well px-7 pb-3 pt-2.5`}
           onInteractOutside={(e) => e.preventDefault()}
         >
           <div className="flex items-baseline gap-4 pb-2">
@@ -29,7 +31,7 @@ export function RisingSheet({ open, onOpenChange, title, about, aside, children 
               Close <kbd>Esc</kbd>
             </Dialog.Close>
           </div>
-          <div className="min-h-0 flex-1">{children}</div>
+          <div className="flex min-h-0 flex-1 flex-col">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -91,7 +91,9 @@ public sealed record HouseOrder(
 
     private static ImmutableArray<(string Path, long Bytes)> NotUsed(MusterReport report, List<MusteredReference> answering, IEnumerable<FolderListing> listings)
     {
-        var used = answering.SelectMany(r => r.Tiles.IsEmpty ? [r.Resolved!] : r.Tiles.AsEnumerable()).Concat(report.Scene.Files.Select(f => f.Path)).ToHashSet(StringComparer.Ordinal);
+        var used = answering.SelectMany(r => r.Tiles.IsEmpty ? [r.Resolved!] : r.Tiles.AsEnumerable()).Concat(report.Scene.Files.Select(f => f.Path))
+            // What is only called by a wrong path is not useless.
+            .Concat(report.References.SelectMany(r => r.Candidates).Select(c => c.Path)).ToHashSet(StringComparer.Ordinal);
         return
         [
             .. from listing in listings

@@ -12,7 +12,7 @@ namespace RootCall.Core.Muster;
 public static class StandIns
 {
     private const string Prefix = "stand-in-for-";
-    private const int Side = 8;
+    private const int Side = 64;
 
     public static bool Is(string path) => Path.GetFileName(path.AsSpan()).StartsWith(Prefix, StringComparison.Ordinal);
 

@@ -7,7 +7,11 @@ namespace RootCall.Core.Muster;
 /// <param name="To">Absolute folders: one for a relocation or an answer, several for a contest, none otherwise.</param>
 /// <param name="Numbers">The references, one strand each.</param>
 /// <param name="Contradicts">For a relocation: references under <paramref name="From"/> whose clear answer lies elsewhere.</param>
-public sealed record Bundle(ReferenceState State, string From, ImmutableArray<string> To, ImmutableArray<int> Numbers, ImmutableArray<int> Contradicts);
+public sealed record Bundle(ReferenceState State, string From, ImmutableArray<string> To, ImmutableArray<int> Numbers, ImmutableArray<int> Contradicts)
+{
+    /// <summary>Neutral pictures stand in for these.</summary>
+    public bool StandIns { get; init; }
+}
 
 /// <summary>The muster drawn as bundles: old places to new places.</summary>
 public static class RelocationMap
@@ -26,8 +30,8 @@ public static class RelocationMap
             .Select(r => new Bundle(ReferenceState.Elsewhere, r.From, [r.To], r.Settles, r.Contradicts));
         var others = report.References
             .Where(r => r.State != ReferenceState.Elsewhere)
-            .GroupBy(r => (r.State, From: From(r), To: string.Join('\n', To(r))))
-            .Select(g => new Bundle(g.Key.State, g.Key.From, [.. To(g.First())], [.. g.Select(r => r.Number)], []));
+            .GroupBy(r => (r.State, From: From(r), To: string.Join('\n', To(r)), StandIns: r.Flags.HasFlag(ReferenceFlags.StandIn)))
+            .Select(g => new Bundle(g.Key.State, g.Key.From, [.. To(g.First())], [.. g.Select(r => r.Number)], []) { StandIns = g.Key.StandIns });
         return [.. relocations.Concat(others).OrderBy(b => Array.IndexOf(Order, b.State)).ThenByDescending(b => b.Numbers.Length).ThenBy(b => b.From, StringComparer.Ordinal)];
     }
 

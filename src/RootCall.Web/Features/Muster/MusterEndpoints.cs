@@ -29,8 +29,9 @@ internal sealed record UseItem(string Material, string Input);
 
 /// <param name="Entry">Place in the ledger of the pending entry that relinks all of it.</param>
 /// <param name="Relinked">It answers because the applied ledger relinked it.</param>
+/// <param name="StandIns">Neutral pictures stand in for these.</param>
 /// <param name="ApprovedBefore">The same rule was approved in another scene.</param>
-internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry, bool Relinked, bool ApprovedBefore);
+internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry, bool Relinked, bool ApprovedBefore, bool StandIns);
 
 /// <param name="Path">Absolute folder.</param>
 /// <param name="Name">As people call it: from the root's name on.</param>
@@ -76,7 +77,7 @@ internal static class MusterEndpoints
                 RelocationMap.Of(state.Report).Select(b => new BundleItem(
                     b.State.Word(), b.From, b.To.Select(t => new PlaceItem(t, names.Of(t))), b.Numbers, b.Contradicts, b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null,
                     b.Numbers.All(n => relinked.ContainsKey(keys[n])),
-                    b.To.Length == 1 && approved.Contains(new(b.From, b.To[0])))),
+                    b.To.Length == 1 && approved.Contains(new(b.From, b.To[0])), b.StandIns)),
                 known.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
                 state.Arrival.MusteredAt,
                 state.Arrival.FilesIndexed,

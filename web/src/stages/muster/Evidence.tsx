@@ -217,7 +217,7 @@ function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
               number={reference.number}
               {...(before ? { before } : {})}
               alt={before ? `${reference.name} before` : `${reference.name} now`}
-              size={150}
+              size={116}
             />
             <figcaption className="pt-1 text-[12px] leading-4 text-soft">
               <span className="text-quiet">{before ? 'Last looked at' : 'Now'}</span>

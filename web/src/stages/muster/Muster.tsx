@@ -124,7 +124,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
     return set ? view.references.filter((r) => set.has(r.number)) : view.references;
   }, [view.references, numbers]);
   const unanswered = focused
-    .filter((r) => r.kind === 'image' && r.entry === null && r.state !== 'present' && r.state !== 'embedded')
+    .filter((r) => r.kind === 'image' && r.entry === null && ['missing', 'outside', 'damaged'].includes(r.state))
     .map((r) => r.number);
   const changed = focused.filter((r) => r.flags.includes('changed')).map((r) => r.number);
   const seen = () => acts.seen.mutate(numbers);

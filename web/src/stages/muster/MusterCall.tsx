@@ -13,8 +13,9 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
   const total = view.references.length;
   const of = (state: string) => view.totals.find((t) => t.state === state)?.count ?? 0;
   if (total === 0) return <>The scene calls for no files.</>;
+  const standIns = view.references.filter((r) => r.flags.includes('stand-in')).length;
   const changed = view.references.filter((r) => r.flags.includes('changed'));
-  if (view.answering === total)
+  if (view.answering === total && standIns === 0)
     return (
       <>
         {total === 1 ? (
@@ -33,10 +34,12 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
   const broken = [
     of('missing') > 0 && `${count(of('missing'))} ${of('missing') === 1 ? 'is' : 'are'} missing`,
     of('damaged') > 0 && `${count(of('damaged'))} damaged`,
+    standIns > 0 && `${count(standIns)} ${standIns === 1 ? 'stands' : 'stand'} in`,
   ].filter(Boolean);
   return (
     <>
-      <b>{count(view.answering)}</b> of {count(total)} references {view.answering === 1 ? 'answers' : 'answer'}.{' '}
+      <b>{count(view.answering - standIns)}</b> of {count(total)} references{' '}
+      {view.answering - standIns === 1 ? 'answers' : 'answer'}.{' '}
       {open.length > 0 && (
         <>
           <button type="button" onClick={onRelinkAll} title="Put all of them into the ledger">

@@ -173,8 +173,8 @@ function RowLabel({
         {count(bundle.numbers.length)}
       </b>
       <span className={stateColour(bundle.state)}>
-        <Glyph name={bundle.state} />
-        <span className="sr-only">{bundle.state}</span>
+        <Glyph name={bundle.standIns ? 'stand-in' : bundle.state} />
+        <span className="sr-only">{bundle.standIns ? 'stand-in' : bundle.state}</span>
       </span>
       <code className="truncate text-[12px]" title={bundle.from}>
         {bundle.state === 'folded' ? (
@@ -401,12 +401,18 @@ function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider, o
           className="absolute bg-ground px-1.5 text-[12.5px] leading-5 text-soft"
           style={{ ...place, top: place.top + 2 }}
         >
-          {bundle.numbers.length === 1 ? '1 answers' : `${n} answer`}
-          {bundle.relinked
-            ? ', relinked'
+          {bundle.standIns
+            ? `${n} neutral ${bundle.numbers.length === 1 ? 'picture stands in' : 'pictures stand in'}`
             : bundle.numbers.length === 1
-              ? ' where it is called'
-              : ' where they are called'}
+              ? '1 answers'
+              : `${n} answer`}
+          {bundle.standIns
+            ? ''
+            : bundle.relinked
+              ? ', relinked'
+              : bundle.numbers.length === 1
+                ? ' where it is called'
+                : ' where they are called'}
         </span>
       );
     case 'missing':

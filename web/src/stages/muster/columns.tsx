@@ -19,7 +19,17 @@ export const features = tableFeatures({
 });
 
 /** What needs the artist comes first. */
-const urgency = ['contested', 'missing', 'damaged', 'elsewhere', 'outside', 'present', 'embedded'];
+const urgency = [
+  'contested',
+  'missing',
+  'damaged',
+  'changed',
+  'stand-in',
+  'elsewhere',
+  'outside',
+  'present',
+  'embedded',
+];
 
 const column = createColumnHelper<typeof features, ReferenceItem>();
 
@@ -47,7 +57,7 @@ export const tracks: Record<string, string> = {
 export const rightAligned = new Set(['pixels', 'bytes']);
 
 export const columns = column.columns([
-  column.accessor((r) => urgency.indexOf(r.state), {
+  column.accessor((r) => urgency.indexOf(shownState(r)), {
     id: 'state',
     header: 'State',
     sortFn: 'basic',

@@ -13,6 +13,7 @@ const bundle = (state: string, from: string, n: number, ...to: string[]): Bundle
   entry: null,
   relinked: false,
   approvedBefore: false,
+  standIns: false,
 });
 
 describe('the relocation map', () => {

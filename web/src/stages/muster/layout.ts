@@ -141,6 +141,7 @@ function fold(bundles: BundleItem[], height: number): { bundle: BundleItem; fold
     entry: null,
     relinked: false,
     approvedBefore: false,
+    standIns: false,
   };
   return [...bundles.filter((b) => keep.has(b)).map((bundle) => ({ bundle, folded: [] })), { bundle: rest, folded }];
 }

@@ -6,6 +6,7 @@ import { useMusterActs, useReplacePreview } from '../../../api/queries';
 import { count, many } from '../../../parts/format';
 import { Glyph } from '../../../parts/Glyph';
 import { RisingSheet } from '../../../parts/RisingSheet';
+import { differing } from './differing';
 import { focusWords } from './inFocus';
 
 interface FindReplaceProps {
@@ -30,6 +31,7 @@ export function FindReplace({ sceneId, numbers, all, onClose }: FindReplaceProps
   return (
     <RisingSheet
       open
+      tall
       onOpenChange={onClose}
       title="Find and replace in paths"
       about={`In ${focusWords(numbers, all)}. Backslashes are read as slashes. The arrived file is untouched.`}
@@ -185,17 +187,4 @@ function Changes({ rows, resolve, empty }: { rows: ReplacedItem[]; resolve: numb
       </div>
     </div>
   );
-}
-
-/** Where `after` stops being the same as `before`, from the left and from the right. */
-export function differing(before: string, after: string): [number, number] {
-  let start = 0;
-  while (start < after.length && before[start] === after[start]) start++;
-  let end = after.length;
-  let old = before.length;
-  while (end > start && old > start && before[old - 1] === after[end - 1]) {
-    end--;
-    old--;
-  }
-  return [start, end];
 }

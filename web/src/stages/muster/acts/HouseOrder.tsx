@@ -32,7 +32,7 @@ export function HouseOrder({ sceneId, numbers, all, onClose }: HouseOrderProps) 
       title="Order in the house"
       about={`For ${focusWords(numbers, all)}. Nothing is moved where it lies: new names and places count where the scene is written.`}
     >
-      <div className="grid h-full grid-cols-4 gap-x-6">
+      <div className="grid min-h-0 flex-1 grid-cols-4 gap-x-6">
         <Column
           title="Names that clash"
           n={clashes.length}
@@ -105,9 +105,7 @@ export function HouseOrder({ sceneId, numbers, all, onClose }: HouseOrderProps) 
         <Column title="Called by nothing" n={unused.length} none="Every image in the scene’s folder is called for.">
           {unused.slice(0, most).map((u) => (
             <li key={u.path} className="flex gap-2 border-t border-hair py-1">
-              <code className="min-w-0 flex-1 truncate text-[11.5px]" title={u.path}>
-                {u.path}
-              </code>
+              <FilePath path={u.path} />
               <span className="mono text-[11.5px] text-soft">{bytes(u.bytes)}</span>
             </li>
           ))}
@@ -145,7 +143,7 @@ function Column({ title, n, none, verb, busy, onAct, more, children }: ColumnPro
       {n === 0 ? (
         <p className="border-t border-hair pt-1 text-[12.5px] text-quiet">{none}</p>
       ) : (
-        <ul className="min-h-0 flex-1 overflow-y-auto" tabIndex={0}>
+        <ul className="min-h-0 overflow-y-auto border-b border-hair" tabIndex={0} aria-label={`${title}, files`}>
           {children}
         </ul>
       )}
@@ -161,11 +159,18 @@ function Column({ title, n, none, verb, busy, onAct, more, children }: ColumnPro
 /** Where a file lies, and under it where it would go. */
 const Path = ({ from, to }: { from: string; to: string }) => (
   <span className="block">
-    <code className="block truncate text-[11.5px] text-quiet" title={from}>
-      {from}
-    </code>
-    <code className="block truncate pl-3 text-[11.5px]" title={to}>
-      {to}
-    </code>
+    <FilePath path={from} className="text-quiet" />
+    <FilePath path={to} className="pl-3" />
   </span>
 );
+
+/** A long path loses its folders, never the file name. */
+function FilePath({ path, className = '' }: { path: string; className?: string }) {
+  const cut = path.lastIndexOf('/') + 1;
+  return (
+    <code className={`flex min-w-0 flex-1 text-[11.5px] ${className}`} title={path}>
+      <span className="min-w-0 truncate text-quiet">{path.slice(0, cut)}</span>
+      <span className="max-w-full flex-none truncate">{path.slice(cut)}</span>
+    </code>
+  );
+}

@@ -25,7 +25,7 @@ export function MapVariants({ sceneId, numbers, all, onClose }: MapVariantsProps
       title="Variants"
       about={`Files beside those in use that differ only by a resolution, a colour or a skin. For ${focusWords(numbers, all)}.`}
     >
-      <div className="h-full overflow-y-auto">
+      <div className="min-h-0 overflow-y-auto">
         {variants.data && options.length === 0 && (
           <p className="pt-4 text-[17px] text-soft">
             No file in use has a sibling of another resolution, colour or skin.

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { NamesView } from '../../../api/client';
 import { useNames, useWriteNames } from '../../../api/queries';
+import { fromLines, toLines } from './names';
 
 /** One line a meaning: "normal: nrm norm nor". */
 export function NamesEditor({ onSaved }: { onSaved: () => void }) {
@@ -14,7 +15,7 @@ function Lines({ names, onSaved }: { names: NamesView; onSaved: () => void }) {
   const changed = JSON.stringify(lines) !== JSON.stringify(toLines(names));
   return (
     <form
-      className="flex h-full flex-col"
+      className="flex min-h-0 flex-1 flex-col"
       onSubmit={(e) => {
         e.preventDefault();
         write.mutate(fromLines(lines), { onSuccess: onSaved });
@@ -49,28 +50,4 @@ function Lines({ names, onSaved }: { names: NamesView; onSaved: () => void }) {
       </div>
     </form>
   );
-}
-
-interface Line {
-  meaning: string;
-  words: string;
-}
-
-const others = ['sizes', 'colours', 'skins'] as const;
-
-export const toLines = (names: NamesView): Line[] => [
-  ...Object.entries(names.roles).map(([meaning, words]) => ({ meaning, words: words.join(' ') })),
-  ...others.map((meaning) => ({ meaning, words: names[meaning].join(' ') })),
-];
-
-export function fromLines(lines: Line[]): NamesView {
-  const words = (text: string) => text.split(/[\s,]+/).filter(Boolean);
-  const of = (meaning: string) => words(lines.find((l) => l.meaning === meaning)?.words ?? '');
-  const roles = lines.filter((l) => !(others as readonly string[]).includes(l.meaning));
-  return {
-    roles: Object.fromEntries(roles.map((l) => [l.meaning, words(l.words)])),
-    sizes: of('sizes'),
-    colours: of('colours'),
-    skins: of('skins'),
-  };
 }

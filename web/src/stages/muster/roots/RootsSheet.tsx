@@ -40,7 +40,7 @@ export function RootsSheet({ sceneId, muster, onAdd, onClose }: RootsSheetProps)
       {words ? (
         <NamesEditor onSaved={() => search.mutate(undefined)} />
       ) : (
-        <div className="flex h-full flex-col">
+        <div className="flex min-h-0 flex-1 flex-col">
           <div className={`${grid} h-5 text-[11.5px] text-quiet`}>
             <span>Order</span>
             <span>Name</span>
