@@ -95,7 +95,7 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         var id = browser.App.SceneId("enamel_sign.obj");
         browser.Go("/muster/" + id);
         browser.See("//h2[text()='Two files could answer this call']");
-        Assert.Contains("0.12 apart", browser.Text, StringComparison.Ordinal);
+        Assert.Contains("0.14 apart", browser.Text, StringComparison.Ordinal);
         RunningApplication.Until(() => browser.Evaluate<long>("return [...document.querySelectorAll('[aria-label=Evidence] img')].filter((i) => i.naturalWidth > 100).length") == 2, "two pictures were not shown");
         browser.Click("Use this");
         browser.SeeText("pending as entry");

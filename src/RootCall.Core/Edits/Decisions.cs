@@ -68,7 +68,7 @@ public static class Decisions
     }
 
     /// <exception cref="CannotUseException">None of the references has that variant.</exception>
-    public static LedgerEntry Switch(MusterReport report, VariantChoice choice, DateTimeOffset at)
+    public static LedgerEntry Switch(MusterReport report, MapVariant choice, DateTimeOffset at)
     {
         var edits = report.References.Where(r => choice.Numbers.ContainsKey(r.Number)).Select(r => (Edit)new RelinkReference(r.Reference.Key, r.Resolved, choice.Numbers[r.Number])).ToList();
         if (edits.Count == 0) throw new CannotUseException("None of these references has that variant.");

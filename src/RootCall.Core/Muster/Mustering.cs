@@ -154,8 +154,8 @@ public static class Mustering
         var rival = candidates.Skip(1)
             .TakeWhile(c => first.Score - c.Score < EvidenceWeights.Margin)
             .FirstOrDefault(c => first.Pattern is not null || !context.Facts.SameContents(first.Path, first.Stamp, c.Path, c.Stamp));
-        // Another colour or an older state is another picture, unless the picture itself was recognised.
-        var other = first.Evidence.Any(e => e.Kind is EvidenceKind.OtherVariant or EvidenceKind.OlderVersion) && !first.Evidence.Any(e => e.Kind is EvidenceKind.SameContents or EvidenceKind.LooksAlike);
+        // Another colour, an older state or other contents are another picture, unless the picture itself was recognised.
+        var other = first.Evidence.Any(e => e.Kind is EvidenceKind.OtherVariant or EvidenceKind.OlderVersion or EvidenceKind.OtherContents) && !first.Evidence.Any(e => e.Kind is EvidenceKind.SameContents or EvidenceKind.LooksAlike);
         var clear = rival is null && !other && first.Score >= EvidenceWeights.Settles && first.Damage is null;
         return looked with
         {

@@ -76,8 +76,10 @@ public sealed record HouseOrder(
         foreach (var reference in answering.Where(r => r.Reference.Kind == ReferenceKind.Image && !r.Flags.HasFlag(ReferenceFlags.StandIn)))
         {
             var path = reference.Resolved!;
-            var transient = WrittenPath.Parse(path).IsTransient;
-            if (!transient && (RootScope.IsInside(scene.Folder, path) || libraries.Any(l => RootScope.IsInside(l, path)))) continue;
+            var inside = RootScope.IsInside(scene.Folder, path);
+            // Where the scene itself lies is not the file's fault.
+            var transient = WrittenPath.Parse(inside ? Path.GetRelativePath(scene.Folder, path) : path).IsTransient;
+            if ((inside && !transient) || libraries.Any(l => RootScope.IsInside(l, path))) continue;
             var folder = by == GatherBy.Role ? MapRole.Of(reference.Reference) : reference.Reference.UsedBy.Select(u => u.Material).FirstOrDefault(m => m.Length > 0) ?? "shared";
             var place = $"{Tidy}/{PortableName.Make(folder.Replace(' ', '_'))}/{PortableName.Make(Path.GetFileName(path))}";
             for (var n = 2; taken.TryGetValue(place, out var other) && other != path; n++)

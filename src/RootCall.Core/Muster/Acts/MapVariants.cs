@@ -17,7 +17,7 @@ public enum VariantKind
 /// <param name="Using">How many use it now.</param>
 /// <param name="BytesBefore">On disk, of the files of those references now.</param>
 /// <param name="MemoryBefore">Decoded, with the smaller levels of a mip chain.</param>
-public sealed record VariantChoice(
+public sealed record MapVariant(
     VariantKind Kind, string Value, ImmutableDictionary<int, string> Numbers, int Using, long BytesBefore, long BytesAfter, long MemoryBefore, long MemoryAfter);
 
 /// <summary>
@@ -28,7 +28,7 @@ public static class MapVariants
 {
     /// <param name="numbers">References to look at; null for all.</param>
     /// <param name="listing">The names in a folder; null for one that is not known.</param>
-    public static ImmutableArray<VariantChoice> Find(MusterReport report, IReadOnlySet<int>? numbers, Func<string, FolderListing?> listing, FileFacts facts, NameDictionary names)
+    public static ImmutableArray<MapVariant> Find(MusterReport report, IReadOnlySet<int>? numbers, Func<string, FolderListing?> listing, FileFacts facts, NameDictionary names)
     {
         var folders = new Dictionary<string, ILookup<string, IndexedFile>?>(StringComparer.Ordinal);
         var choices = new Dictionary<(VariantKind, string), Dictionary<int, (string From, FileStamp FromStamp, IndexedFile To)>>();
@@ -55,7 +55,7 @@ public static class MapVariants
 
         return
         [
-            .. choices.Select(c => new VariantChoice(
+            .. choices.Select(c => new MapVariant(
                 c.Key.Item1, c.Key.Item2, c.Value.ToImmutableDictionary(v => v.Key, v => v.Value.To.Path), uses.GetValueOrDefault(c.Key),
                 c.Value.Values.Sum(v => v.FromStamp.Bytes), c.Value.Values.Sum(v => v.To.Stamp.Bytes),
                 c.Value.Values.Sum(v => Memory(facts, v.From, v.FromStamp)), c.Value.Values.Sum(v => Memory(facts, v.To.Path, v.To.Stamp))))

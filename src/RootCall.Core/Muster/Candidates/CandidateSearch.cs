@@ -47,7 +47,8 @@ internal sealed class CandidateSearch(MusterContext context)
         var ranked = new ImmutableArray<Candidate>[unanswered.Count];
         Each(unanswered, (asked, i) =>
         {
-            var candidates = found.ContainsKey(asked.Number) ? byName[i] : [.. byName[i], .. sets.For(asked).Where(c => byName[i].All(b => b.Path != c.Path))];
+            // A role is a weaker hint than a name: it is asked only where no name fits.
+            var candidates = found.ContainsKey(asked.Number) ? byName[i] : [.. byName[i], .. sets.For(asked).Where(c => byName[i].All(b => Path.GetDirectoryName(b.Path) != Path.GetDirectoryName(c.Path)))];
             var best = Sorted(candidates.Select(c => c.With(siblings.For(asked.Number, Path.GetDirectoryName(c.Path)!)))).Take(Most).ToList();
             for (var n = 0; n < Math.Min(Probed, best.Count); n++) best[n] = Looked(best[n], asked);
             ranked[i] = [.. Sorted(best.Where(c => c.Score >= EvidenceWeights.Least)).Select(c => c with { Evidence = [.. c.Evidence.OrderByDescending(e => e.Weight)] })];
@@ -119,7 +120,7 @@ internal sealed class CandidateSearch(MusterContext context)
     private Candidate Looked(Candidate candidate, Asked asked)
     {
         var seen = context.LastSeen.GetValueOrDefault(asked.Reference.Key);
-        if (seen is not null && !candidate.Evidence.Any(e => e.Kind == EvidenceKind.SameContents)) candidate = candidate.With(Contents(SameAsSeen(candidate.Path, candidate.Stamp, seen)));
+        if (seen is not null && !candidate.Evidence.Any(e => e.Kind is EvidenceKind.SameContents or EvidenceKind.LooksAlike)) candidate = candidate.With(Contents(SameAsSeen(candidate.Path, candidate.Stamp, seen)));
         if (asked.Reference.Kind != ReferenceKind.Image) return candidate;
         var probe = facts.Probe(candidate.Path, candidate.Stamp);
         candidate = candidate with { Facts = probe.Facts, Damage = probe.Damage };

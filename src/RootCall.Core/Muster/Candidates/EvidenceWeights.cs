@@ -21,7 +21,7 @@ public static class EvidenceWeights
 
     /// <summary>Another name, but the only file of that role where the rest of the set lies.</summary>
     public const double RoleInSet = 0.26;
-    public const double NamedLikeTheSet = 0.12;
+    public const double NamedLikeTheSet = 0.16;
 
     /// <summary>For each parent folder that agrees, up to <see cref="MostParents"/>.</summary>
     public const double ParentFolder = 0.08;

@@ -159,7 +159,7 @@ internal sealed class Acts(CurrentScenes current, LedgerStore ledgers, RootStore
         return LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state, folders);
     }
 
-    public async Task<ImmutableArray<VariantChoice>> Variants(Guid id, IReadOnlyList<int>? numbers, CancellationToken stop)
+    public async Task<ImmutableArray<MapVariant>> Variants(Guid id, IReadOnlyList<int>? numbers, CancellationToken stop)
     {
         var state = await current.Get(id, stop);
         var picked = numbers?.ToHashSet();
