@@ -1,5 +1,6 @@
 using System.Globalization;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Testing;
 
@@ -35,6 +36,14 @@ internal static class MusterBench
         var find = Find();
         Measure.Print($"index of {Folders * FilesInEach:N0} files, first time", Measure.Best(() => Make(null)), "find -printf '%p %s %T@'", find);
         var known = Make(null);
+        var store = IndexStoreBench.Open();
+        if (store is not null)
+            Measure.Print("first time, with writing it into PostgreSQL", Measure.Best(() =>
+            {
+                var made = TreeWalk.Make(library, scope);
+                IndexStoreBench.Save(IndexStoreBench.Open()!, made.Index, made.Changed);
+            }, 3) - Measure.Best(() => IndexStoreBench.Open(), 3), "find -printf", find);
+        if (store is not null) IndexStoreBench.Save(store, known, known.Listings);
         var random = new Random(7);
         for (var n = 0; n < Folders * FilesInEach / 100; n++)
         {
@@ -43,9 +52,25 @@ internal static class MusterBench
         }
 
         Measure.Print("second time, 1 % of the files written over in place", Measure.Best(() => Make(known)), "find -printf", find);
+        if (store is not null)
+        {
+            var clock = System.Diagnostics.Stopwatch.StartNew();
+            var (index, changed) = TreeWalk.Make(library, scope, known);
+            IndexStoreBench.Save(store, index, changed);
+            Measure.Print($"second time, with writing the {changed.Length:N0} folders that hold a changed file", clock.Elapsed.TotalMilliseconds, "find -printf", find);
+            Measure.Print("reading it back from PostgreSQL", Measure.Best(() => store.Load(library, CancellationToken.None).GetAwaiter().GetResult(), 3), "find -printf", find);
+        }
+
         Measure.Print("the times of folders alone", Measure.Best(() => TreeWalk.Make(library, scope, known, Refresh.Folders)), "find -printf", find);
 
         Resolve(place, library, Make(known));
+        Probe(library);
+    }
+
+    private static void Probe(string library)
+    {
+        string[] images = [.. Enumerable.Range(0, 50).SelectMany(f => Enumerable.Range(0, FilesInEach).Select(n => Path.Join(Folder(library, f), Name(f, n))))];
+        Measure.Compare($"probing {images.Length:N0} image headers", () => Array.ForEach(images, i => ImageProbe.File(i)), "identify -ping", () => Tool.Run("identify", ["-ping", .. images]));
     }
 
     private static void Resolve(Place place, string library, TreeIndex index)

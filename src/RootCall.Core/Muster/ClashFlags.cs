@@ -38,13 +38,13 @@ internal static class ClashFlags
             }
         }
 
-        return [.. references.Select(r => r with
-        {
-            Flags = (r.Flags & ~(ReferenceFlags.NameClash | ReferenceFlags.Duplicate))
+        return [.. references.Select(r => With(
+            r, (r.Flags & ~(ReferenceFlags.NameClash | ReferenceFlags.Duplicate))
                 | (clashing.Contains(r.Number) ? ReferenceFlags.NameClash : 0)
-                | (duplicated.Contains(r.Number) ? ReferenceFlags.Duplicate : 0),
-        })];
+                | (duplicated.Contains(r.Number) ? ReferenceFlags.Duplicate : 0)))];
     }
+
+    private static MusteredReference With(MusteredReference reference, ReferenceFlags flags) => reference.Flags == flags ? reference : reference with { Flags = flags };
 
     private static IEnumerable<(string Path, FileStamp Stamp)> Files(MusteredReference reference)
     {

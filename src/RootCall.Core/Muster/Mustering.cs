@@ -42,7 +42,7 @@ public static class Mustering
         var done = 0;
         Parallel.For(0, looked.Length, new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
         {
-            asked[i] = Asked.Of(scene.References[i], context.Names);
+            asked[i] = new(scene.References[i], context.Names);
             looked[i] = Look(scene, asked[i], context, door);
             var n = Interlocked.Increment(ref done);
             if ((n & 0xFF) == 0) context.Progress?.Invoke(n, looked.Length);
@@ -51,7 +51,7 @@ public static class Mustering
         var unanswered = asked.Where((_, i) => looked[i].Resolved is null && looked[i].State is not (ReferenceState.Embedded or ReferenceState.Damaged)).ToList();
         var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
         var ranked = new CandidateSearch(context).Rank(asked, unanswered, answered);
-        var settled = looked.Select((l, i) => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, asked[i].Name, candidates, context) : l);
+        var settled = looked.Select((l, i) => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context) : l);
         return new(scene, ClashFlags.Put([.. settled], context.Facts), context.Index.Notes);
     }
 
@@ -146,7 +146,7 @@ public static class Mustering
         }
     }
 
-    private static MusteredReference Settle(MusteredReference looked, FileName asked, ImmutableArray<Candidate> candidates, MusterContext context)
+    private static MusteredReference Settle(MusteredReference looked, ImmutableArray<Candidate> candidates, MusterContext context)
     {
         if (candidates.IsEmpty) return looked;
         var first = candidates[0];

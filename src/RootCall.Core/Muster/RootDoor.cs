@@ -15,7 +15,7 @@ internal sealed class RootDoor(RootScope scope)
     public (string Real, FileStamp? Stamp)? Enter(string path)
     {
         if (Folder(path) is not { } folder) return null;
-        var info = new FileInfo(Path.Join(folder, Path.GetFileName(path)));
+        var info = new FileInfo(Path.Join(folder, Path.GetFileName(path.AsSpan())));
         if (!info.Exists) return (info.FullName, null);
         if (!info.Attributes.HasFlag(FileAttributes.ReparsePoint)) return (info.FullName, new(info.Length, info.LastWriteTimeUtc));
         return scope.Enter(info.FullName) is { } real ? (real, FileFacts.Stamp(real)) : null;

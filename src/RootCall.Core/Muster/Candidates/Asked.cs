@@ -2,17 +2,16 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Muster;
 
-/// <summary>A reference with its path and name taken apart, once for all that ask.</summary>
-internal sealed record Asked(Reference Reference, WrittenPath Path, FileName Name)
+/// <summary>A reference with its path taken apart once for all that ask, and its name when somebody does.</summary>
+internal sealed class Asked(Reference reference, NameDictionary names)
 {
-    public int Number => Reference.Number;
+    private FileName? name;
 
-    /// <summary>The written folder without case.</summary>
-    public string Folder { get; } = FileName.Fold(Path.Folder);
+    public Reference Reference => reference;
 
-    public static Asked Of(Reference reference, NameDictionary names)
-    {
-        var path = WrittenPath.Parse(reference.Written);
-        return new(reference, path, FileName.Of(path.FileName, names));
-    }
+    public int Number => reference.Number;
+
+    public WrittenPath Path { get; } = WrittenPath.Parse(reference.Written);
+
+    public FileName Name => name ??= FileName.Of(Path.FileName, names);
 }

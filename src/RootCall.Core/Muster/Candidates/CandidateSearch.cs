@@ -51,13 +51,20 @@ internal sealed class CandidateSearch(MusterContext context)
             var candidates = found.ContainsKey(asked.Number) ? byName[i] : [.. byName[i], .. sets.For(asked).Where(c => byName[i].All(b => Path.GetDirectoryName(b.Path) != Path.GetDirectoryName(c.Path)))];
             var best = Sorted(candidates.Select(c => c.With(siblings.For(asked.Number, Path.GetDirectoryName(c.Path)!)))).Take(Most).ToList();
             for (var n = 0; n < Math.Min(Probed, best.Count); n++) best[n] = Looked(best[n], asked);
-            ranked[i] = [.. Sorted(best.Where(c => c.Score >= EvidenceWeights.Least)).Select(c => c with { Evidence = [.. c.Evidence.OrderByDescending(e => e.Weight)] })];
+            ranked[i] = [.. Sorted(best.Where(c => c.Score >= EvidenceWeights.Least)).Select(StrongestFirst)];
         });
         return unanswered.Select((a, i) => (a.Number, ranked[i])).ToDictionary(p => p.Number, p => p.Item2);
     }
 
     private void Each(IReadOnlyList<Asked> references, Action<Asked, int> act) =>
         Parallel.For(0, references.Count, new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, i => act(references[i], i));
+
+    private static Candidate StrongestFirst(Candidate candidate)
+    {
+        for (var i = 1; i < candidate.Evidence.Length; i++)
+            if (candidate.Evidence[i].Weight > candidate.Evidence[i - 1].Weight) return candidate with { Evidence = [.. candidate.Evidence.OrderByDescending(e => e.Weight)] };
+        return candidate;
+    }
 
     private static IEnumerable<Candidate> Sorted(IEnumerable<Candidate> candidates) =>
         candidates.OrderByDescending(c => c.Score).ThenBy(c => c.Path, StringComparer.Ordinal);

@@ -19,7 +19,7 @@ internal sealed class SiblingFolders
         {
             var folders = Folders(call.Number, answered, candidates);
             foldersOf[call.Number] = folders;
-            var mine = groupsOf[call.Number] = [Find(byWrittenFolder, call.Folder, null)];
+            var mine = groupsOf[call.Number] = [Find(byWrittenFolder, FileName.Fold(call.Path.Folder), null)];
             foreach (var use in call.Reference.UsedBy)
                 if (use.Material.Length > 0 && !mine.Exists(g => g.Material == use.Material)) mine.Insert(mine.Count - 1, Find(byMaterial, use.Material, use.Material));
             foreach (var group in mine)
