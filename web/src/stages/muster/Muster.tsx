@@ -1,6 +1,6 @@
-import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { BundleItem, MusterView } from '../../api/client';
+import type { BundleItem, MusterView, ReferenceItem } from '../../api/client';
 import { useAddRoot, useDecide, useMuster, useMusterActs, useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useKey } from '../../frame/keys';
@@ -15,7 +15,7 @@ import { HouseOrder } from './acts/HouseOrder';
 import { inFocus } from './acts/inFocus';
 import { MapVariants } from './acts/MapVariants';
 import { Evidence } from './Evidence';
-import { found } from './find';
+import { found, warm } from './find';
 import { LargePicture } from './LargePicture';
 import { leastHeight } from './layout';
 import { MaterialPicker } from './MaterialPicker';
@@ -133,17 +133,15 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
   useKey('i', () => setSheet('house'));
   useKey('d', seen, changed.length > 0);
   const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'search' && isOpen(w));
-  const shown = useMemo(
-    () =>
-      view.references.filter(
-        (r) =>
-          (states.length === 0 || states.includes(r.state)) &&
-          (material === undefined || r.usedBy.some((u) => u.material === material)) &&
-          (bundle === undefined || bundle.numbers.has(r.number)) &&
-          found(r, find),
-      ),
-    [view.references, states, material, bundle, find],
+  const shows = useMemo(
+    () => (r: ReferenceItem) =>
+      (states.length === 0 || states.includes(r.state)) &&
+      (material === undefined || r.usedBy.some((u) => u.material === material)) &&
+      (bundle === undefined || bundle.numbers.has(r.number)) &&
+      found(r, find),
+    [states, material, bundle, find],
   );
+  useEffect(() => warm(view.references), [view.references]);
   const inHand = view.references.find((r) => r.number === current);
   const alike = view.references.filter((r) => r.state === inHand?.state && r.entry === null).map((r) => r.number);
   const open = useCallback(() => setLarge({}), []);
@@ -207,7 +205,13 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
         )}
       </div>
       <div className="min-h-0">
-        <ReferenceList references={shown} current={current} onCurrent={setCurrent} onOpen={open} />
+        <ReferenceList
+          references={view.references}
+          shows={shows}
+          current={current}
+          onCurrent={setCurrent}
+          onOpen={open}
+        />
       </div>
       {sheet === 'replace' && (
         <FindReplace sceneId={sceneId} numbers={numbers} all={view.references.length} onClose={close} />

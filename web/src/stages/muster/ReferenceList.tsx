@@ -9,6 +9,8 @@ import { columns, features, rightAligned, tracks } from './columns';
 
 interface ReferenceListProps {
   references: ReferenceItem[];
+  /** Which of them are shown. Sorting takes longer than narrowing, so it is done for all, once. */
+  shows: (reference: ReferenceItem) => boolean;
   current: number | undefined;
   onCurrent: (number: number) => void;
   onOpen: (number: number) => void;
@@ -18,7 +20,7 @@ const pageRows = 10;
 const headerHeight = 20;
 
 /** Every reference, virtualised: sorted by its headers, moved through and picked by keyboard. */
-export function ReferenceList({ references, current, onCurrent, onOpen }: ReferenceListProps) {
+export function ReferenceList({ references, shows, current, onCurrent, onOpen }: ReferenceListProps) {
   const { hidden, roomy } = useSettings();
   const [sorting, setSorting] = useState<SortingState>([{ id: 'state', desc: false }]);
   const columnVisibility = useMemo(() => Object.fromEntries(hidden.map((id) => [id, false])), [hidden]);
@@ -31,7 +33,9 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
     enableSortingRemoval: false,
     getRowId: (r: ReferenceItem) => String(r.number),
   });
-  const rows = table.getRowModel().rows;
+  const sorted = table.getRowModel().rows;
+  const rows = useMemo(() => sorted.filter((r) => shows(r.original)), [sorted, shows]);
+  const originals = useMemo(() => rows.map((r) => r.original), [rows]);
   const visible = table.getVisibleLeafColumns();
   const template = `14px ${visible.map((c) => tracks[c.id]).join(' ')}`;
   const scroller = useRef<HTMLDivElement>(null);
@@ -41,24 +45,20 @@ export function ReferenceList({ references, current, onCurrent, onOpen }: Refere
     getScrollElement: () => scroller.current,
     estimateSize: () => height,
     overscan: 6,
+    // Drawn with the next frame rather than inside the scroll event, which would make that frame longer.
+    useFlushSync: false,
     scrollPaddingStart: headerHeight,
   });
   useEffect(() => virtual.measure(), [virtual, height]);
 
-  const at = rows.findIndex((r) => r.original.number === current);
+  const at = useMemo(() => originals.findIndex((r) => r.number === current), [originals, current]);
   // The first row is in hand when what was in hand is filtered away.
   const firstNumber = rows[0]?.original.number;
   useEffect(() => {
     if (at < 0 && firstNumber !== undefined) onCurrent(firstNumber);
   }, [at, firstNumber, onCurrent]);
 
-  const { move, pick, onKeyDown } = useRowKeys(
-    rows.map((r) => r.original),
-    at,
-    onCurrent,
-    onOpen,
-    (i) => virtual.scrollToIndex(i),
-  );
+  const { move, pick, onKeyDown } = useRowKeys(originals, at, onCurrent, onOpen, (i) => virtual.scrollToIndex(i));
   const files = useFocus((s) => s.files);
   // One function for all rows and renders, so that rows which did not change are not drawn again.
   const acts = useRef({ move, pick });
