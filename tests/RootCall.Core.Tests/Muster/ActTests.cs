@@ -2,8 +2,8 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
-using RootCall.Core.SendOff;
 using RootCall.Core.Scenes;
+using RootCall.Core.SendOff;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Muster;

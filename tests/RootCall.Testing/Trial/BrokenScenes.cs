@@ -96,11 +96,11 @@ public sealed class BrokenScenes(Place place, int seed)
             case Break.RoleSpelling: return (Old($"{name}.png"), [Put($"{newFolder}/{set}_{spellings[random.Next(1, spellings.Length)]}.png")]);
             case Break.Unicode: return (Old($"{set}é_{role}.png"), [Put($"{newFolder}/{set}e\u0301_{role}.png")]);
             case Break.RenamedSeen:
-            {
-                var file = Put($"{home}/lib/{Word(2)}/{Word(4)}{contents}.png");
-                seen[Old($"{name}.png")] = (Old($"{name}.png"), File.ReadAllBytes(place.At(file)));
-                return (Old($"{name}.png"), [file]);
-            }
+                {
+                    var file = Put($"{home}/lib/{Word(2)}/{Word(4)}{contents}.png");
+                    seen[Old($"{name}.png")] = (Old($"{name}.png"), File.ReadAllBytes(place.At(file)));
+                    return (Old($"{name}.png"), [file]);
+                }
 
             case Break.RenamedInSet: return (Old($"{renamed}_{contents}.png"), [Put($"{newFolder}/{set}_{spellings[^1]}.png")]);
             case Break.Tiles:
@@ -109,10 +109,10 @@ public sealed class BrokenScenes(Place place, int seed)
                 return (Old($"{name}.<UDIM>.png"), [$"{newFolder}/{name}.<UDIM>.png"]);
             case Break.GenericName: return ($"{oldFolder}/{role}.png", [Put($"{newFolder}/{role}.png")]);
             case Break.Copied:
-            {
-                var bytes = Bytes();
-                return (Old($"{name}.png"), [PutBytes($"{home}/lib/{Word(2)}/a/{name}.png", bytes), PutBytes($"{home}/lib/{Word(2)}/b/{name}.png", bytes)]);
-            }
+                {
+                    var bytes = Bytes();
+                    return (Old($"{name}.png"), [PutBytes($"{home}/lib/{Word(2)}/a/{name}.png", bytes), PutBytes($"{home}/lib/{Word(2)}/b/{name}.png", bytes)]);
+                }
 
             case Break.Deleted: return (Old($"{name}.png"), []);
             case Break.OnlyOlder:

@@ -163,7 +163,8 @@ function second(reference: ReferenceItem, evidence: EvidenceView): string {
     return evidence.damage ? `It ${evidence.damage}.`.replace('It cannot', 'It cannot') : '';
   if (reference.state === 'missing' && reference.flags.includes('remote')) return 'A network address is never fetched.';
   if (reference.state === 'outside') return 'Root Call reads nothing outside its roots; it was not looked at.';
-  if (reference.state === 'missing') return `Called for by ${users(reference)}.`;
+  if (reference.state === 'missing')
+    return reference.usedBy.length === 0 ? 'No material calls for it.' : `Called for by ${users(reference)}.`;
   return users(reference);
 }
 
@@ -182,7 +183,7 @@ function facts(reference: ReferenceItem, evidence: EvidenceView): [string, strin
     ],
     ['Colour tag', evidence.format === null ? null : (evidence.colour ?? 'none')],
     ['Size', reference.bytes === null ? null : bytes(reference.bytes)],
-    ['Used by', users(reference)],
+    ['Used by', users(reference) || null],
     ['Last seen', evidence.seen === null || reference.state === 'present' ? null : seenWords(evidence.seen)],
     ['Will be written', evidence.writtenAs],
     ['In a package', evidence.place],

@@ -160,7 +160,7 @@ function Changes({ rows, resolve, empty }: { rows: ReplacedItem[]; resolve: numb
               <div
                 key={row.number}
                 role="listitem"
-                className="absolute inset-x-0 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)_150px] items-center gap-x-3 text-[11.5px]"
+                className="absolute inset-x-0 grid grid-cols-[minmax(0,2fr)_minmax(0,3fr)_150px] items-center gap-x-3 text-[11.5px]"
                 style={{ height, transform: `translateY(${item.start}px)` }}
               >
                 <code className="truncate text-quiet" title={row.before}>
