@@ -81,8 +81,13 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         browser.Press(Keys.Home);
         browser.Press(Keys.Enter);
         browser.SeeText("1 pending");
-        browser.PressShift("p");
-        RunningApplication.Until(() => browser.Text.Contains("1 applied", StringComparison.Ordinal), "the variant was not applied");
+        // The key works from the render after the entry showed: pressed a moment too early, it is pressed again.
+        RunningApplication.Until(() =>
+        {
+            if (browser.Text.Contains("1 pending", StringComparison.Ordinal)) browser.PressShift("p");
+            Thread.Sleep(300);
+            return browser.Text.Contains("1 applied", StringComparison.Ordinal);
+        }, "the variant was not applied");
         browser.Press("u");
 
         browser.Go("/arrivals/" + Open("arrived/tin_pear/tin_pear.usdz"));
