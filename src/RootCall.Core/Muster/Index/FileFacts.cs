@@ -83,9 +83,6 @@ public sealed class FileFacts(IPictureReader? pictures = null)
         return made;
     }
 
-    /// <summary>The look if it is known already; decodes nothing.</summary>
-    public ulong? KnownLook(string path, FileStamp stamp) => Known(path, stamp)?.Look;
-
     /// <summary>Files whose known look differs from a given one in at most so many bits.</summary>
     public IEnumerable<(KnownFile File, int Bits)> LookAlikes(ulong look, int most) =>
         from file in known.Values
