@@ -17,6 +17,9 @@ namespace RootCall.Core.Edits;
 [JsonDerivedType(typeof(MakeLibrary), "library")]
 [JsonDerivedType(typeof(SelectVariant), "variant")]
 [JsonDerivedType(typeof(SetAsset), "asset")]
+[JsonDerivedType(typeof(Rename), "rename")]
+[JsonDerivedType(typeof(CopyMaterial), "copy")]
+[JsonDerivedType(typeof(RemoveMaterial), "remove")]
 [JsonDerivedType(typeof(SetPathStyle), "style")]
 [JsonDerivedType(typeof(PlaceFile), "place")]
 public abstract record Edit

@@ -22,6 +22,9 @@ public sealed record LedgerEntry(
 {
     /// <summary>The relocation rule it applies; null for any other entry.</summary>
     public PathRewrite? Rule { get; init; }
+
+    /// <summary>The findings of the audit that it fixes; empty for any other entry.</summary>
+    public ImmutableArray<FixedFinding> Fixed { get; init; } = [];
 }
 
 /// <summary>

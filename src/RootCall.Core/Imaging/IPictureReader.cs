@@ -10,4 +10,15 @@ public interface IPictureReader
     /// <param name="path">Absolute path of the image.</param>
     /// <returns>Null when the image does not decode.</returns>
     ulong? Look(string path);
+
+    /// <summary>Pixels of a picture on an even grid, unfiltered, so that their values are values of the picture.</summary>
+    /// <param name="path">Absolute path of the image.</param>
+    /// <param name="side">Most samples across and down.</param>
+    /// <returns>Null when the image does not decode.</returns>
+    PixelSample? Sample(string path, int side) => null;
 }
+
+/// <summary>Sampled pixels.</summary>
+/// <param name="Channels">1 to 4: grey; grey and alpha; red, green, blue; with alpha.</param>
+/// <param name="Values">Stored values row by row, channels together; 0 to 1 for integer formats.</param>
+public sealed record PixelSample(int Width, int Height, int Channels, float[] Values);

@@ -41,5 +41,12 @@ public sealed record MusterReport(Scene Scene, ImmutableArray<MusteredReference>
 {
     public IReadOnlyDictionary<ReferenceState, int> Totals => Enum.GetValues<ReferenceState>().ToDictionary(s => s, s => References.Count(r => r.State == s));
 
+    /// <summary>Images that lie in the folders of those that answer, and are of the same things by their names.</summary>
+    public ImmutableArray<FileBeside> Beside { get; init; } = [];
+
     public int Answering => References.Count(r => r.State.Answers());
 }
+
+/// <summary>An image that the scene does not call for.</summary>
+/// <param name="Facts">What its header says; null for a damaged file.</param>
+public sealed record FileBeside(string Path, FileStamp Stamp, ImageFacts? Facts);

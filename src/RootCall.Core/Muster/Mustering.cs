@@ -52,7 +52,8 @@ public static class Mustering
         var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
         var ranked = new CandidateSearch(context).Rank(asked, unanswered, answered);
         var settled = looked.Select((l, i) => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context) : l);
-        return new(scene, ClashFlags.Put([.. settled], context.Facts), context.Index.Notes);
+        var references = ClashFlags.Put([.. settled], context.Facts);
+        return new(scene, references, context.Index.Notes) { Beside = BesideSearch.Of(references, context) };
     }
 
     /// <summary>

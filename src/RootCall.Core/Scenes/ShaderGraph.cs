@@ -50,6 +50,9 @@ public sealed record ShaderInput(string Name, string Type, ShaderValue? Value, C
     /// <summary>What holds when nothing is written, by the model's published specification; null when it is not known here.</summary>
     public ShaderValue? Default { get; init; }
 
+    /// <summary>What it is connected to when nothing is there; null otherwise.</summary>
+    public string? Dangling { get; init; }
+
     [JsonIgnore]
     public ShaderValue? Effective => Value ?? Default;
 }

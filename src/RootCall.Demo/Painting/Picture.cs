@@ -12,6 +12,8 @@ internal static class Picture
 
     public static byte[] Png(int size, int channels, Paint paint) => Write((w, s) => w.WritePng(Pixels(size, size, channels, paint), size, size, Components(channels), s));
 
+    public static byte[] Png(int width, int height, int channels, Paint paint) => Write((w, s) => w.WritePng(Pixels(width, height, channels, paint), width, height, Components(channels), s));
+
     public static byte[] Jpeg(int size, Paint paint) => Write((w, s) => w.WriteJpg(Pixels(size, size, 3, paint), size, size, ColorComponents.RedGreenBlue, s, 90));
 
     public static byte[] Tga(int size, int channels, Paint paint) => Write((w, s) => w.WriteTga(Pixels(size, size, channels, paint), size, size, Components(channels), s));

@@ -8,6 +8,7 @@
 #include <cstring>
 #include <exception>
 #include <string>
+#include <vector>
 
 using namespace OIIO;
 
@@ -96,6 +97,48 @@ int rootcall_look(const char* path, unsigned long long* look, long long most_pix
         for (int y = 0; y < 8; ++y)
             for (int x = 0; x < 8; ++x)
                 if (grey(x, y) > grey(x + 1, y)) *look |= 1ull << (y * 8 + x);
+        return 0;
+    } catch (const std::exception& e) {
+        return fail(error, capacity, e.what());
+    } catch (...) {
+        return fail(error, capacity, "an unknown failure in the image library");
+    }
+}
+
+// Stored values on an even grid of at most side x side pixels, unfiltered; 1 to 4 channels together, row by row.
+extern "C" __attribute__((visibility("default")))
+int rootcall_sample(const char* path, int side, float* values, int* width, int* height, int* channels, long long most_pixels, char* error, int capacity) {
+    try {
+        ImageSpec config;
+        config["oiio:UnassociatedAlpha"] = 1;
+        ImageBuf source(path, 0, 0, nullptr, &config);
+        if (!source.init_spec(path, 0, 0)) return fail(error, capacity, source.geterror());
+        const ImageSpec& spec = source.spec();
+        if (spec.width <= 0 || spec.height <= 0 || static_cast<long long>(spec.width) * spec.height > most_pixels)
+            return fail(error, capacity, "declares more pixels than are decoded");
+        if (!source.read(0, 0, true)) return fail(error, capacity, source.geterror());
+        auto named = [&](const char* name, int fallback) {
+            int index = spec.channelindex(name);
+            return index >= 0 ? index : fallback;
+        };
+        int order[4] = { 0, 1, 2, 3 };
+        *channels = std::min(spec.nchannels, 4);
+        if (spec.nchannels >= 3) {
+            order[0] = named("R", 0), order[1] = named("G", 1), order[2] = named("B", 2);
+            *channels = spec.alpha_channel >= 0 ? 4 : 3;
+            order[3] = std::max(spec.alpha_channel, 0);
+        } else if (spec.nchannels == 2 && spec.alpha_channel < 0) {
+            *channels = 1;
+        }
+        *width = std::min(side, spec.width);
+        *height = std::min(side, spec.height);
+        std::vector<float> pixel(spec.nchannels);
+        for (int y = 0; y < *height; ++y)
+            for (int x = 0; x < *width; ++x) {
+                int px = spec.x + static_cast<int>((x + 0.5) * spec.width / *width), py = spec.y + static_cast<int>((y + 0.5) * spec.height / *height);
+                source.getpixel(px, py, 0, pixel.data(), spec.nchannels);
+                for (int c = 0; c < *channels; ++c) *values++ = pixel[order[c]];
+            }
         return 0;
     } catch (const std::exception& e) {
         return fail(error, capacity, e.what());

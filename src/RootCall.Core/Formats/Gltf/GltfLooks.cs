@@ -47,6 +47,14 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
                 case SelectVariant variant:
                     Choose(variant);
                     break;
+                case Rename rename:
+                    patch.Set(new(Named(rename), null), "name", JsonValue.Create(rename.To)!);
+                    break;
+                case CopyMaterial copy:
+                    var twin = Node(MaterialOf(copy.From)).AsObject();
+                    twin["name"] = copy.To;
+                    patch.Append(patch.Child(Root, "materials", array: true), twin);
+                    break;
                 default:
                     throw new CannotUseException($"glTF cannot say this: {look.Describe()}.");
             }
@@ -68,6 +76,17 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
     private JsonTree MaterialOf(string name) => materials.TryGetValue(name, out var index) && root["materials"][index] is { Exists: true } material
         ? material
         : throw new CannotUseException($"The scene has no material {name}.");
+
+    private JsonTree Named(Rename rename)
+    {
+        var (list, at) = rename.Kind switch
+        {
+            "material" => ("materials", materials.GetValueOrDefault(rename.Id, -1)),
+            "mesh" => ("meshes", meshes.GetValueOrDefault(rename.Id, -1)),
+            _ => ("nodes", root["nodes"].Items.ToList().FindIndex(n => n["name"].Text == rename.From)),
+        };
+        return root[list][at] is { Exists: true } found ? found : throw new CannotUseException($"The scene has no {rename.Kind} {rename.From}.");
+    }
 
     private JsonSpot Holder(JsonTree material, GltfInput input)
     {
@@ -210,6 +229,15 @@ internal sealed class GltfLooks(Scene scene, JsonTree root, GltfCarrier carrier)
     }
 
     private static int Wrap(WrapMode mode) => mode switch { WrapMode.Mirror => 33648, WrapMode.Clamp or WrapMode.Black => 33071, _ => 10497 };
+
+    private static JsonNode Node(JsonTree tree) => tree.Kind switch
+    {
+        System.Text.Json.JsonValueKind.Object => new JsonObject(tree.Members.Select(m => KeyValuePair.Create(m.Name, (JsonNode?)Node(m.Value)))),
+        System.Text.Json.JsonValueKind.Array => new JsonArray([.. tree.Items.Select(Node)]),
+        System.Text.Json.JsonValueKind.String => JsonValue.Create(tree.Text!),
+        System.Text.Json.JsonValueKind.Number => JsonValue.Create(tree.Number!.Value),
+        var kind => JsonValue.Create(kind == System.Text.Json.JsonValueKind.True),
+    };
 
     private static JsonValue Number(double value) => JsonValue.Create(Math.Round(value, 9));
 }

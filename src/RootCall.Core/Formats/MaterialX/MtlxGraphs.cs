@@ -52,7 +52,11 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
         foreach (var input in document.InputsOf(node))
         {
             var holder = Interface(input, graph);
-            inputs.Add(new(input.Name, input.Type, holder.Tree["value"] is { } value ? Value(input.Type, value) : null, Source(input, graph)));
+            var from = Source(input, graph);
+            inputs.Add(new(input.Name, input.Type, holder.Tree["value"] is { } value ? Value(input.Type, value) : null, from)
+            {
+                Dangling = from is null ? input.Tree["nodename"] ?? input.Tree["nodegraph"] : null,
+            });
             if (input.Type == "filename" && image is null && file(holder) is { } reference) image = new(reference) { DeclaredSpace = holder.Active("colorspace") ?? string.Empty };
         }
 

@@ -28,12 +28,25 @@ internal sealed class MtlxLooks(Scene scene, MtlxDocument document)
                 case AssignMaterial assign:
                     Assign(assign);
                     break;
+                case Rename { Kind: "material" } rename:
+                    Rename(rename);
+                    break;
+                case RemoveMaterial remove:
+                    Cut(document.All("surfacematerial").FirstOrDefault(m => m.Name == remove.Material) ?? throw new CannotUseException($"The document has no material {remove.Material}."));
+                    break;
                 default:
                     throw new CannotUseException($"MaterialX cannot say this: {look.Describe()}.");
             }
         }
 
         return edits;
+    }
+
+    private void Rename(Rename rename)
+    {
+        var material = document.All("surfacematerial").FirstOrDefault(m => m.Name == rename.From) ?? throw new CannotUseException($"The document has no material {rename.From}.");
+        Set(material, "name", rename.To);
+        foreach (var assign in document.All("look").SelectMany(l => l.Tree.All("materialassign").Select(a => new MtlxElement(l.File, a))).Where(a => a.Tree["material"] == rename.From)) Set(assign, "material", rename.To);
     }
 
     private MtlxElement Shader(string material)
@@ -142,12 +155,22 @@ internal sealed class MtlxLooks(Scene scene, MtlxDocument document)
         var t = image.Transform;
         if (t.Rotation != 0) throw new CannotUseException("A rotation of UV coordinates is not written into a new node.");
         var tiled = !t.IsIdentity;
+        // One channel of several: the image is read as a colour, and the channel taken out of it.
+        var pick = type == "float" && image.Channels is "g" or "b" or "a" ? "rgba".IndexOf(image.Channels, StringComparison.Ordinal) : -1;
+        var stored = pick < 0 ? type : pick == 3 ? "color4" : "color3";
         var space = image.DeclaredSpace.Length > 0 ? $" colorspace=\"{XmlText.Encode(image.DeclaredSpace)}\"" : string.Empty;
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"<{(tiled ? "tiledimage" : "image")} name=\"{node}\" type=\"{type}\"><input name=\"file\" type=\"filename\" fileprefix=\"\" value=\"{XmlText.Encode(image.Reference.Written)}\"{space}/>");
+        text.Append(CultureInfo.InvariantCulture, $"<{(tiled ? "tiledimage" : "image")} name=\"{node}\" type=\"{stored}\"><input name=\"file\" type=\"filename\" fileprefix=\"\" value=\"{XmlText.Encode(image.Reference.Written)}\"{space}/>");
         if (tiled) text.Append(CultureInfo.InvariantCulture, $"<input name=\"uvtiling\" type=\"vector2\" value=\"{Pair(t.ScaleU, t.ScaleV)}\"/>");
         if (t.OffsetU != 0 || t.OffsetV != 0) text.Append(CultureInfo.InvariantCulture, $"<input name=\"uvoffset\" type=\"vector2\" value=\"{Pair(t.OffsetU, t.OffsetV)}\"/>");
         text.Append(tiled ? "</tiledimage>" : "</image>");
+        if (pick >= 0)
+        {
+            var channel = Free(node + "_channel");
+            text.Append(CultureInfo.InvariantCulture, $"<extract name=\"{channel}\" type=\"float\"><input name=\"in\" type=\"{stored}\" nodename=\"{node}\"/><input name=\"index\" type=\"integer\" value=\"{pick}\"/></extract>");
+            node = channel;
+        }
+
         if (type == "vector3")
         {
             var map = Free(node + "_map");

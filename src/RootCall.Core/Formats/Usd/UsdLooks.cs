@@ -67,6 +67,9 @@ internal sealed class UsdLooks
                 var path = assign.Part.Length > 0 ? $"{mesh.Id}/{assign.Part}" : mesh.Id;
                 Relationship(path, "material:binding", assign.To.Length == 0 ? null : MaterialOf(assign.To).Id);
                 break;
+            case RemoveMaterial remove:
+                Metadata(MaterialOf(remove.Material).Id, "active = false");
+                break;
             case SelectVariant variant:
                 Select(variant);
                 break;
@@ -182,10 +185,18 @@ internal sealed class UsdLooks
 
         var node = input is null || edit.From is null ? null : material.Graph.Nodes.FirstOrDefault(n => n.Image is { } i && i.Reference == edit.From.Reference && material.Graph.ImagesOf(input).Contains(i));
         if (node is null) New(material, surface, edit.Input, input, to);
-        else Change(material, node, edit.From!, to);
+        else Change(material, node, input!, edit.From!, to);
     }
 
-    private void Change(Material material, ShaderNode node, ImageUse from, ImageUse to)
+    private void PickChannel(Material material, string texture, ShaderInput input, string channel)
+    {
+        if (layer.Find(texture)?.Property($"outputs:{channel}") is null) overs.At(texture).Statements.Add($"{(channel == "rgb" ? "float3" : "float")} outputs:{channel}");
+        Connect(Node(material, material.Graph.Surface), $"inputs:{input.Name}", UsdTypeOf(input.Type), $"{texture}.outputs:{channel}");
+    }
+
+    private static string UsdTypeOf(string type) => type switch { "color3" => "color3f", "vector3" => "normal3f", _ => type };
+
+    private void Change(Material material, ShaderNode node, ShaderInput input, ImageUse from, ImageUse to)
     {
         var prim = Node(material, node.Name);
         var file = node.Inputs.FirstOrDefault(i => i.Type == "filename")?.Name ?? "file";
@@ -193,6 +204,9 @@ internal sealed class UsdLooks
         if (from.DeclaredSpace != to.DeclaredSpace) Attribute(prim, "inputs:sourceColorSpace", "token", to.DeclaredSpace.Length == 0 ? null : $"\"{to.DeclaredSpace}\"");
         if (from.WrapU != to.WrapU) Attribute(prim, "inputs:wrapS", "token", $"\"{Wrap(to.WrapU)}\"");
         if (from.WrapV != to.WrapV) Attribute(prim, "inputs:wrapT", "token", $"\"{Wrap(to.WrapV)}\"");
+        if (!from.Scale.SequenceEqual(to.Scale)) Attribute(prim, "inputs:scale", "float4", Tuple(to.Scale.IsEmpty ? [1, 1, 1, 1] : to.Scale));
+        if (!from.Bias.SequenceEqual(to.Bias)) Attribute(prim, "inputs:bias", "float4", Tuple(to.Bias.IsEmpty ? [0, 0, 0, 0] : to.Bias));
+        if (from.Channels != to.Channels) PickChannel(material, prim, input, to.Channels);
         if (from.Transform == to.Transform) return;
         var st = node.Input("st")?.From;
         var transform = st is null ? null : material.Graph.Node(st.Node);
@@ -264,9 +278,15 @@ internal sealed class UsdLooks
         var here = layer.Find(edit.Place);
         var choice = $"string {edit.Set} = \"{edit.To}\"";
         if (here is not null && here.SelectionSpans.TryGetValue(edit.Set, out var span)) edits.Add(new(span.Start, span.End - span.Start, Encoding.UTF8.GetBytes($"\"{edit.To}\"")));
-        else if (here is { MetadataEnd: >= 0 }) edits.Add(new(here.MetadataEnd, 0, Encoding.UTF8.GetBytes($"    variants = {{ {choice} }}\n")));
-        else if (here is { NameEnd: >= 0 }) edits.Add(new(here.NameEnd, 0, Encoding.UTF8.GetBytes($" (\n    variants = {{ {choice} }}\n)")));
-        else overs.At(edit.Place).Metadata.Add($"variants = {{ {choice} }}");
+        else Metadata(edit.Place, $"variants = {{ {choice} }}");
+    }
+
+    private void Metadata(string prim, string statement)
+    {
+        var here = layer.Find(prim);
+        if (here is { MetadataEnd: >= 0 }) edits.Add(new(here.MetadataEnd, 0, Encoding.UTF8.GetBytes($"    {statement}\n")));
+        else if (here is { NameEnd: >= 0 }) edits.Add(new(here.NameEnd, 0, Encoding.UTF8.GetBytes($" (\n    {statement}\n)")));
+        else overs.At(prim).Metadata.Add(statement);
     }
 
     /// <summary>Writes the overs into the deepest prims that stand in the layer already.</summary>

@@ -34,6 +34,8 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
         var nodes = new Dictionary<string, ShaderNode>(StringComparer.Ordinal);
         var surface = Outputs(material).Select(o => Source(material, o)).FirstOrDefault(s => s is not null);
         var name = surface is { } found ? Node(material, found.Prim, nodes, 0) : string.Empty;
+        // Shaders that reach nothing are part of the material too.
+        foreach (var child in material.Children.Where(c => c.TypeName == "Shader")) Node(material, child, nodes, 0);
         return new(material.Name)
         {
             Id = material.Path,
@@ -64,6 +66,8 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
         return null;
     }
 
+    private bool Exists(string target) => target.LastIndexOf('.') is > 0 and var dot && stage.Find(target[..dot]) is not null;
+
     private string Node(UsdPrim material, UsdPrim shader, Dictionary<string, ShaderNode> nodes, int depth)
     {
         var id = shader.Path.StartsWith(material.Path + "/", StringComparison.Ordinal) ? shader.Path[(material.Path.Length + 1)..] : shader.Path;
@@ -79,11 +83,13 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
             var value = holder.Value(at);
             var source = Source(shader, property);
             var from = source is { } s ? new Connection(Node(material, s.Prim, nodes, depth + 1), s.Output.Replace("outputs:", string.Empty, StringComparison.Ordinal)) : null;
+            var dangling = source is null && shader.Targets(property) is [var target, ..] && !Exists(target) ? target : null;
             var declared = shader.Property(property, p => p.TypeName.Length > 0)?.Spec.TypeName ?? string.Empty;
             var known = type == "UsdPreviewSurface" && Preview.TryGetValue(input, out var standard) ? standard : default;
             inputs.Add(new(input, known.Type ?? UsdTypes.ToMaterialX(declared), from is null ? ToValue(value) : null, from)
             {
                 Default = known.Default is { } numbers ? ShaderValue.Of(numbers) : null,
+                Dangling = dangling,
             });
             if (image is null && value is UsdAsset asset && holder.ValueOpinion(at) is { } opinion && stage.Layers.KeyOf(opinion.Layer, asset) is { } key)
             {

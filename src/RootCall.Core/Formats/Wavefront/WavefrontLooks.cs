@@ -37,6 +37,12 @@ internal sealed class WavefrontLooks(Scene scene)
             case SetImage { To: null } set:
                 Put(set.Material, [.. MtlMaterials.StatementsOf(set.Input)], null);
                 break;
+            case Rename { Kind: "material" } rename:
+                Rename(rename);
+                break;
+            case RemoveMaterial remove:
+                Remove(remove.Material);
+                break;
             case MakeLibrary make:
                 Make(make);
                 break;
@@ -45,6 +51,32 @@ internal sealed class WavefrontLooks(Scene scene)
             default:
                 throw new CannotUseException($"Wavefront cannot say this: {look.Describe()}.");
         }
+    }
+
+    /// <summary>The definition in its library, and every statement of the OBJ that uses it.</summary>
+    private void Rename(Rename rename)
+    {
+        var found = 0;
+        for (var file = 0; file < scene.Files.Length; file++)
+            foreach (var line in Lines(file).Where(l => l.Keyword is "newmtl" or "usemtl" && l.Rest == rename.From))
+            {
+                edits.Add((file, new(line.Start, line.Length, Encoding.UTF8.GetBytes($"{line.Keyword} {rename.To}"))));
+                found++;
+            }
+
+        if (found == 0) throw new CannotUseException($"Nothing in the scene is called {rename.From}.");
+    }
+
+    private void Remove(string material)
+    {
+        for (var file = 1; file < scene.Files.Length; file++)
+        {
+            var block = Lines(file).Where(l => l.Material == material).ToList();
+            foreach (var line in block) edits.Add((file, new(line.Start, line.Length, [])));
+            if (block.Count > 0) return;
+        }
+
+        throw new CannotUseException($"No library that was read defines the material {material}.");
     }
 
     private void Make(MakeLibrary make)

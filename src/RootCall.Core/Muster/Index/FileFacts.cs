@@ -11,7 +11,8 @@ public readonly record struct FileStamp(long Bytes, DateTime ModifiedUtc);
 /// <summary>What was found out about one state of a file; parts that nobody asked for are null.</summary>
 /// <param name="Hash">SHA-256 of the contents in lower-case hex.</param>
 /// <param name="Look">64 bits that stay alike when a picture is scaled or encoded anew (<see cref="IPictureReader.Look"/>).</param>
-public sealed record KnownFile(string Path, FileStamp Stamp, ProbeResult? Probe = null, string? Hash = null, ulong? Look = null)
+/// <param name="Pixels">Statistics of its values.</param>
+public sealed record KnownFile(string Path, FileStamp Stamp, ProbeResult? Probe = null, string? Hash = null, ulong? Look = null, PixelStats? Pixels = null)
 {
     /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
     internal UInt128? Sample { get; init; }
@@ -82,6 +83,19 @@ public sealed class FileFacts(IPictureReader? pictures = null)
         Learn(path, stamp, k => k with { Look = made });
         return made;
     }
+
+    /// <summary>Statistics of a picture's values, or null when it does not decode or nothing here decodes.</summary>
+    public PixelStats? Pixels(string path, FileStamp stamp)
+    {
+        if (Known(path, stamp)?.Pixels is { } known) return known;
+        if (pictures?.Sample(path, PixelStats.Side) is not { } sample) return null;
+        var made = PixelStats.Of(sample);
+        Learn(path, stamp, k => k with { Pixels = made });
+        return made;
+    }
+
+    /// <summary>What is known without reading anything.</summary>
+    public PixelStats? KnownPixels(string path, FileStamp stamp) => Known(path, stamp)?.Pixels;
 
     /// <summary>Files whose known look differs from a given one in at most so many bits.</summary>
     public IEnumerable<(KnownFile File, int Bits)> LookAlikes(ulong look, int most) =>

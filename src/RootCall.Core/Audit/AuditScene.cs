@@ -1,0 +1,82 @@
+using System.Collections.Frozen;
+using System.Collections.Immutable;
+using RootCall.Core.Destinations;
+using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Audit;
+
+/// <summary>Everything rules are handed: the scene, its muster, what is known of its images, where it goes and what the house wants.</summary>
+public sealed class AuditScene
+{
+    private readonly FrozenDictionary<ReferenceKey, MusteredReference> answers;
+    private readonly IReadOnlyDictionary<string, PixelStats> pixels;
+    private readonly HashSet<string> repeated;
+    private readonly NameDictionary names;
+
+    /// <param name="pixels">Statistics by absolute path, where they are known.</param>
+    public AuditScene(MusterReport report, IReadOnlyDictionary<string, PixelStats> pixels, Destination destination, HouseRules house, NameDictionary? names = null)
+    {
+        (Report, this.pixels, Destination, House, this.names) = (report, pixels, destination, house, names ?? NameDictionary.Standard);
+        answers = report.References.DistinctBy(r => r.Reference.Key).ToFrozenDictionary(r => r.Reference.Key);
+        repeated = [.. report.Scene.Materials.GroupBy(m => m.Name).Where(g => g.Count() > 1).Select(g => g.Key)];
+        var users = report.Scene.Meshes.SelectMany(m => m.Parts.Select(p => (Mesh: m, Part: p))).Where(u => u.Part.Material.Length > 0).ToLookup(u => u.Part.Material);
+        var views = new MaterialView[report.Scene.Materials.Length];
+        Parallel.For(0, views.Length, i =>
+        {
+            var material = report.Scene.Materials[i];
+            views[i] = new(material, this) { Users = [.. users[material.Name]] };
+        });
+        Everything = [.. views];
+        Materials = [.. views.Where(v => !v.Material.IsTemplate)];
+        sets = new(() => ImageSets.Of(this));
+    }
+
+    private readonly Lazy<ImageSets> sets;
+
+    public MusterReport Report { get; }
+
+    public Scene Scene => Report.Scene;
+
+    public Destination Destination { get; }
+
+    public HouseRules House { get; }
+
+    /// <summary>Materials that something can show.</summary>
+    public ImmutableArray<MaterialView> Materials { get; }
+
+    /// <summary>Those and the templates.</summary>
+    public ImmutableArray<MaterialView> Everything { get; }
+
+    /// <summary>Files that lie beside the images in use, by set.</summary>
+    public ImageSets Sets => sets.Value;
+
+    public NameDictionary Names => names;
+
+    /// <summary>Images that the scene calls for.</summary>
+    public IEnumerable<MusteredReference> Images => Report.References.Where(r => r.Reference.Kind == ReferenceKind.Image);
+
+    public MusteredReference? Answer(ReferenceKey key) => answers.GetValueOrDefault(key);
+
+    public PixelStats? Pixels(MusteredReference? reference) => reference?.Resolved is { } path ? pixels.GetValueOrDefault(path) : null;
+
+    public PixelStats? Pixels(string path) => pixels.GetValueOrDefault(path);
+
+    public FileName FileName(string name) => Muster.FileName.Of(name, names);
+
+    internal string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
+
+    /// <summary>The format can hold environment maps or lights, so that none there means none.</summary>
+    public bool HasEnvironment => Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
+        || Images.Any(r => MapRole.Of(r.Reference, names) == "environment");
+
+    public bool IsFormat(params ReadOnlySpan<string> ids)
+    {
+        foreach (var id in ids)
+            if (Scene.Format.Id == id) return true;
+        return false;
+    }
+
+    public bool IsUsd => Scene.Format.Id.StartsWith("usd", StringComparison.Ordinal);
+}

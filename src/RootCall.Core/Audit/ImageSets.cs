@@ -1,0 +1,36 @@
+using RootCall.Core.Muster;
+
+namespace RootCall.Core.Audit;
+
+/// <summary>
+/// Maps that belong together by their names: the files that the scene reads, and those that lie beside them in the same
+/// folders or under the same name in the roots.
+/// </summary>
+public sealed class ImageSets
+{
+    private readonly ILookup<string, SetFile> byBody;
+    private readonly HashSet<string> used;
+    private readonly ILookup<string, SetFile> byName;
+
+    private ImageSets(IReadOnlyList<SetFile> files, HashSet<string> used)
+    {
+        this.used = used;
+        byBody = files.ToLookup(f => f.Name.Body);
+        byName = files.ToLookup(f => f.Name.Folded);
+    }
+
+    internal static ImageSets Of(AuditScene scene)
+    {
+        var used = scene.Images.Where(r => r.Resolved is not null).SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles).ToHashSet(StringComparer.Ordinal);
+        var files = scene.Report.Beside.IsDefault ? [] : scene.Report.Beside.Select(b => new SetFile(b, scene.FileName(Path.GetFileName(b.Path)))).ToList();
+        return new(files, used);
+    }
+
+    /// <summary>Files of the same thing that the scene does not read, in the folders of those it does.</summary>
+    public IEnumerable<SetFile> Beside(FileName name) => name.Body.Length == 0 ? [] : byBody[name.Body].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
+
+    /// <summary>Files of that very name.</summary>
+    public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];
+}
+
+public sealed record SetFile(FileBeside Beside, FileName Name);

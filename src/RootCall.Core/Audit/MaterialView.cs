@@ -1,0 +1,177 @@
+using System.Collections.Immutable;
+using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
+
+namespace RootCall.Core.Audit;
+
+/// <summary>A material as rules see it: under any model's names, with the images that arrive at each input and what is known of them.</summary>
+public sealed class MaterialView
+{
+    private readonly Dictionary<string, InputView> byName;
+
+    internal MaterialView(Material material, AuditScene scene)
+    {
+        Material = material;
+        Name = scene.NameOf(material);
+        Type = material.Graph.SurfaceNode?.Type ?? string.Empty;
+        Model = ShadingModels.OfType(Type);
+        Inputs = [.. (material.Graph.SurfaceNode?.Inputs ?? []).Select(i => new InputView(this, i, scene))];
+        Maps = [.. Inputs.SelectMany(i => i.Maps)];
+        byName = Inputs.DistinctBy(i => i.Name).ToDictionary(i => i.Name, StringComparer.Ordinal);
+    }
+
+    public Material Material { get; }
+
+    /// <summary>What edits call it by: its name, or its id where several share the name.</summary>
+    public string Name { get; }
+
+    /// <summary>The format's own type of the surface shader; empty when there is none.</summary>
+    public string Type { get; }
+
+    /// <summary>Null for a type that no model is known for.</summary>
+    public ShadingModel? Model { get; }
+
+    public ImmutableArray<InputView> Inputs { get; }
+
+    /// <summary>Every image on every input.</summary>
+    public ImmutableArray<MapView> Maps { get; }
+
+    /// <summary>Parts of meshes that it is assigned to.</summary>
+    public ImmutableArray<(Mesh Mesh, MeshPart Part)> Users { get; internal set; } = [];
+
+    public InputView? Input(string name) => byName.GetValueOrDefault(name);
+
+    /// <summary>The input that plays a role, one with an image first.</summary>
+    public InputView? Role(string role)
+    {
+        InputView? found = null;
+        foreach (var input in Inputs)
+            if (input.Role == role && (found is null || (found.Maps.IsEmpty && !input.Maps.IsEmpty))) found = input;
+        return found;
+    }
+
+    /// <summary>What that role's value is, written or by the model's default; null when the model has no such input.</summary>
+    public double? Number(string role) => Role(role) is { } input ? input.Number : NameOf(role) is { } name ? Model?.Input(name)?.Default is [var n, ..] ? n : null : null;
+
+    /// <summary>The name that this material's model has for a role; null when it has none.</summary>
+    public string? NameOf(string role) => Role(role)?.Name ?? InputRoles.NameIn(Type, role);
+
+    /// <summary>A map of that role, wherever it is wired.</summary>
+    public MapView? Named(string mapRole) => Maps.FirstOrDefault(m => m.Role == mapRole);
+
+    public string? Text(string input) => Input(input)?.Input.Effective?.Text;
+
+    public bool IsGltf => Type.StartsWith("gltf-", StringComparison.Ordinal);
+
+    public bool IsPreview => Type.Contains("UsdPreviewSurface", StringComparison.Ordinal);
+}
+
+/// <summary>An input of the surface shader.</summary>
+public sealed class InputView
+{
+    internal InputView(MaterialView material, ShaderInput input, AuditScene scene)
+    {
+        Material = material;
+        Input = input;
+        Role = InputRoles.Of(input.Name);
+        Spec = material.Model?.Input(input.Name);
+        if (input.From is null) return;
+        var trace = InputTrace.Of(material.Material.Graph, input);
+        Maps = [.. trace.Images.Select(t => new MapView(this, t, scene))];
+        Factor = trace.Factor;
+        IsCyclic = trace.IsCyclic;
+    }
+
+    public MaterialView Material { get; }
+
+    public ShaderInput Input { get; }
+
+    /// <summary>What the published specification says of it; null where it is not known.</summary>
+    public ModelInput? Spec { get; }
+
+    public string Name => Input.Name;
+
+    public string Type => Input.Type;
+
+    public string? Role { get; }
+
+    public ImmutableArray<MapView> Maps { get; } = [];
+
+    /// <summary>The value that what arrives is multiplied by; null for none.</summary>
+    public ShaderValue? Factor { get; }
+
+    public bool IsCyclic { get; }
+
+    public bool IsConnected => Input.From is not null;
+
+    public bool IsScalar => Type is "float" or "integer";
+
+    /// <summary>Written value or default; of a connected input its factor.</summary>
+    public ImmutableArray<double> Numbers => (IsConnected ? Factor : Input.Value)?.Numbers ?? Input.Default?.Numbers ?? Spec?.Default ?? [];
+
+    /// <summary>The value of an input that nothing feeds; null for a connected one, or when no default is known.</summary>
+    public double? Number => !IsConnected && Numbers is [var n, ..] ? n : null;
+
+    /// <summary>Largest of its numbers; null when it has none.</summary>
+    public double? Largest => Numbers is { Length: > 0 } n ? n.Max() : null;
+}
+
+/// <summary>An image that arrives at an input.</summary>
+public sealed class MapView
+{
+    internal MapView(InputView input, TracedImage traced, AuditScene scene)
+    {
+        Input = input;
+        Use = traced.Use;
+        Node = traced.Node;
+        Channel = traced.Channel;
+        Through = traced.Through;
+        Times = traced.Times;
+        Answer = scene.Answer(traced.Use.Reference);
+        Pixels = scene.Pixels(Answer);
+        Name = scene.FileName(Answer?.Resolved is { } path ? Path.GetFileName(Answer.Pattern ?? path) : WrittenPath.Parse(traced.Use.Reference.Written).FileName);
+    }
+
+    public InputView Input { get; }
+
+    public MaterialView Material => Input.Material;
+
+    public ImageUse Use { get; }
+
+    public ShaderNode Node { get; }
+
+    /// <summary>What arrives: <c>r</c>, <c>g</c>, <c>b</c>, <c>a</c>, <c>l</c> for the grey of all, or <c>rgb</c>.</summary>
+    public string Channel { get; }
+
+    /// <summary>Types of the nodes between the image and the input, nearest to the input first.</summary>
+    public ImmutableArray<string> Through { get; }
+
+    /// <summary>Number of ways on which the image reaches the input.</summary>
+    public int Times { get; }
+
+    public MusteredReference? Answer { get; }
+
+    public PixelStats? Pixels { get; }
+
+    public ImageFacts? Facts => Answer?.Facts;
+
+    public FileName Name { get; }
+
+    /// <summary>What its name says it is for; null when it says nothing.</summary>
+    public string? Role => Name.Role;
+
+    /// <summary>As it is called in sentences.</summary>
+    public string FileText => Name.Text;
+
+    /// <summary>Statistics of the channel that arrives; of the first for several.</summary>
+    public ChannelStats? Stats => Pixels?.Channel(Channel is "rgb" or "rgba" or "l" ? "r" : Channel);
+
+    public bool PassesNormalMap => Through.Any(t => t.Contains("normalmap", StringComparison.OrdinalIgnoreCase));
+
+    /// <summary>Reads it another way, or from another file.</summary>
+    public Edits.SetImage Read(Func<ImageUse, ImageUse> change) => new(Material.Name, Input.Name, Use, change(Use));
+
+    public Edits.SetImage Disconnect() => new(Material.Name, Input.Name, Use, null);
+}

@@ -1,0 +1,37 @@
+namespace RootCall.Core.Audit.Rules;
+
+public sealed class AlphaNotThere : MapRule
+{
+    public override RuleDescriptor Descriptor { get; } = new("wiring.alpha-not-there", "Opacity from an alpha that the image does not have", Severity.Warning)
+    {
+        Expects = "An input that reads an alpha reads an image that has one.",
+        Why = "A missing alpha is 1 everywhere: the opacity map is ignored.",
+        Source = "UsdPreviewSurface Proposal 2.6, “UsdUVTexture”, output a; Wavefront MTL, “-imfchan”.",
+        Fix = "Reads the red channel of a grey image instead.",
+        Example = Example.Usda("""
+            def Shader "surface" {
+                uniform token info:id = "UsdPreviewSurface"
+                float inputs:opacity.connect = </Looks/tin/map.outputs:a>
+                token outputs:surface
+            }
+            def Shader "map" {
+                uniform token info:id = "UsdUVTexture"
+                asset inputs:file = @textures/tin_opacity.png@
+                token inputs:sourceColorSpace = "raw"
+                float outputs:a
+            }
+            """),
+    };
+
+    public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
+    {
+        if (map.Channel != "a" || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == InputRoleOpacity)) yield break;
+        var finding = Found(map.Input, $"{map.Input.Name} of {map.Material.Name} reads the alpha of {map.FileText}, which has none.", "image gives an alpha it does not have", "images give an alpha they do not have")
+            .With(new PictureEvidence(map.Use.Reference, "r"));
+        yield return map.Role == "opacity" || map.Pixels?.Grey > 0.98
+            ? finding.Fix("Read its red", 0.93, map.Read(u => u with { Channels = "r" }))
+            : finding.Decide("Find the image that has the alpha, or disconnect it.");
+    }
+
+    private const string InputRoleOpacity = Shading.InputRoles.Opacity;
+}

@@ -1,0 +1,169 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using RootCall.Core.Files;
+
+namespace RootCall.Core.Destinations;
+
+/// <summary>What a scene must run on. Limits that are null do not exist.</summary>
+/// <param name="Id">Lower case, with hyphens.</param>
+public sealed record Destination(string Id, string Name)
+{
+    /// <summary>What it is, in one sentence.</summary>
+    public string Description { get; init; } = string.Empty;
+
+    /// <summary>Shading models it evaluates, by id; empty for any.</summary>
+    public ImmutableArray<string> Models { get; init; } = [];
+
+    /// <summary>What it can show, in the words of <see cref="DestinationFeatures"/>; empty for everything.</summary>
+    public ImmutableArray<string> Features { get; init; } = [];
+
+    /// <summary>Features that work only once something else is turned on.</summary>
+    public ImmutableArray<FeatureSwitch> Switches { get; init; } = [];
+
+    /// <summary>Alpha modes: <c>opaque</c>, <c>cut-out</c>, <c>blend</c>; empty for all.</summary>
+    public ImmutableArray<string> AlphaModes { get; init; } = [];
+
+    public int? TexturesPerMaterial { get; init; }
+
+    /// <summary>Image formats it reads, by file ending without dot; empty for any.</summary>
+    public ImmutableArray<string> ImageFormats { get; init; } = [];
+
+    /// <summary>Pixels.</summary>
+    public int? LargestSide { get; init; }
+
+    public bool PowerOfTwo { get; init; }
+
+    public bool Square { get; init; }
+
+    /// <summary>Most bits per channel.</summary>
+    public int? MostBits { get; init; }
+
+    /// <summary><c>y-up</c> or <c>y-down</c>; null for what the scene says.</summary>
+    public string? NormalConvention { get; init; }
+
+    /// <summary>The space that colours are worked in, for people.</summary>
+    public string? ColourManagement { get; init; }
+
+    public string? UpAxis { get; init; }
+
+    public double? MetresPerUnit { get; init; }
+
+    public long? WarnTriangles { get; init; }
+
+    public long? MostTriangles { get; init; }
+
+    public int? UvSets { get; init; }
+
+    public bool Udim { get; init; } = true;
+
+    public bool VertexColours { get; init; } = true;
+
+    /// <summary>Bytes of one file.</summary>
+    public long? FileBytes { get; init; }
+
+    /// <summary>Bytes of everything together.</summary>
+    public long? PackageBytes { get; init; }
+
+    public NameLimits Names { get; init; } = new();
+
+    /// <summary>Everything is allowed: what a scene is audited for when nothing was chosen.</summary>
+    public static Destination Plain { get; } = new("plain", "No destination") { Description = "Nothing is forbidden; only what is wrong by itself is told." };
+
+    public bool Can(string feature) => Features.IsEmpty || Features.Contains(feature);
+
+    public bool Equals(Destination? other) => other is not null && DestinationFiles.Write(this) == DestinationFiles.Write(other);
+
+    public override int GetHashCode() => HashCode.Combine(Id, Name);
+}
+
+/// <param name="Switch">What must be on, as the destination names it.</param>
+/// <param name="On">Whether it is.</param>
+/// <param name="Features">What depends on it.</param>
+public sealed record FeatureSwitch(string Switch, bool On, ImmutableArray<string> Features)
+{
+    public string Advice { get; init; } = string.Empty;
+}
+
+/// <param name="Forbidden">Characters that no name may have.</param>
+/// <param name="MostBytes">Longest name in UTF-8 bytes.</param>
+/// <param name="CountsBytes">Names are part of a size limit.</param>
+public sealed record NameLimits(string Forbidden = "", int? MostBytes = null, bool CountsBytes = false);
+
+/// <summary>The words for features, each with the input roles that need it.</summary>
+public static class DestinationFeatures
+{
+    public static ImmutableDictionary<string, string> ByRole { get; } = new Dictionary<string, string>
+    {
+        ["subsurface"] = "subsurface",
+        ["transmission"] = "transmission",
+        ["coat"] = "coat",
+        ["sheen"] = "sheen",
+        ["sheen colour"] = "sheen",
+        ["displacement"] = "displacement",
+        ["anisotropy"] = "anisotropy",
+        ["iridescence"] = "iridescence",
+        ["dispersion"] = "dispersion",
+    }.ToImmutableDictionary();
+}
+
+/// <summary>Destinations as JSON: those that ship, and any other.</summary>
+public static class DestinationFiles
+{
+    internal static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
+    {
+        WriteIndented = true,
+        NewLine = "\n",
+        ReadCommentHandling = JsonCommentHandling.Skip,
+        AllowTrailingCommas = true,
+        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
+
+    public static ImmutableArray<Destination> Shipped { get; } =
+    [
+        .. typeof(DestinationFiles).Assembly.GetManifestResourceNames().Where(n => n.StartsWith("RootCall.Core.destinations.", StringComparison.Ordinal)).Order(StringComparer.Ordinal).Select(Resource),
+    ];
+
+    public static string Write(Destination destination) => JsonSerializer.Serialize(destination, Options);
+
+    /// <param name="from">What the text is called in messages.</param>
+    /// <exception cref="CannotUseException">It is no destination.</exception>
+    public static Destination Read(string json, string from) => JsonText.Read<Destination>(json, from, "destination", Options) is { Id.Length: > 0, Name.Length: > 0 } read
+        ? read
+        : throw new CannotUseException($"The destination in {from} has no id or no name.");
+
+    /// <summary>One that ships by its id, or a file.</summary>
+    /// <exception cref="CannotUseException">There is neither.</exception>
+    public static Destination Open(string nameOrFile)
+    {
+        if (nameOrFile == Destination.Plain.Id) return Destination.Plain;
+        if (Shipped.FirstOrDefault(d => d.Id == nameOrFile) is { } shipped) return shipped;
+        return File.Exists(nameOrFile)
+            ? Read(File.ReadAllText(nameOrFile), Path.GetFileName(nameOrFile))
+            : throw new CannotUseException($"There is no destination “{nameOrFile}”; those that ship are {string.Join(", ", Shipped.Select(d => d.Id))}.");
+    }
+
+    private static Destination Resource(string name)
+    {
+        using var reader = new StreamReader(typeof(DestinationFiles).Assembly.GetManifestResourceStream(name)!);
+        return Read(reader.ReadToEnd(), name);
+    }
+}
+
+internal static class JsonText
+{
+    /// <exception cref="CannotUseException">It is not JSON, or not such a thing; the sentence says where.</exception>
+    public static T Read<T>(string json, string from, string what, JsonSerializerOptions options)
+    {
+        try
+        {
+            return JsonSerializer.Deserialize<T>(json, options) ?? throw new CannotUseException($"{from} is empty; a {what} is expected.");
+        }
+        catch (JsonException e)
+        {
+            var place = e.LineNumber is { } line ? $", line {line + 1}" : string.Empty;
+            throw new CannotUseException($"{from} is no {what}{place}: {e.Message.Split(". Path")[0].TrimEnd('.')}.", e);
+        }
+    }
+}

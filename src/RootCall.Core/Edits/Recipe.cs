@@ -1,0 +1,126 @@
+using System.Collections.Immutable;
+using System.Text.Json;
+using System.Text.RegularExpressions;
+using RootCall.Core.Audit;
+using RootCall.Core.Destinations;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Edits;
+
+/// <summary>Edits recorded with matchers, so that the same family of mistakes is fixed in the next scene. An open JSON file; its schema is <c>docs/recipe.schema.json</c>.</summary>
+public sealed record Recipe(string Name, ImmutableArray<RecipeStep> Steps)
+{
+    public const int CurrentVersion = 1;
+
+    public int Version { get; init; } = CurrentVersion;
+
+    /// <summary>What it is for, in the artist's words.</summary>
+    public string Description { get; init; } = string.Empty;
+
+    /// <summary>Sources of arrivals that it is applied to by itself; <c>*</c> stands for anything. Empty for none.</summary>
+    public string Source { get; init; } = string.Empty;
+
+    public string Write() => JsonSerializer.Serialize(this, DestinationFiles.Options);
+
+    /// <exception cref="CannotUseException">It is no recipe, or is of a later version, or names a rule that is not there.</exception>
+    public static Recipe Read(string json, string from)
+    {
+        var read = JsonText.Read<Recipe>(json, from, "recipe", DestinationFiles.Options);
+        if (read.Version > CurrentVersion) throw new CannotUseException($"{from} is a recipe of version {read.Version}; this program reads up to {CurrentVersion}.");
+        if (read.Steps.IsDefaultOrEmpty) throw new CannotUseException($"{from} has no steps.");
+        foreach (var step in read.Steps)
+            if (step.Rule is { } rule ? RuleCatalog.Find(rule) is null : step.Set is null)
+                throw new CannotUseException(step.Rule is null ? $"A step of {from} names neither a rule nor a value." : $"{from} names the rule “{step.Rule}”; there is none.");
+        return read;
+    }
+
+    /// <summary>A recipe of entries that were put in: what their findings have in common becomes the matcher.</summary>
+    /// <exception cref="CannotUseException">Nothing in them can be found again in another scene.</exception>
+    public static Recipe Record(string name, IEnumerable<LedgerEntry> entries)
+    {
+        var steps = ImmutableArray.CreateBuilder<RecipeStep>();
+        foreach (var entry in entries)
+        {
+            foreach (var family in entry.Fixed.GroupBy(f => (f.Rule, f.Cause)))
+                steps.Add(new()
+                {
+                    Rule = family.Key.Rule,
+                    Cause = family.Key.Cause,
+                    Match = new(Common(family.Select(f => f.Name)), Common(family.Select(f => f.Part)), Common(family.Select(f => f.Image))),
+                });
+            if (!entry.Fixed.IsEmpty) continue;
+            foreach (var values in entry.Edits.OfType<SetValue>().Where(e => e.To is not null).GroupBy(e => (e.Input, To: e.To!.ToString())))
+                steps.Add(new() { Set = new(values.Key.Input, [.. values.First().To!.Numbers], values.First().To!.Text), Match = new(Common(values.Select(v => v.Material)), values.Key.Input, "*") });
+        }
+
+        return steps.Count > 0 ? new(name, steps.ToImmutable()) : throw new CannotUseException("Only fixes and values can be recorded; these entries relink or assign.");
+    }
+
+    /// <summary>What the names begin and end with in common, with <c>*</c> for the rest.</summary>
+    public static string Common(IEnumerable<string?> names)
+    {
+        var all = names.Select(n => n ?? string.Empty).Distinct(StringComparer.Ordinal).ToList();
+        if (all.Count == 0) return "*";
+        if (all is [var only]) return only.Length == 0 ? "*" : only;
+        var shortest = all.Min(n => n.Length);
+        var (head, tail) = (0, 0);
+        while (head < shortest && all.All(n => n[head] == all[0][head])) head++;
+        while (tail < shortest - head && all.All(n => n[^(tail + 1)] == all[0][^(tail + 1)])) tail++;
+        return $"{(head >= 2 ? all[0][..head] : string.Empty)}*{(tail >= 2 ? all[0][^tail..] : string.Empty)}";
+    }
+
+    /// <summary>The findings and values that it would fix in a scene, as one plan.</summary>
+    public RecipeRun Run(AuditScene scene, AuditReport report)
+    {
+        var matched = report.Findings.Where(f => Steps.Any(s => s.Fits(f))).ToList();
+        var plan = FixPlan.Make(matched);
+        var values = Steps.Where(s => s.Set is not null).SelectMany(s => s.Values(scene)).Where(v => !plan.Edits.Any(e => e.Target == v.Target));
+        return new(plan with { Edits = plan.Edits.AddRange(values) }, [.. Steps.Where(s => s.Rule is not null && !report.Findings.Any(s.Fits)).Select(s => $"{s.Rule}: nothing matches.")]);
+    }
+}
+
+/// <param name="Unmatched">Steps that found nothing to do.</param>
+public sealed record RecipeRun(FixPlan Plan, ImmutableArray<string> Unmatched);
+
+/// <summary>One step: the fix of a rule, or a value for an input.</summary>
+public sealed record RecipeStep
+{
+    /// <summary>The rule whose fix is taken; null for a value.</summary>
+    public string? Rule { get; init; }
+
+    /// <summary>Only findings of this family; null for all of the rule.</summary>
+    public string? Cause { get; init; }
+
+    /// <summary>A value to set; null for a fix.</summary>
+    public RecipeValue? Set { get; init; }
+
+    public RecipeMatch Match { get; init; } = new();
+
+    internal bool Fits(Finding finding) => finding.Rule == Rule && (Cause is null || finding.Cause.Key == Cause) && Match.Fits(FixedFinding.Of(finding));
+
+    internal IEnumerable<Edit> Values(AuditScene scene) =>
+        from material in scene.Materials
+        where RecipeMatch.Like(Match.Name, material.Name)
+        let input = material.Input(Set!.Input)
+        where input is not null && !input.IsConnected && input.Input.Value?.Equals(Set!.ToValue()) != true
+        select (Edit)new SetValue(material.Name, Set!.Input, input.Input.Value, Set!.ToValue());
+}
+
+/// <param name="Numbers">One for a number, three for a colour.</param>
+public sealed record RecipeValue(string Input, ImmutableArray<double> Numbers, string? Text = null)
+{
+    public ShaderValue ToValue() => new(Numbers.IsDefault ? [] : Numbers, Text);
+}
+
+/// <summary>Which things a step is for; <c>*</c> stands for anything.</summary>
+/// <param name="Name">Material, mesh or image.</param>
+/// <param name="Part">Input of the material, or part of the mesh.</param>
+/// <param name="Image">File name of the image in question.</param>
+public sealed record RecipeMatch(string Name = "*", string Part = "*", string Image = "*")
+{
+    internal bool Fits(FixedFinding finding) => Like(Name, finding.Name) && Like(Part, finding.Part) && Like(Image, finding.Image);
+
+    internal static bool Like(string pattern, string? text) => pattern == "*"
+        || Regex.IsMatch(text ?? string.Empty, $"^{Regex.Escape(pattern).Replace("\\*", ".*", StringComparison.Ordinal)}$", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase, TimeSpan.FromMilliseconds(200));
+}

@@ -1,0 +1,91 @@
+using System.Collections.Immutable;
+
+namespace RootCall.Core.Imaging;
+
+/// <summary>Statistics of an image's stored values, from a sample of its pixels.</summary>
+/// <param name="Channels">One for each channel: grey; grey and alpha; red, green, blue; with alpha.</param>
+/// <param name="Grey">Share of pixels whose red, green and blue are the same within 0.02; 1 for grey images.</param>
+/// <param name="UnitLength">Share of pixels that are unit vectors pointing out of the surface when read as such, within 0.1.</param>
+public sealed record PixelStats(ImmutableArray<ChannelStats> Channels, double Grey, double UnitLength)
+{
+    public const int Side = 128;
+    private const int Bins = 32;
+    private const double SameGrey = 0.02;
+    private const double SameLength = 0.1;
+
+    /// <summary>Most pixels are unit vectors, and the picture is no grey one.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool LooksLikeNormals => Channels.Length >= 3 && UnitLength > 0.8 && Grey < 0.5;
+
+    /// <summary>Statistics of <c>r</c>, <c>g</c>, <c>b</c> or <c>a</c>; null when the image has no such channel.</summary>
+    public ChannelStats? Channel(string letter) => (letter, Channels.Length) switch
+    {
+        ("a", 2) => Channels[1],
+        ("a", 4) => Channels[3],
+        ("a", _) => null,
+        (_, <= 2) => Channels[0],
+        ("g", _) => Channels[1],
+        ("b", _) => Channels[2],
+        _ => Channels[0],
+    };
+
+    public static PixelStats Of(PixelSample sample)
+    {
+        var (n, channels, values) = (sample.Width * sample.Height, sample.Channels, sample.Values);
+        var stats = new ChannelStats[channels];
+        for (var c = 0; c < channels; c++) stats[c] = ChannelStats.Of(values, c, channels, n, Bins);
+        if (channels < 3) return new([.. stats], 1, 0);
+        var (grey, unit) = (0, 0);
+        for (var i = 0; i < n; i++)
+        {
+            var (r, g, b) = (values[i * channels], values[(i * channels) + 1], values[(i * channels) + 2]);
+            if (Math.Abs(r - g) <= SameGrey && Math.Abs(g - b) <= SameGrey) grey++;
+            double x = (r * 2) - 1, y = (g * 2) - 1, z = (b * 2) - 1;
+            if (z > 0 && Math.Abs(Math.Sqrt((x * x) + (y * y) + (z * z)) - 1) <= SameLength) unit++;
+        }
+
+        return new([.. stats], (double)grey / Math.Max(1, n), (double)unit / Math.Max(1, n));
+    }
+}
+
+/// <param name="Deviation">Standard deviation.</param>
+/// <param name="Histogram">Counts in equal steps from 0 to 1; values outside count in the first and last.</param>
+public sealed record ChannelStats(double Min, double Mean, double Max, double Deviation, ImmutableArray<int> Histogram)
+{
+    /// <summary>The same value everywhere, within one step of 8 bits.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsConstant => Max - Min < 1.5 / 255;
+
+    /// <summary>Nearly all values lie at the two ends: a stencil rather than a gradient.</summary>
+    [System.Text.Json.Serialization.JsonIgnore]
+    public bool IsTwoValued
+    {
+        get
+        {
+            var end = Math.Max(1, Histogram.Length / 8);
+            int low = Histogram.Take(end).Sum(), high = Histogram.TakeLast(end).Sum(), all = Histogram.Sum();
+            return low > 0 && high > 0 && low + high >= all * 0.9;
+        }
+    }
+
+    internal static ChannelStats Of(ReadOnlySpan<float> values, int channel, int channels, int count, int bins)
+    {
+        double min = double.PositiveInfinity, max = double.NegativeInfinity, sum = 0, squares = 0;
+        var histogram = new int[bins];
+        var seen = 0;
+        for (var i = 0; i < count; i++)
+        {
+            double v = values[(i * channels) + channel];
+            if (!double.IsFinite(v)) continue;
+            (min, max) = (Math.Min(min, v), Math.Max(max, v));
+            sum += v;
+            squares += v * v;
+            histogram[Math.Clamp((int)(v * bins), 0, bins - 1)]++;
+            seen++;
+        }
+
+        if (seen == 0) return new(0, 0, 0, 0, [.. histogram]);
+        var mean = sum / seen;
+        return new(min, mean, max, Math.Sqrt(Math.Max(0, (squares / seen) - (mean * mean))), [.. histogram]);
+    }
+}

@@ -1,0 +1,45 @@
+using RootCall.Core.Audit;
+using RootCall.Testing;
+
+namespace RootCall.Core.Tests.Audit;
+
+/// <summary>Every fix, made on every demo scene, makes its own finding disappear and adds none.</summary>
+[Collection(DemoCollection.Name)]
+public sealed class FixTests(DemoPlace demo)
+{
+    /// <summary>Findings that were there before, by what they are about; which words they use may change.</summary>
+    internal static void AssertMended(Audited before, Audited after, Finding finding)
+    {
+        static string Key(Finding f) => f.Key;
+        Assert.DoesNotContain(Key(finding), after.Report.Findings.Select(Key));
+        var added = after.Report.Findings.Where(f => f.Severity >= Severity.Warning).Select(Key).Except(before.Report.Findings.Select(Key)).ToList();
+        Assert.True(added.Count == 0, $"{finding.Key}: its fix “{finding.Fixes[0].Title}” adds {string.Join("; ", added)}");
+    }
+
+    [Fact]
+    public void Every_fix_mends_its_finding_in_all_demo_scenes()
+    {
+        using var place = new Place();
+        var (made, wrong) = (0, new List<string>());
+        foreach (var answer in demo.Answers())
+        {
+            var before = Audits.OpenRelinked(answer.Arrived, demo.Library);
+            foreach (var finding in before.Report.Findings)
+                foreach (var fix in finding.Fixes)
+                {
+                    var folder = Directory.CreateDirectory(place.At($"{made++}")).FullName;
+                    try
+                    {
+                        AssertMended(before, before.With(folder, fix.Edits), finding);
+                    }
+                    catch (Exception e) when (e is Xunit.Sdk.XunitException or InvalidOperationException)
+                    {
+                        wrong.Add($"{answer.Name}: {finding.Key}: {e.Message}");
+                    }
+                }
+        }
+
+        Assert.True(made > 0);
+        Assert.True(wrong.Count == 0, string.Join("\n", wrong));
+    }
+}
