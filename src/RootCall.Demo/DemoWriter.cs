@@ -17,8 +17,12 @@ public static class DemoWriter
     /// <summary>The arrived scenes, from the demo's folder.</summary>
     public static IReadOnlyList<string> ArrivedScenes => [.. Scenes.Select(s => $"{s.Arrived}/{s.File}")];
 
+    /// <summary>Those whose clean twin is what they were before the transfer; in the others faults were planted by hand.</summary>
+    public static IReadOnlyList<string> TransferScenes => [.. Scenes.Where(s => s.Losses.Count > 0 || s.Findings.Count == 0).Select(s => $"{s.Arrived}/{s.File}")];
+
     private static IReadOnlyList<DemoScene> Scenes =>
     [
+        BrassGardener.Scene, SeedTins.Scene, LeanTo.Scene, ToolWall.Scene,
         GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene, WateringCan.Scene, TinPear.Scene, TinLantern.Scene, SeedDrawer.Scene, MothJar.Scene, GardenGate.Scene, Pebble.Scene, DewDrop.Scene,
     ];
 
@@ -101,6 +105,17 @@ public static class DemoWriter
                     json.WriteString("what", loss.What);
                     if (loss.Input is not null) json.WriteString("input", loss.Input);
                     json.WriteString("fault", loss.Fault);
+                    json.WriteEndObject();
+                }
+
+                json.WriteEndArray();
+                json.WriteStartArray("findings");
+                foreach (var planted in scene.Findings)
+                {
+                    json.WriteStartObject();
+                    json.WriteString("rule", planted.Rule);
+                    json.WriteString("target", planted.Target);
+                    json.WriteString("fault", planted.Fault);
                     json.WriteEndObject();
                 }
 

@@ -27,12 +27,13 @@ public sealed class DemoPlace : IDisposable
                 r.GetProperty("written").GetString()!,
                 r.GetProperty("state").GetString()!,
                 [.. r.GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)]))],
-            [.. s.GetProperty("transfer").EnumerateArray().Select(t => string.Join(' ', new[] { "kind", "name", "what", "input" }.Where(k => t.TryGetProperty(k, out _)).Select(k => t.GetProperty(k).GetString())))]))];
+            [.. s.GetProperty("transfer").EnumerateArray().Select(t => string.Join(' ', new[] { "kind", "name", "what", "input" }.Where(k => t.TryGetProperty(k, out _)).Select(k => t.GetProperty(k).GetString())))],
+            [.. s.GetProperty("findings").EnumerateArray().Select(f => $"{f.GetProperty("rule").GetString()}: {f.GetProperty("target").GetString()}")]))];
     }
 
     public void Dispose() => place.Dispose();
 }
 
-public sealed record DemoAnswer(string Name, string Arrived, string Clean, IReadOnlyList<DemoReference> References, IReadOnlyList<string> Losses);
+public sealed record DemoAnswer(string Name, string Arrived, string Clean, IReadOnlyList<DemoReference> References, IReadOnlyList<string> Losses, IReadOnlyList<string> Findings);
 
 public sealed record DemoReference(string Written, string State, IReadOnlyList<string> Flags);

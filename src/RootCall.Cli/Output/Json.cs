@@ -100,6 +100,8 @@ internal sealed record CompareJson(string A, string B, TransferRowJson[] Rows)
 
 [JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, WriteIndented = true)]
 [JsonSerializable(typeof(MusterJson))]
+[JsonSerializable(typeof(AuditJson))]
+[JsonSerializable(typeof(FixJson))]
 [JsonSerializable(typeof(RelinkJson))]
 [JsonSerializable(typeof(PackageJson))]
 [JsonSerializable(typeof(CompareJson))]

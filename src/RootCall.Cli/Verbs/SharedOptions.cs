@@ -1,8 +1,13 @@
+using System.Collections.Immutable;
 using System.CommandLine;
+using RootCall.Core.Audit;
+using RootCall.Core.Destinations;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
+using RootCall.Native;
 
 namespace RootCall.Cli.Verbs;
 
@@ -28,6 +33,10 @@ internal static class SharedOptions
     public static Option<string> Out(string what) => new("--out") { Description = what, Required = true };
 
     public static Option<string?> Names() => new("--names") { Description = "A JSON file with the house's own words for texture names, in place of those that ship." };
+
+    public static Option<string> Destination() => new("--destination") { Description = "What the scene must run on: the id of one that ships, or a JSON file.", DefaultValueFactory = _ => "plain" };
+
+    public static Option<string?> HouseRules() => new("--house-rules") { Description = "A JSON file with the house's rules, severities, thresholds and patterns." };
 
     public static Option<bool> Strict() => new("--strict") { Description = "Refuse, and write nothing, when a reference would be left unanswered." };
 }
@@ -72,7 +81,7 @@ internal sealed class OpenedScene : IDisposable
             if (!File.Exists(scene)) throw new CannotUseException($"There is no file “{Path.GetFullPath(scene)}”.");
             var scope = CurrentScene.Scope(scene, roots);
             if (names is not null && !File.Exists(names)) throw new CannotUseException($"There is no file “{Path.GetFullPath(names)}”.");
-            var context = new MusterContext(scope, RootIndex.Build(scope), new()) { Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)) };
+            var context = new MusterContext(scope, RootIndex.Build(scope), new(new OpenImageIoLooks(Bounds.Default))) { Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)) };
             return new(unpacked, context, CurrentScene.Muster(scene, context, Bounds.Default));
         }
         catch
@@ -103,6 +112,24 @@ internal sealed class OpenedScene : IDisposable
 
         return report;
     }
+
+    /// <summary>What an audit is made of, after taking every clear candidate: a map that lies elsewhere is looked into there.</summary>
+    /// <exception cref="CannotUseException">No such destination or house rules.</exception>
+    public AuditScene Audit(string destination, string? houseRules, out ImmutableArray<Edit> relinks)
+    {
+        var going = DestinationFiles.Open(destination);
+        var house = houseRules is null ? HouseRules.Standard
+            : File.Exists(houseRules) ? HouseRules.Read(File.ReadAllText(houseRules), Path.GetFileName(houseRules))
+            : throw new CannotUseException($"There is no file “{Path.GetFullPath(houseRules)}”.");
+        (_, relinks) = CurrentScene.TakeClear(Report, Context, Bounds.Default);
+        var report = relinks.IsEmpty ? Report : FixTrial.Make(Report.Scene.Path, [Entry("Take every clear candidate", relinks)], Context, Bounds.Default, MadeFolder()).Report;
+        return new(report, ImageMeasures.Read(report, Context.Facts), going, house, Context.Names);
+    }
+
+    public static LedgerEntry Entry(string sentence, ImmutableArray<Edit> edits) => new(Guid.CreateVersion7(), sentence, edits, EntryState.Applied, "command line", DateTimeOffset.Now);
+
+    /// <summary>A folder that goes when this is disposed.</summary>
+    public string MadeFolder() => Directory.CreateDirectory(Path.Combine((made ??= Folders.Temporary()).Path, Guid.NewGuid().ToString("N"))).FullName;
 
     public void Dispose()
     {

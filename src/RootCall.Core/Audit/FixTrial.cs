@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
@@ -12,7 +13,7 @@ public static class FixTrial
     public static (MusterReport Report, EditedFiles Edited) Make(string scene, IReadOnlyList<LedgerEntry> entries, MusterContext context, Bounds bounds, string folder)
     {
         var ledger = new Ledger([.. entries.Select(e => e with { State = EntryState.Applied })]);
-        var relinked = ledger.Relinks();
+        var relinked = context.Relinked.ToImmutableDictionary().SetItems(ledger.Relinks());
         var edited = EditedFiles.Make(scene, ledger.Entries, folder, new(context.Scope, bounds, relinked, null, context.Stop));
         return (CurrentScene.Muster(scene, context with { Relinked = relinked, Edited = edited.Copies }, bounds), edited);
     }

@@ -77,6 +77,9 @@ public static partial class ExampleScene
                 }
 
             """);
+        // Lights do not belong into a material.
+        var light = prims.IndexOf("def DomeLight", StringComparison.Ordinal);
+        var (inMaterial, inWorld) = light < 0 ? (prims, string.Empty) : (prims[..light].TrimEnd(), Indent(prims[light..], "    ") + "\n");
         return $$"""
             #usda 1.0
             (
@@ -87,14 +90,14 @@ public static partial class ExampleScene
 
             def Xform "World"
             {
-            {{string.Concat(mesh)}}}
+            {{string.Concat(mesh)}}{{inWorld}}}
 
             def Scope "Looks"
             {
                 def Material "tin"
                 {
                     token outputs:surface.connect = </Looks/tin/surface.outputs:surface>
-            {{Indent(prims, "        ")}}
+            {{Indent(inMaterial, "        ")}}
                 }
             }
 

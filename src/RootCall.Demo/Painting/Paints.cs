@@ -18,7 +18,7 @@ internal static class Paints
 
     private static IEnumerable<(string Name, Func<byte[]> Make)> Of(int size) =>
     [
-        .. Leaf(size), .. Verdigris(size), .. Terracotta(size), .. Moss(size), .. Enamel(size), .. Brass(size), .. Lamp(size), .. Iron(size),
+        .. Leaf(size), .. Verdigris(size), .. Terracotta(size), .. Moss(size), .. Enamel(size), .. Brass(size), .. Lamp(size), .. Iron(size), .. SeedTins(), .. Bark(size),
         ("noise_fine.png", () => Picture.Png(256, 1, (u, v) => Colour.Grey(Noise.Fbm(u, v, 32, 4, 3)))),
         ("noise_broad.png", () => Picture.Png(256, 1, (u, v) => Colour.Grey(Noise.Fbm(u, v, 4, 5, 9)))),
         ("dusk_04.hdr", () => Picture.Hdr(512, Dusk)),
@@ -142,6 +142,40 @@ internal static class Paints
         yield return ("chain_iron_basecolor.png", () => Picture.Png(size, 3, (u, v) =>
             Colour.Mix(Colour.Hex(0x2c2c2e), Colour.Hex(0x6e3d22), Noise.Step(0.45f, 0.7f, Noise.Fbm(u, v, 9, 5, 81)))));
         yield return ("chain_iron_normal.png", () => Picture.NormalPng(size, 5, (u, v) => Noise.Fbm(u, v, 24, 4, 82) * 0.5f));
+    }
+
+    /// <summary>Printed tins for seeds: one drawing in twelve inks.</summary>
+    private static IEnumerable<(string, Func<byte[]>)> SeedTins()
+    {
+        const int size = 192;
+        uint[] inks = [0xb4452f, 0x2f6f62, 0xd9a441, 0x6a4c7d, 0x7f9a3c, 0x2f4f7d, 0xc46a8a, 0x8a5a34, 0x4aa39a, 0x9c2f3f, 0x5a6b78, 0xd07f33];
+        for (var n = 0; n < inks.Length; n++)
+        {
+            var (ink, seed) = (Colour.Hex(inks[n]), 200 + (n * 7));
+            float Worn(float u, float v) => Noise.Step(0.55f, 0.7f, Noise.Fbm(u, v, 6, 5, seed));
+            yield return ($"seed_tin_{n + 1:00}_basecolor.png", () => Picture.Png(size, 3, (u, v) =>
+            {
+                var band = v is > 0.22f and < 0.3f or > 0.72f and < 0.8f;
+                var dots = Noise.Step(0.3f, 0.2f, Noise.Cells(u, v, 5 + (seed % 5), seed));
+                var print = band ? Colour.Hex(0xe8dcc0) : Colour.Mix(ink, Colour.Hex(0xf0e6cc), dots * 0.8f);
+                return Colour.Mix(print, Colour.Hex(0x9aa0a4), Worn(u, v) * 0.85f);
+            }));
+            yield return ($"seed_tin_{n + 1:00}_roughness.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(0.3f + (0.25f * Noise.Fbm(u, v, 9, 4, seed + 1)) + (0.25f * Worn(u, v)))));
+        }
+
+        yield return ("seed_tin_normal.png", () => Picture.NormalPng(size, 5, (u, v) => Noise.Cells(u, v, 9, 301) * 0.4f));
+    }
+
+    private static IEnumerable<(string, Func<byte[]>)> Bark(int size)
+    {
+        static float Ridges(float u, float v) => Noise.Fbm(u, v * 0.3f, 14, 5, 311);
+        yield return ("bark_basecolor.png", () => Picture.Png(size, 3, (u, v) => Colour.Mix(Colour.Hex(0x3b2d23), Colour.Hex(0x8d7a66), Ridges(u, v))));
+        yield return ("bark_normal.png", () => Picture.NormalPng(size, 6, Ridges));
+        yield return ("bark_height.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(Ridges(u, v))));
+        yield return ("bark_roughness.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(0.6f + (0.3f * Ridges(v, u)))));
+        yield return ("fern_opacity.png", () => Picture.Png(size, 1, (u, v) => Colour.Grey(MathF.Abs(u - 0.5f) < 0.38f * MathF.Abs(MathF.Sin(v * 40)) * (1 - v) ? 1 : 0)));
+        yield return ("fern_basecolor.png", () => Picture.Png(size, 3, (u, v) => Colour.Mix(Colour.Hex(0x2f4a26), Colour.Hex(0x86a65a), Noise.Fbm(u, v, 20, 3, 321))));
+        yield return ("dusk_sky.png", () => Picture.Png(256, 128, 3, (u, v) => Dusk(u, v) is var c ? new(Math.Min(1, c.R), Math.Min(1, c.G), Math.Min(1, c.B)) : c));
     }
 
     private static Colour Dusk(float u, float v)

@@ -42,6 +42,9 @@ internal sealed record DemoScene(
     /// <summary>What the transfer lost, told beside the clean twin.</summary>
     public IReadOnlyList<Loss> Losses { get; init; } = [];
 
+    /// <summary>What the audit must find in the arrived scene at blocker or warning level, all of it.</summary>
+    public IReadOnlyList<Planted> Findings { get; init; } = [];
+
     public string Arrived => $"arrived/{Name}";
 
     public string CleanFolder => $"clean/{Name}";
@@ -52,3 +55,7 @@ internal sealed record Loss(string Kind, string Name, string What, string Fault)
 {
     public string? Input { get; init; }
 }
+
+/// <summary>A fault planted for the audit.</summary>
+/// <param name="Target">What it is about, as a finding says it: <c>tin_leaf, normal</c>.</param>
+internal sealed record Planted(string Rule, string Target, string Fault);

@@ -16,6 +16,7 @@ internal static class SeedDrawer
             new("material", "drawer_wood", "input", "roughness map landed in metalness") { Input = "roughness" },
             new("material", "brass_knob", "value", "the value changed") { Input = "coat" },
         ],
+        Findings = [new("wiring.role-mismatch", "drawer_wood, metalness", "roughness map landed in metalness")],
     };
 
     private static IReadOnlyList<Call> Calls =>

@@ -23,6 +23,11 @@ internal static class WateringCan
             new("material", "tin_body", "colour space", "normal map read as colour") { Input = "normal" },
             new("mesh", "handle", "assignment", "another material is assigned"),
         ],
+        Findings =
+        [
+            new("wiring.role-mismatch", "tin_body, metallic", "roughness map landed in metallic"),
+            new("settings.data-read-as-colour", "tin_body, normal", "normal map read as colour"),
+        ],
     };
 
     private static IReadOnlyList<Call> Calls =>

@@ -15,7 +15,7 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
 {
     private readonly Place place = new();
 
-    public static TheoryData<string> Scenes => [.. RootCall.Demo.DemoWriter.ArrivedScenes.Select(s => Path.GetFileNameWithoutExtension(s))];
+    public static TheoryData<string> Scenes => [.. RootCall.Demo.DemoWriter.TransferScenes.Select(s => Path.GetFileNameWithoutExtension(s))];
 
     [Theory]
     [MemberData(nameof(Scenes))]

@@ -21,6 +21,9 @@ internal sealed class UsdLooks
     private readonly Overs overs = new(string.Empty);
     private readonly bool isNew;
 
+    /// <summary>Inputs that lost their image in this turn: a texture they alone read may be taken for another input.</summary>
+    private readonly HashSet<string> freed = new(StringComparer.Ordinal);
+
     public UsdLooks(Scene scene)
     {
         this.scene = scene;
@@ -180,13 +183,24 @@ internal sealed class UsdLooks
         if (edit.To is not { } to)
         {
             Disconnect(surface, $"inputs:{edit.Input}");
+            freed.Add($"{material.Id}.{edit.Input}");
             return;
         }
 
         var node = input is null || edit.From is null ? null : material.Graph.Nodes.FirstOrDefault(n => n.Image is { } i && i.Reference == edit.From.Reference && material.Graph.ImagesOf(input).Contains(i));
-        if (node is null) New(material, surface, edit.Input, input, to);
+        if (node is null && Unread(material, to) is { } spare) Change(material, spare, input ?? new(edit.Input, Guess(edit.Input), null), spare.Image! with { Channels = string.Empty }, to);
+        else if (node is null) New(material, surface, edit.Input, input, to);
         else Change(material, node, input!, edit.From!, to);
     }
+
+    /// <summary>A texture of that image that no input reads any more: it is connected, so that nothing is left behind.</summary>
+    private ShaderNode? Unread(Material material, ImageUse to)
+    {
+        var read = (material.Graph.SurfaceNode?.Inputs ?? []).Where(i => !freed.Contains($"{material.Id}.{i.Name}")).SelectMany(material.Graph.ImagesOf).ToHashSet(ReferenceEqualityComparer.Instance);
+        return material.Graph.Nodes.FirstOrDefault(n => n.Type == "UsdUVTexture" && n.Image is { } image && image.Reference == to.Reference && !read.Contains(image));
+    }
+
+    private static string Guess(string input) => input.Contains("ormal", StringComparison.Ordinal) ? "vector3" : input.Contains("olor", StringComparison.Ordinal) ? "color3" : "float";
 
     private void PickChannel(Material material, string texture, ShaderInput input, string channel)
     {
@@ -231,7 +245,7 @@ internal sealed class UsdLooks
     /// <summary>A texture, its transform where it needs one, and a reader of its UV set.</summary>
     private void New(Material material, string surface, string inputName, ShaderInput? input, ImageUse to)
     {
-        var type = input?.Type is { Length: > 0 } known ? known : inputName.Contains("ormal", StringComparison.Ordinal) ? "vector3" : inputName.Contains("olor", StringComparison.Ordinal) ? "color3" : "float";
+        var type = input?.Type is { Length: > 0 } known ? known : Guess(inputName);
         var stem = $"{material.Id}/{inputName}_texture";
         for (var n = 2; material.Graph.Nodes.Any(node => Node(material, node.Name) == stem) || overs.Has(stem); n++) stem = $"{material.Id}/{inputName}_texture{n}";
         var texture = overs.At(stem);

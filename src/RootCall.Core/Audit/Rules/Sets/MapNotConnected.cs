@@ -41,7 +41,9 @@ public sealed class MapNotConnected : MaterialRule
         if (material.IsGltf && role is "roughness" or "metalness") return [];
         string[] wanted = role == "metallic roughness" ? ["roughness", "metalness"] : [MapRoles.Home(role) ?? role];
         var written = Path.GetRelativePath(scene.Scene.Folder, file.Beside.Path).Replace('\\', '/');
-        if (written.StartsWith("..", StringComparison.Ordinal)) return []; // Found in a root: it is connected once the set is relinked.
+        // What lies in a root is called as if it lay beside the scene, and answered from the root.
+        var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
+        if (away) written = $"textures/{Path.GetFileName(file.Beside.Path)}";
         if (scene.IsUsd) written = "./" + written;
         var key = new ReferenceKey(ReferenceKind.Image, paint.Use.Reference.File, written);
         var edits = ImmutableArray.CreateBuilder<Edit>();
@@ -53,8 +55,8 @@ public sealed class MapNotConnected : MaterialRule
             {
                 UvSet = paint.Use.UvSet,
                 Transform = paint.Use.Transform,
-                WrapU = paint.Use.WrapU,
-                WrapV = paint.Use.WrapV,
+                WrapU = paint.Use.Transform.ScaleU > 1 ? WrapMode.Repeat : paint.Use.WrapU,
+                WrapV = paint.Use.Transform.ScaleV > 1 ? WrapMode.Repeat : paint.Use.WrapV,
                 Channels = colour || role == "normal" ? "rgb" : role == "metallic roughness" ? inputRole == "roughness" ? "g" : "b" : "r",
                 DeclaredSpace = scene.IsUsd ? colour ? "sRGB" : "raw" : scene.IsFormat("mtlx") ? colour ? "srgb_texture" : "none" : string.Empty,
             };
@@ -63,6 +65,7 @@ public sealed class MapNotConnected : MaterialRule
             if (role == "emission" && material.IsGltf && material.Input(input)?.Largest is 0) edits.Add(new SetValue(material.Name, input, material.Input(input)!.Input.Value, ShaderValue.Of(1, 1, 1)));
         }
 
+        if (away) edits.Add(new RelinkReference(key, null, file.Beside.Path));
         return edits.ToImmutable();
     }
 }

@@ -12,7 +12,7 @@ public sealed class EnvironmentEightBit : Rule
             newmtl mirror
             Kd 0.1 0.1 0.1
             refl -type sphere textures/dusk_sky.png
-            """),
+            """) with { Beside = ["textures/dusk_sky.hdr"] },
     };
 
     public override IEnumerable<Finding> Inspect(AuditScene scene)

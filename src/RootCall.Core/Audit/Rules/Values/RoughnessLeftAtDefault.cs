@@ -13,6 +13,7 @@ public sealed class RoughnessLeftAtDefault : MaterialRule
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
         if (material.Role("base colour")?.Maps is not [_, ..] || material.NameOf("roughness") is not { } name || material.Type.StartsWith("mtl-", StringComparison.Ordinal)) yield break;
+        if (material.Maps.Any(m => m.Role is "roughness" or "glossiness" or "packed" or "metallic roughness")) yield break; // It has one, on another wire.
         var input = material.Role("roughness");
         if (input is { IsConnected: true } or { Input.Value: not null } || material.Number("roughness") is not { } standard) yield break;
         yield return Found(new Target("input", material.Name, name), $"{name} of {material.Name} is the model's default, {standard:0.##}, beside a painted base colour.", "roughness was left at its default", "roughness values were left at their default")

@@ -28,8 +28,11 @@ public sealed class AlphaNotThere : MapRule
         if (map.Channel != "a" || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == InputRoleOpacity)) yield break;
         var finding = Found(map.Input, $"{map.Input.Name} of {map.Material.Name} reads the alpha of {map.FileText}, which has none.", "image gives an alpha it does not have", "images give an alpha they do not have")
             .With(new PictureEvidence(map.Use.Reference, "r"));
+        var read = map.Read(u => u with { Channels = "r" });
+        // A stencil in UsdPreviewSurface is blended until a threshold cuts it out.
+        var cut = map.Material.IsPreview && map.Pixels?.Channel("r")?.IsTwoValued == true && map.Material.Input("opacityThreshold") is null or { Number: 0 };
         yield return map.Role == "opacity" || map.Pixels?.Grey > 0.98
-            ? finding.Fix("Read its red", 0.93, map.Read(u => u with { Channels = "r" }))
+            ? cut && map.Material.IsPreview ? finding.Fix("Read its red, and cut out at 0.5", 0.92, read, new Edits.SetValue(map.Material.Name, "opacityThreshold", map.Material.Input("opacityThreshold")?.Input.Value, Scenes.ShaderValue.Of(0.5))) : finding.Fix("Read its red", 0.93, read)
             : finding.Decide("Find the image that has the alpha, or disconnect it.");
     }
 

@@ -32,7 +32,7 @@ public sealed class UnreadImageNode : MaterialRule
             var home = name.Role is { } role && MapRoles.Home(role) is { } r ? material.NameOf(r) : null;
             var finding = Found(new Target("node", material.Name, node.Name), $"{node.Name} of {material.Name} reads {name.Text} and reaches no input.", "image node reaches no input", "image nodes reach no input").With(new WireEvidence(node.Image.Reference, "rgb", string.Empty, home));
             yield return home is not null && material.Input(home)?.IsConnected != true && !material.Maps.Any(m => m.Use.Reference == node.Image.Reference)
-                ? finding.Fix($"Connect it to {home}", 0.85, new Edits.SetImage(material.Name, home, node.Image, node.Image with { Channels = MapRoles.IsColour(name.Role!) || name.Role == "normal" ? "rgb" : "r" }))
+                ? finding.Fix($"Connect it to {home}", 0.85, new Edits.SetImage(material.Name, home, null, node.Image with { Channels = MapRoles.IsColour(name.Role!) || name.Role == "normal" ? "rgb" : "r" }))
                 : finding.Decide("Say which input it was for, or leave it.");
         }
     }

@@ -1,0 +1,65 @@
+using System.CommandLine;
+using RootCall.Cli.Output;
+using RootCall.Core.Audit;
+using RootCall.Core.Audit.Output;
+using RootCall.Core.Files;
+
+namespace RootCall.Cli.Verbs;
+
+/// <summary><c>audit</c>: what is wrong with the materials and textures of a scene, by cause, with evidence and fixes.</summary>
+internal static class AuditVerb
+{
+    public static Command Command()
+    {
+        var (scene, roots, names, destination, house) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Names(), SharedOptions.Destination(), SharedOptions.HouseRules());
+        var format = new Option<string>("--format") { Description = "text, json, sarif or junit.", DefaultValueFactory = _ => "text" };
+        format.AcceptOnlyFromAmong("text", "json", "sarif", "junit");
+        var failOn = new Option<string>("--fail-on") { Description = "The least severity that makes the exit status 1: blocker, warning, note or never.", DefaultValueFactory = _ => "blocker" };
+        failOn.AcceptOnlyFromAmong("blocker", "warning", "note", "never");
+        var only = Only("Run only these rules or families.");
+        var command = new Command("audit", "Tells what is wrong with materials and textures, by cause.") { scene, roots, names, destination, house, only, failOn, format };
+        command.SetAction(call =>
+        {
+            var rules = Rules(call.GetValue(only)!);
+            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
+            var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house), out _);
+            var report = AuditRun.Make(audited, rules: rules);
+            var least = Severities.Parse(call.GetValue(failOn)!);
+            switch (call.GetValue(format))
+            {
+                case "json":
+                    Print.Json(AuditJson.Of(audited, report), OutputContext.Default.AuditJson);
+                    break;
+                case "sarif":
+                    Stream(to => SarifLog.Write(to, audited, report, typeof(AuditVerb).Assembly.GetName().Version!.ToString(3)));
+                    break;
+                case "junit":
+                    Stream(to => JunitReport.Write(to, audited, report, least ?? Severity.Blocker));
+                    break;
+                default:
+                    AuditText.Write(Console.Out, audited, report);
+                    break;
+            }
+
+            return least is { } bar && report.Findings.Any(f => f.Severity >= bar) ? 1 : 0;
+        });
+        return command;
+    }
+
+    internal static Option<string[]> Only(string what) => new("--rule") { Description = what, AllowMultipleArgumentsPerToken = true, DefaultValueFactory = _ => [] };
+
+    /// <exception cref="CannotUseException">One of the words is neither a rule nor a family.</exception>
+    internal static IReadOnlyList<Rule>? Rules(string[] words)
+    {
+        if (words.Length == 0) return null;
+        if (words.FirstOrDefault(w => RuleCatalog.Find(w) is null && !RuleCatalog.Families.Contains(w)) is { } unknown) throw new CannotUseException($"There is no rule “{unknown}”; docs/rules lists them.");
+        return [.. RuleCatalog.All.Where(r => words.Contains(r.Id) || words.Contains(r.Descriptor.Family))];
+    }
+
+    private static void Stream(Action<Stream> write)
+    {
+        using var output = Console.OpenStandardOutput();
+        write(output);
+        output.WriteByte((byte)'\n');
+    }
+}
