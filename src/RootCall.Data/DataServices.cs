@@ -30,6 +30,8 @@ public static class DataServices
         services.AddSingleton<SeenStore>();
         services.AddSingleton<RuleStore>();
         services.AddSingleton<NameStore>();
+        services.AddSingleton<HouseStore>();
+        services.AddSingleton<WaiverStore>();
         services.AddSingleton<WorkStore>();
         return services;
     }

@@ -30,6 +30,8 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
 
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
+    public DbSet<WaiverRow> Waivers => Set<WaiverRow>();
+
     public DbSet<WorkRow> Work => Set<WorkRow>();
 
     protected override void OnModelCreating(ModelBuilder modelBuilder)
@@ -61,6 +63,12 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
             e.HasOne<SceneRow>().WithMany().HasForeignKey(s => s.SceneId);
         });
         modelBuilder.Entity<ApprovedRuleRow>(e => e.HasIndex(r => new { r.Root, r.From, r.To }).IsUnique());
+        modelBuilder.Entity<SceneRow>(e => e.Property(s => s.Destination).HasDefaultValue("plain"));
+        modelBuilder.Entity<WaiverRow>(e =>
+        {
+            e.HasKey(w => new { w.SceneId, w.Cause });
+            e.HasOne<SceneRow>().WithMany().HasForeignKey(w => w.SceneId);
+        });
         modelBuilder.Entity<SettingRow>(e => e.HasKey(s => s.Key));
         modelBuilder.Entity<LedgerEntryRow>(e =>
         {

@@ -25,6 +25,7 @@ builder.Services.AddSingleton<FileWatch>();
 builder.Services.AddSingleton<WorkDispatcher>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
+builder.Services.AddSingleton<RootCall.Web.Features.Audit.Audits>();
 builder.Services.AddSingleton<PictureRequests>();
 var describeOnly = args.Contains("openapi");
 if (!describeOnly)

@@ -15,6 +15,7 @@ builder.Services.AddSingleton<IThumbnailMaker, OpenImageIoThumbnails>();
 builder.Services.AddSingleton<IPictureReader, OpenImageIoLooks>();
 builder.Services.AddSingleton<Indexes>();
 builder.Services.AddSingleton<FollowUps>();
+builder.Services.AddSingleton<ArrivalRecipes>();
 builder.Services.AddSingleton<SceneReading>();
 builder.Services.AddSingleton<ArriveTask>();
 builder.Services.AddSingleton<SearchTask>();

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.CommandLine;
-using System.Text.Json;
 using RootCall.Cli.Output;
 using RootCall.Core.Audit;
 using RootCall.Core.Edits;
@@ -49,12 +48,9 @@ internal static class FixVerb
         if (!edited.Refused.IsEmpty) throw new CannotUseException($"{edited.Refused[0].Edit.Describe()}: {edited.Refused[0].Reason} Nothing was written.");
         var written = RelinkedCopy.Write(opened.Writable(report), folder).Written;
         var ledger = Path.Combine(folder, Path.ChangeExtension(Path.GetFileName(opened.Report.Scene.Path), ".ledger.json"));
-        WholeOrNothing.File(ledger, to => JsonSerializer.Serialize(to, entries, LedgerJson));
+        WholeOrNothing.File(ledger, to => to.Write(LedgerFile.Write(entries)));
         return ([.. written, ledger], ledger);
     }
-
-    /// <summary>The edits as they are kept: with their type, so that they can be read again.</summary>
-    private static JsonSerializerOptions LedgerJson { get; } = new(JsonSerializerDefaults.Web) { WriteIndented = true, NewLine = "\n", NumberHandling = System.Text.Json.Serialization.JsonNumberHandling.AllowNamedFloatingPointLiterals };
 
     private static void Tell(string format, FixPlan plan, (string[] Written, string Ledger) result)
     {

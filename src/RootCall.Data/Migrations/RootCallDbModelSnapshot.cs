@@ -75,6 +75,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("arrived_at");
 
+                    b.Property<JsonDocument>("Beside")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("beside");
+
                     b.Property<long>("Bytes")
                         .HasColumnType("bigint")
                         .HasColumnName("bytes");
@@ -271,6 +275,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("modified");
 
+                    b.Property<JsonDocument>("Pixels")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("pixels");
+
                     b.Property<JsonDocument>("Probe")
                         .HasColumnType("jsonb")
                         .HasColumnName("probe");
@@ -296,6 +304,10 @@ namespace RootCall.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("edits");
+
+                    b.Property<JsonDocument>("Fixed")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("fixed");
 
                     b.Property<string>("ProposedBy")
                         .IsRequired()
@@ -490,6 +502,13 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
 
+                    b.Property<string>("Destination")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("text")
+                        .HasDefaultValue("plain")
+                        .HasColumnName("destination");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasColumnType("text")
@@ -537,6 +556,31 @@ namespace RootCall.Data.Migrations
                         .HasName("pk_settings");
 
                     b.ToTable("settings", (string)null);
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.WaiverRow", b =>
+                {
+                    b.Property<Guid>("SceneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("scene_id");
+
+                    b.Property<string>("Cause")
+                        .HasColumnType("text")
+                        .HasColumnName("cause");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("reason");
+
+                    b.HasKey("SceneId", "Cause")
+                        .HasName("pk_waivers");
+
+                    b.ToTable("waivers", (string)null);
                 });
 
             modelBuilder.Entity("RootCall.Data.Rows.WorkRow", b =>
@@ -671,6 +715,16 @@ namespace RootCall.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_seen_files_scenes_scene_id");
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.WaiverRow", b =>
+                {
+                    b.HasOne("RootCall.Data.Rows.SceneRow", null)
+                        .WithMany()
+                        .HasForeignKey("SceneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_waivers_scenes_scene_id");
                 });
 
             modelBuilder.Entity("RootCall.Data.Rows.ArrivalRow", b =>

@@ -55,6 +55,9 @@ public sealed class KnownFileRow
     public string? Hash { get; set; }
 
     public long? Look { get; set; }
+
+    /// <summary>JSON of <c>RootCall.Core.Imaging.PixelStats</c>.</summary>
+    public JsonDocument? Pixels { get; set; }
 }
 
 /// <summary>What a reference's file was when somebody last looked at it.</summary>

@@ -11,6 +11,9 @@ public sealed class SceneRow
 
     public DateTimeOffset CreatedAt { get; set; }
 
+    /// <summary>Id of the destination it is audited for.</summary>
+    public string Destination { get; set; } = "plain";
+
     public List<ArrivalRow> Arrivals { get; set; } = [];
 }
 
@@ -61,6 +64,9 @@ public sealed class ArrivalRow
 
     /// <summary>What could not be listed in the roots.</summary>
     public List<string> MusterNotes { get; set; } = [];
+
+    /// <summary>Images beside those in use, as JSON of <c>RootCall.Core.Muster.FileBeside</c>; null for none.</summary>
+    public JsonDocument? Beside { get; set; }
 
     /// <summary>Edits of the ledger that no longer apply, as JSON of <c>RootCall.Data.Stores.RefusedEdit</c>; null when all do.</summary>
     public JsonDocument? Refused { get; set; }
@@ -124,6 +130,9 @@ public sealed class LedgerEntryRow
 
     /// <summary>The relocation rule it applies, as JSON of <c>RootCall.Core.Muster.PathRewrite</c>; null for any other entry.</summary>
     public JsonDocument? Rule { get; set; }
+
+    /// <summary>The findings it fixes, as JSON of <c>RootCall.Core.Edits.FixedFinding</c>; null for any other entry.</summary>
+    public JsonDocument? Fixed { get; set; }
 
     public required JsonDocument Edits { get; set; }
 }

@@ -20,6 +20,21 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
             facts.Add((await db.KnownFiles.AsNoTracking().Where(f => some.Contains(f.Path)).ToListAsync(stop)).Select(Known));
     }
 
+    /// <summary>Statistics of images that another process has learned since.</summary>
+    public async Task<IReadOnlyDictionary<string, PixelStats>> Pixels(IEnumerable<(string Path, FileStamp Stamp)> files, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var found = new Dictionary<string, PixelStats>(StringComparer.Ordinal);
+        foreach (var some in files.Chunk(AtOnce))
+        {
+            var (paths, stamps) = (some.Select(f => f.Path).ToList(), some.ToDictionary(f => f.Path, f => f.Stamp, StringComparer.Ordinal));
+            foreach (var row in await db.KnownFiles.AsNoTracking().Where(f => paths.Contains(f.Path) && f.Pixels != null).ToListAsync(stop))
+                if (stamps[row.Path] is var stamp && stamp.Bytes == row.Bytes && stamp.ModifiedUtc.Ticks == row.Modified) found[row.Path] = Json.Read<PixelStats>(row.Pixels!);
+        }
+
+        return found;
+    }
+
     /// <summary>Writes down what the cache learned.</summary>
     public async Task Save(FileFacts facts, CancellationToken stop)
     {
@@ -29,7 +44,7 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         await db.Database.ExecuteSqlRawAsync("CREATE TEMP TABLE learned (LIKE known_files) ON COMMIT DROP", stop);
-        await using (var copy = await connection.BeginBinaryImportAsync("COPY learned (path, bytes, modified, probe, hash, look) FROM STDIN (FORMAT BINARY)", stop))
+        await using (var copy = await connection.BeginBinaryImportAsync("COPY learned (path, bytes, modified, probe, hash, look, pixels) FROM STDIN (FORMAT BINARY)", stop))
         {
             foreach (var file in learned)
             {
@@ -43,6 +58,8 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
                 else await copy.WriteNullAsync(stop);
                 if (file.Look is { } look) await copy.WriteAsync(unchecked((long)look), NpgsqlDbType.Bigint, stop);
                 else await copy.WriteNullAsync(stop);
+                if (file.Pixels is { } pixels) await copy.WriteAsync(Json.Text(pixels), NpgsqlDbType.Jsonb, stop);
+                else await copy.WriteNullAsync(stop);
             }
 
             await copy.CompleteAsync(stop);
@@ -51,11 +68,12 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
         // Of the same state of a file each process may have learned another part. Ordered, so that two never wait for each other.
         await db.Database.ExecuteSqlRawAsync(
             """
-            INSERT INTO known_files SELECT * FROM learned ORDER BY path
+            INSERT INTO known_files (path, bytes, modified, probe, hash, look, pixels) SELECT path, bytes, modified, probe, hash, look, pixels FROM learned ORDER BY path
             ON CONFLICT (path) DO UPDATE SET
               probe = COALESCE(excluded.probe, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.probe END),
               hash = COALESCE(excluded.hash, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.hash END),
               look = COALESCE(excluded.look, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.look END),
+              pixels = COALESCE(excluded.pixels, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.pixels END),
               bytes = excluded.bytes, modified = excluded.modified
             """,
             stop);
@@ -63,5 +81,5 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
     }
 
     private static KnownFile Known(KnownFileRow r) =>
-        new(r.Path, new(r.Bytes, new(r.Modified, DateTimeKind.Utc)), r.Probe is { } p ? Json.Read<ProbeResult>(p) : null, r.Hash, r.Look is { } look ? unchecked((ulong)look) : null);
+        new(r.Path, new(r.Bytes, new(r.Modified, DateTimeKind.Utc)), r.Probe is { } p ? Json.Read<ProbeResult>(p) : null, r.Hash, r.Look is { } look ? unchecked((ulong)look) : null, r.Pixels is { } pixels ? Json.Read<PixelStats>(pixels) : null);
 }

@@ -10,6 +10,8 @@ namespace RootCall.Data.Stores;
 /// <summary>The ledger of each scene. Every change reads it, makes another one and writes the difference in one transaction.</summary>
 public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
 {
+    private const string Undone = "undone";
+
     public async Task<Ledger> Read(Guid sceneId, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
@@ -24,8 +26,17 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
         var rows = await Rows(db, sceneId, stop);
         var after = change(Ledger(rows));
         var byId = rows.ToDictionary(r => r.Id);
-        db.RemoveRange(rows.Where(r => after.Entries.All(e => e.Id != r.Id)));
-        var sequence = rows.Select(r => r.Sequence).DefaultIfEmpty(0).Max();
+        // What is taken back is kept until something new is put in, so that it can be done again.
+        foreach (var gone in rows.Where(r => after.Entries.All(e => e.Id != r.Id))) gone.State = Undone;
+        var undone = await db.LedgerEntries.Where(l => l.SceneId == sceneId && l.State == Undone).ToListAsync(stop);
+        var sequence = rows.Concat(undone).Select(r => r.Sequence).DefaultIfEmpty(0).Max();
+        foreach (var again in undone.Where(u => after.Entries.Any(e => e.Id == u.Id)))
+        {
+            (again.State, again.Sequence) = (Word(EntryState.Pending), ++sequence);
+            byId[again.Id] = again;
+        }
+
+        if (after.Entries.Any(e => !byId.ContainsKey(e.Id))) db.RemoveRange(undone);
         foreach (var entry in after.Entries)
         {
             if (byId.TryGetValue(entry.Id, out var row)) row.State = Word(entry.State);
@@ -40,6 +51,7 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
                     ProposedBy = entry.ProposedBy,
                     At = entry.At,
                     Rule = entry.Rule is { } rule ? Json.Document(rule) : null,
+                    Fixed = entry.Fixed.IsDefaultOrEmpty ? null : Json.Document(entry.Fixed),
                     Edits = Json.Document(entry.Edits),
                 });
         }
@@ -57,12 +69,33 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
         return after;
     }
 
-    private static Task<List<LedgerEntryRow>> Rows(RootCallDb db, Guid sceneId, CancellationToken stop) =>
-        db.LedgerEntries.Where(l => l.SceneId == sceneId).OrderBy(l => l.Sequence).ToListAsync(stop);
+    /// <summary>The entry that was taken back last, as a pending one again; the ledger as it is when there is none.</summary>
+    public async Task<Ledger> Redo(Guid sceneId, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var next = await db.LedgerEntries.AsNoTracking().Where(l => l.SceneId == sceneId && l.State == Undone).OrderBy(l => l.Sequence).FirstOrDefaultAsync(stop)
+            ?? throw new CannotUseException("Nothing was taken back that could be done again.");
+        return await Change(sceneId, l => l.Put(Entry(next)), stop);
+    }
 
-    private static Ledger Ledger(IEnumerable<LedgerEntryRow> rows) => new(
-        [.. rows.Select(r => new LedgerEntry(
-            r.Id, r.Sentence, Json.Read<ImmutableArray<Edit>>(r.Edits), r.State == "applied" ? EntryState.Applied : EntryState.Pending, r.ProposedBy, r.At) { Rule = r.Rule is { } rule ? Json.Read<PathRewrite>(rule) : null })]);
+    /// <summary>How many entries could be done again.</summary>
+    public async Task<int> CountUndone(Guid sceneId, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db.LedgerEntries.CountAsync(l => l.SceneId == sceneId && l.State == Undone, stop);
+    }
+
+    private static Task<List<LedgerEntryRow>> Rows(RootCallDb db, Guid sceneId, CancellationToken stop) =>
+        db.LedgerEntries.Where(l => l.SceneId == sceneId && l.State != Undone).OrderBy(l => l.Sequence).ToListAsync(stop);
+
+    private static Ledger Ledger(IEnumerable<LedgerEntryRow> rows) => new([.. rows.Select(Entry)]);
+
+    private static LedgerEntry Entry(LedgerEntryRow r) => new(
+        r.Id, r.Sentence, Json.Read<ImmutableArray<Edit>>(r.Edits), r.State == "applied" ? EntryState.Applied : EntryState.Pending, r.ProposedBy, r.At)
+    {
+        Rule = r.Rule is { } rule ? Json.Read<PathRewrite>(rule) : null,
+        Fixed = r.Fixed is { } done ? Json.Read<ImmutableArray<FixedFinding>>(done) : [],
+    };
 
     private static string Word(EntryState state) => state == EntryState.Applied ? "applied" : "pending";
 }

@@ -78,6 +78,19 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         await transaction.CommitAsync(stop);
     }
 
+    /// <summary>The destination a scene is audited for.</summary>
+    public async Task<string> Destination(Guid sceneId, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db.Scenes.Where(s => s.Id == sceneId).Select(s => s.Destination).FirstOrDefaultAsync(stop) ?? "plain";
+    }
+
+    public async Task SetDestination(Guid sceneId, string destination, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await db.Scenes.Where(s => s.Id == sceneId).ExecuteUpdateAsync(s => s.SetProperty(x => x.Destination, destination), stop);
+    }
+
     /// <summary>An arrival of that version; null when there is none.</summary>
     public async Task<ArrivalRow?> Arrival(Guid sceneId, int version, CancellationToken stop)
     {
@@ -119,7 +132,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
             var bodies = await db.References.Where(r => r.ArrivalId == arrival.Id).OrderBy(r => r.Number).Select(r => r.Body).ToListAsync();
             var references = bodies.Select(Json.Read<MusteredReference>).ToImmutableArray();
             var scene = Json.Read<Scene>(arrival.Scene) with { References = [.. references.Select(r => r.Reference)] };
-            return new(scene, references, [.. arrival.MusterNotes]);
+            return new(scene, references, [.. arrival.MusterNotes]) { Beside = arrival.Beside is { } beside ? Json.Read<ImmutableArray<FileBeside>>(beside) : [] };
         }
         catch
         {
@@ -141,6 +154,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         arrival.MusteredAt = at;
         arrival.FilesIndexed = mustered.Indexed;
         arrival.MusterNotes = [.. mustered.Report.Notes];
+        arrival.Beside = mustered.Report.Beside.IsDefaultOrEmpty ? null : Json.Document(mustered.Report.Beside);
         arrival.Refused = mustered.Refused.Count == 0 ? null : Json.Document(mustered.Refused);
     }
 

@@ -1,4 +1,5 @@
 using RootCall.Web.Features.Arrivals;
+using RootCall.Web.Features.Audit;
 using RootCall.Web.Features.Folders;
 using RootCall.Web.Features.Ledger;
 using RootCall.Web.Features.Muster;
@@ -24,6 +25,9 @@ internal static class Api
         api.MapMusterActs();
         api.MapRoots();
         api.MapLedger();
+        api.MapAudit();
+        api.MapHouse();
+        api.MapRecipes();
         api.MapSendOff();
         api.MapFolders();
         api.MapWork();

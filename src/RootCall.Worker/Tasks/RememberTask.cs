@@ -1,3 +1,4 @@
+using RootCall.Core.Audit;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
@@ -12,7 +13,7 @@ namespace RootCall.Worker.Tasks;
 /// contents, and one that is written over shows how it looked before. What is remembered stays until somebody says that
 /// they have seen the new state.
 /// </summary>
-public sealed class RememberTask(SceneStore scenes, SeenStore seen, KnownFileStore known, DiskStore disk, IThumbnailMaker thumbnails, FileFacts facts)
+public sealed class RememberTask(SceneStore scenes, LedgerStore ledgers, RootStore roots, ArrivalRecipes arrivals, SeenStore seen, KnownFileStore known, DiskStore disk, IThumbnailMaker thumbnails, FileFacts facts)
 {
     /// <summary>Side of the pictures that lists and evidence show.</summary>
     private const int Side = 256;
@@ -37,7 +38,13 @@ public sealed class RememberTask(SceneStore scenes, SeenStore seen, KnownFileSto
             await seen.Put(request.SceneId, made, stop);
         }
 
+        // The audit looks into the scene as it stands: with what the ledger relinked.
+        var ledger = await ledgers.Read(request.SceneId, stop);
+        var current = Mustering.Relink(report, ledger.Relinks(withPending: true), await roots.ScopeOf(arrival.Path, request.SceneId, stop), facts);
+        await known.Load(facts, ImageMeasures.Wanted(current).Select(w => w.Path), stop);
+        var pixels = ImageMeasures.Read(current, facts, (n, total, path) => progress.Report("measuring images", Path.GetFileName(path), n, total), stop);
         await known.Save(facts, stop);
+        await arrivals.Apply(arrival, current, pixels, ledger, stop);
     }
 
     /// <summary>Nothing is remembered of it, or not yet what it holds, or it answers from another place now.</summary>

@@ -1376,6 +1376,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/ledger/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/ledger/undo-to/{entry}": {
         parameters: {
             query?: never;
@@ -1434,6 +1471,789 @@ export interface paths {
                 cookie?: never;
             };
             requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AuditView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    key: string;
+                    member?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CauseView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FixRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FixView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/fix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["FixRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/waive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WaiveRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AuditView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/unwaive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CauseKey"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AuditView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/destinations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DestinationChange"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/destination": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChooseDestination"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AuditView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RuleView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{rule}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    rule: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChooseRule"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RuleView"];
+                    };
+                };
+            };
+        };
+        trace?: never;
+    };
+    "/api/house-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JsonDocumentText"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonDocumentText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JsonDocumentText"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/destinations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JsonDocumentText"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/destinations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["JsonDocumentText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DestinationItem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipeItem"][];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RecipeText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipeItem"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recipes/{recipe}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    recipe: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipeText"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    recipe: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/recipes/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RecordRecipe"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipeItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/recipes/{recipe}/dry-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    recipe: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecipePreview"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/recipes/{recipe}/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    recipe: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RunRecipe"];
+                };
+            };
             responses: {
                 /** @description OK */
                 200: {
@@ -1609,6 +2429,29 @@ export interface components {
         AddRoot: {
             folder: string;
         };
+        /** @description What the audit found, by cause. */
+        AuditView: {
+            destination: components["schemas"]["DestinationItem"];
+            /**
+             * Format: int32
+             * @description Images whose values are known; the rest is being looked at.
+             */
+            measured: number;
+            /** Format: int32 */
+            toMeasure: number;
+            /** Format: int32 */
+            findings: number;
+            /** Format: int32 */
+            blockers: number;
+            /** Format: int32 */
+            warnings: number;
+            /** Format: int32 */
+            notes: number;
+            /** Format: int32 */
+            safe: number;
+            causes: components["schemas"]["CauseItem"][];
+            failed: components["schemas"]["FailedRule"][];
+        };
         BuildPackage: {
             /** @description A zip, or a folder in the store. */
             zip: boolean;
@@ -1686,6 +2529,45 @@ export interface components {
             /** Format: int64 */
             bytesAfter: number;
         };
+        CauseItem: {
+            key: string;
+            rule: string;
+            /** @description `blocker`, `warning` or `note`. */
+            severity: string;
+            /** Format: int32 */
+            count: number;
+            /** @description Without its number. */
+            sentence: string;
+            /** @description The first things it is about. */
+            names: string;
+            /**
+             * Format: int32
+             * @description Findings that have a fix.
+             */
+            fixable: number;
+            safe: boolean;
+            /**
+             * Format: int32
+             * @description Place of the ledger's entry that will fix it; null when there is none.
+             */
+            pending: null | number;
+            /** @description Why it is let stand; null when it is not. */
+            waived: null | string;
+        };
+        CauseKey: {
+            cause: string;
+        };
+        /** @description A cause with its evidence. */
+        CauseView: {
+            cause: components["schemas"]["CauseItem"];
+            rule: components["schemas"]["RuleView"];
+            members: components["schemas"]["MemberItem"][];
+            /** @description Key of the finding the evidence is about. */
+            member: string;
+            evidence: components["schemas"]["EvidenceView"];
+            plot: null | components["schemas"]["PlotView"];
+            fix: components["schemas"]["FixView"];
+        };
         /** @description What is to change; the rest is null. */
         ChangeRoot: {
             name: null | string;
@@ -1696,6 +2578,17 @@ export interface components {
              * @description From 1: roots are searched in this order.
              */
             position: null | number;
+        };
+        ChooseDestination: {
+            id: string;
+        };
+        /** @description Another choice for a rule: null leaves it to the rule. */
+        ChooseRule: {
+            /** @description `off`, `note`, `warning` or `blocker`. */
+            severity: null | string;
+            thresholds: null | {
+                [key: string]: number;
+            };
         };
         ChooseVariant: {
             place: string;
@@ -1736,12 +2629,39 @@ export interface components {
             number: null | number;
             path: null | string;
         };
+        /** @description What another destination would change. */
+        DestinationChange: {
+            destination: components["schemas"]["DestinationItem"];
+            chosen: boolean;
+            /** Format: int32 */
+            blockers: number;
+            /** Format: int32 */
+            warnings: number;
+            /** Format: int32 */
+            notes: number;
+            comes: string[];
+            goes: string[];
+        };
+        DestinationItem: {
+            id: string;
+            name: string;
+            description: string;
+            models: string;
+            limit: string;
+            own: boolean;
+        };
         EditItem: {
             what: string;
             where: string;
             /** @description Path as it arrived. */
             before: string;
             /** @description File that answers, as people call it. */
+            after: string;
+        };
+        EditLine: {
+            what: string;
+            where: string;
+            before: string;
             after: string;
         };
         EntryItem: {
@@ -1801,6 +2721,10 @@ export interface components {
             /** @description Where it will lie in a package, when the ledger says so. */
             place: null | string;
         };
+        FailedRule: {
+            rule: string;
+            reason: string;
+        };
         FamilyItem: {
             key: string;
             sentence: string;
@@ -1812,6 +2736,33 @@ export interface components {
              */
             edits: number;
             rows: components["schemas"]["RowItem"][];
+        };
+        /** @description What to fix: single findings, a family, or everything that is safe. */
+        FixRequest: {
+            cause: null | string;
+            keys: null | string[];
+            safe: boolean;
+            /**
+             * Format: uuid
+             * @description The last entry of the ledger that the window knows; what came after it from elsewhere is not overwritten.
+             */
+            seen: null | string;
+        };
+        FixView: {
+            title: string;
+            /** @description “111 edits = 37 disconnect + 37 connect”. */
+            count: string;
+            /** Format: int32 */
+            edits: number;
+            /**
+             * Format: double
+             * @description Of the least sure.
+             */
+            certainty: number;
+            /** Format: int32 */
+            findings: number;
+            first: components["schemas"]["EditLine"][];
+            left: components["schemas"]["LeftLine"][];
         };
         FolderEntry: {
             path: string;
@@ -1869,12 +2820,20 @@ export interface components {
             gather: components["schemas"]["HouseGather"][];
             unused: components["schemas"]["HouseUnused"][];
         };
+        /** @description A text as it is exported and imported. */
+        JsonDocumentText: {
+            text: string;
+        };
         LedgerView: {
             entries: components["schemas"]["EntryItem"][];
             /** Format: int32 */
             applied: number;
             /** Format: int32 */
             pending: number;
+        };
+        LeftLine: {
+            target: string;
+            reason: string;
         };
         MaterialItem: {
             name: string;
@@ -1892,6 +2851,22 @@ export interface components {
             isTemplate: boolean;
             /** @description Defined in a file that is not written: an edit goes to an overriding layer. */
             locked: boolean;
+        };
+        MemberItem: {
+            key: string;
+            kind: string;
+            name: string;
+            part: null | string;
+            message: string;
+            decide: null | string;
+            title: null | string;
+            /** Format: double */
+            certainty: number;
+            /** @description Material it is about; null for none. */
+            material: null | string;
+            /** @description A picture that stands for it. */
+            picture: null | string;
+            pending: boolean;
         };
         /** @description The muster of the current scene, all rows at once: lists filter and sort in the window. */
         MusterView: {
@@ -1969,12 +2944,49 @@ export interface components {
             /** Format: int32 */
             references: number;
         };
+        PlotDot: {
+            key: string;
+            /** Format: double */
+            value: number;
+        };
+        PlotView: {
+            what: string;
+            unit: string;
+            /** Format: double */
+            low: null | number;
+            /** Format: double */
+            high: null | number;
+            dots: components["schemas"]["PlotDot"][];
+        };
         PutInOrder: {
             /** @description `rename`, `keepOne` or `gather`. */
             act: string;
             /** @description `role` or `material`. */
             by: string;
             numbers: null | number[];
+        };
+        RecipeItem: {
+            id: string;
+            name: string;
+            description: string;
+            source: string;
+            /** Format: int32 */
+            steps: number;
+            stepList: components["schemas"]["StepItem"][];
+        };
+        /** @description What a recipe would do here. */
+        RecipePreview: {
+            fix: components["schemas"]["FixView"];
+            unmatched: string[];
+        };
+        RecipeText: {
+            id: string;
+            text: string;
+        };
+        /** @description Entries of a ledger to be made a recipe of. */
+        RecordRecipe: {
+            name: string;
+            entries: string[];
         };
         ReferenceItem: {
             /** Format: int32 */
@@ -2114,6 +3126,26 @@ export interface components {
             from: string;
             to: string;
         };
+        RuleView: {
+            id: string;
+            family: string;
+            title: string;
+            severity: string;
+            usual: string;
+            on: boolean;
+            expects: string;
+            why: string;
+            source: string;
+            fix: null | string;
+            thresholds: components["schemas"]["ThresholdView"][];
+            language: string;
+            example: string;
+        };
+        RunRecipe: {
+            keys: null | string[];
+            /** Format: uuid */
+            seen: null | string;
+        };
         /** @description What came with a scene. */
         SceneDetail: {
             /** Format: uuid */
@@ -2218,10 +3250,23 @@ export interface components {
             /** Format: int32 */
             count: number;
         };
+        StepItem: {
+            what: string;
+            match: string;
+        };
         SwitchVariant: {
             kind: string;
             value: string;
             numbers: null | number[];
+        };
+        ThresholdView: {
+            name: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            usual: number;
+            unit: string;
+            meaning: string;
         };
         /** @description What did not survive between the compared scene and this one. */
         TransferView: {
@@ -2271,6 +3316,10 @@ export interface components {
             version: number;
             /** Format: date-time */
             arrivedAt: string;
+        };
+        WaiveRequest: {
+            cause: string;
+            reason: string;
         };
         /** @description A long task as windows see it. */
         WorkItem: {

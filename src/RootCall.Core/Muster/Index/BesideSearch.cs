@@ -15,7 +15,10 @@ internal static class BesideSearch
         var used = answered.SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles).ToHashSet(StringComparer.Ordinal);
         var bodies = answered.Select(r => FileName.Of(Path.GetFileName(r.Resolved!), context.Names).Body).Where(b => b.Length > 0).ToHashSet(StringComparer.Ordinal);
         var found = new Dictionary<string, FileStamp>(StringComparer.Ordinal);
-        foreach (var folder in answered.Select(r => Path.GetDirectoryName(r.Resolved!)!).Distinct(StringComparer.Ordinal))
+        // A map that is found elsewhere brings the neighbours it has there.
+        var elsewhere = references.Where(r => r.Reference.Kind == ReferenceKind.Image && r.Clear is not null).Select(r => r.Clear!.Path).ToList();
+        foreach (var path in elsewhere) bodies.Add(FileName.Of(Path.GetFileName(path), context.Names).Body);
+        foreach (var folder in answered.Select(r => r.Resolved!).Concat(elsewhere).Select(p => Path.GetDirectoryName(p)!).Distinct(StringComparer.Ordinal))
         {
             if (context.Index.Listing(folder) is not { } listing) continue;
             for (var i = 0; i < listing.Names.Length && found.Count < Most; i++)

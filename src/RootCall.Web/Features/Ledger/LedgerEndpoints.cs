@@ -42,6 +42,18 @@ internal static class LedgerEndpoints
         });
         group.MapPost("/apply", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.ApplyPending(), stop));
         group.MapPost("/undo", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.Undo(), stop));
+        group.MapPost("/redo", async (Guid id, LedgerStore ledgers, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        {
+            var after = await ledgers.Redo(id, stop);
+            var state = await current.Get(id, stop);
+            return TypedResults.Ok(View(after, state, await Names(roots, state, stop)));
+        });
+        group.MapGet("/file", async (Guid id, Guid[]? entries, LedgerStore ledgers, CurrentScenes current, CancellationToken stop) =>
+        {
+            var ledger = await ledgers.Read(id, stop);
+            var picked = entries is { Length: > 0 } ? ledger.Entries.Where(e => entries.Contains(e.Id)) : ledger.Entries;
+            return Results.File(LedgerFile.Write(picked), "application/json", Path.ChangeExtension(Path.GetFileName((await current.Get(id, stop)).Arrival.Path), ".ledger.json"));
+        }).ExcludeFromDescription();
         group.MapPost("/undo-to/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(id, l => l.UndoTo(entry), stop));
         group.MapPost("/take-back/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(
             id,

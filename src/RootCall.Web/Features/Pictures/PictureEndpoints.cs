@@ -35,6 +35,24 @@ internal static class PictureEndpoints
     public static void MapPictures(this IEndpointRouteBuilder api) =>
         api.MapGet("/scenes/{id:guid}/references/{number:int}/picture", Picture).WithTags("Pictures").ExcludeFromDescription();
 
+    /// <summary>The picture of a file that lies beside those in use, by its place in the muster.</summary>
+    public static async Task<IResult> Beside(Guid id, int at, HttpResponse response, CurrentScenes current, DiskStore disk, PictureRequests pictures, CancellationToken stop)
+    {
+        var beside = (await current.Get(id, stop)).Report.Beside;
+        if (at < 0 || at >= beside.Length) return Results.NoContent();
+        var output = disk.Picture(beside[at].Path, beside[at].Stamp, Side);
+        var made = new FileInfo(output);
+        if (!made.Exists)
+        {
+            pictures.Ask(beside[at].Path, null, null, output, Side);
+            response.Headers.RetryAfter = "1";
+            return Results.StatusCode(StatusCodes.Status202Accepted);
+        }
+
+        response.Headers.CacheControl = "private, max-age=60";
+        return made.Length == 0 ? Results.NoContent() : Results.File(output, "image/png");
+    }
+
     private static async Task<IResult> Picture(
         Guid id, int number, int? candidate, bool? large, bool? before, HttpResponse response, CurrentScenes current, SeenStore seen, DiskStore disk, PictureRequests pictures, CancellationToken stop)
     {

@@ -1,0 +1,64 @@
+using RootCall.Core.Audit;
+using RootCall.Core.Destinations;
+using RootCall.Core.Files;
+using RootCall.Data.Stores;
+using RootCall.Web.Features.Pictures;
+
+namespace RootCall.Web.Features.Audit;
+
+/// <summary>What is wrong, why, and what would mend it.</summary>
+internal static class AuditEndpoints
+{
+    public static void MapAudit(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/scenes/{id:guid}/audit").WithTags("Audit");
+        group.MapGet(string.Empty, async (Guid id, Audits audits, CancellationToken stop) => TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop), false)));
+        group.MapGet("/cause", async (Guid id, string key, string? member, Audits audits, CancellationToken stop) =>
+        {
+            var state = await audits.Get(id, stop);
+            var cause = state.Report.Causes.FirstOrDefault(c => c.Cause.Key == key) ?? throw new CannotUseException("That cause is gone; nothing is left of it.");
+            return TypedResults.Ok(AuditShapes.Cause(id, state, cause, member));
+        });
+        group.MapPost("/preview", async (Guid id, FixRequest request, Audits audits, CancellationToken stop) =>
+            TypedResults.Ok(AuditShapes.Fix(FixPlan.Make(Audits.Picked(await audits.Get(id, stop), request)))));
+        group.MapPost("/fix", async (Guid id, FixRequest request, Audits audits, CancellationToken stop) => TypedResults.Ok(await audits.Fix(id, request, stop)));
+        group.MapPost("/waive", async (Guid id, WaiveRequest request, Audits audits, WaiverStore waivers, CancellationToken stop) =>
+        {
+            if (string.IsNullOrWhiteSpace(request.Reason)) throw new CannotUseException("A waiver needs a reason.");
+            await waivers.Put(id, new(request.Cause, request.Reason.Trim(), DateTimeOffset.UtcNow), stop);
+            return TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop), false));
+        });
+        group.MapPost("/unwaive", async (Guid id, CauseKey request, Audits audits, WaiverStore waivers, CancellationToken stop) =>
+        {
+            await waivers.Remove(id, request.Cause, stop);
+            return TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop), false));
+        });
+        group.MapGet("/destinations", async (Guid id, Audits audits, HouseStore house, CancellationToken stop) =>
+        {
+            var state = await audits.Get(id, stop);
+            var now = state.Report.Causes.ToDictionary(c => c.Cause.Key, c => c.Cause.Sentence(c.Findings.Length));
+            var changes = new List<DestinationChange>();
+            foreach (var destination in await house.Destinations(stop))
+            {
+                var chosen = destination.Equals(state.Scene.Destination);
+                var report = chosen ? state.Report : await audits.For(state, destination, stop);
+                var then = report.Causes.ToDictionary(c => c.Cause.Key, c => c.Cause.Sentence(c.Findings.Length));
+                changes.Add(new(
+                    AuditShapes.Destination(destination, IsOwn(destination)), chosen, report.Count(Severity.Blocker), report.Count(Severity.Warning), report.Count(Severity.Note),
+                    then.Where(t => !now.ContainsKey(t.Key)).Select(t => t.Value), now.Where(n => !then.ContainsKey(n.Key)).Select(n => n.Value)));
+            }
+
+            return TypedResults.Ok(changes);
+        });
+        group.MapPut("/destination", async (Guid id, ChooseDestination choose, Audits audits, HouseStore house, SceneStore scenes, CancellationToken stop) =>
+        {
+            if (!(await house.Destinations(stop)).Any(d => d.Id == choose.Id)) throw new CannotUseException($"There is no destination “{choose.Id}”.");
+            await scenes.SetDestination(id, choose.Id, stop);
+            return TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop), false));
+        });
+        api.MapGet("/scenes/{id:guid}/beside/{at:int}/picture", (Guid id, int at, HttpResponse response, CurrentScenes current, DiskStore disk, PictureRequests pictures, CancellationToken stop) =>
+            PictureEndpoints.Beside(id, at, response, current, disk, pictures, stop)).WithTags("Pictures").ExcludeFromDescription();
+    }
+
+    internal static bool IsOwn(Destination destination) => destination.Id != Destination.Plain.Id && !DestinationFiles.Shipped.Any(s => s.Equals(destination));
+}

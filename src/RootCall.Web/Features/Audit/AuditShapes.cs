@@ -1,0 +1,164 @@
+using System.Globalization;
+using RootCall.Core.Audit;
+using RootCall.Core.Destinations;
+using RootCall.Core.Edits;
+using RootCall.Core.Imaging;
+using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
+
+namespace RootCall.Web.Features.Audit;
+
+/// <summary>Turns an audit into what the stage shows.</summary>
+internal static class AuditShapes
+{
+    private const int Rungs = 7;
+    private const int LinesShown = 60;
+
+    public static AuditView View(AuditState state, bool own)
+    {
+        var causes = state.Report.Causes.Select(c => Cause(state, c)).ToList();
+        var open = causes.Where(c => c.Waived is null).ToList();
+        int Sum(string severity) => open.Where(c => c.Severity == severity).Sum(c => c.Count);
+        return new(
+            Destination(state.Scene.Destination, own), ImageMeasures.Wanted(state.Current.Report).Count() - state.ToMeasure, state.ToMeasure,
+            open.Sum(c => c.Count), Sum("blocker"), Sum("warning"), Sum("note"), Audits.Picked(state, new(null, null, true, null)).Count, causes, state.Report.Failed);
+    }
+
+    public static DestinationItem Destination(Destination d, bool own)
+    {
+        var models = d.Models.IsEmpty ? "any model" : string.Join(", ", d.Models.Select(m => ShadingModels.Find(m)?.Name ?? m));
+        return new(d.Id, d.Name, d.Description, models, d.PackageBytes is { } bytes ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.#} MB") : string.Empty, own);
+    }
+
+    public static CauseItem Cause(AuditState state, CauseGroup group)
+    {
+        var pending = Audits.PendingFixes(state);
+        var places = group.Findings.Select(f => pending.TryGetValue(f.Key, out var place) ? place : (int?)null).ToList();
+        var names = group.Findings.Select(f => f.Target.Kind == "input" || f.Target.Part is null ? f.Target.Name : $"{f.Target.Name}, {f.Target.Part}").Distinct().ToList();
+        return new(
+            group.Cause.Key, group.Rule, group.Severity.Word(), group.Findings.Length, group.Findings.Length == 1 ? group.Cause.One : group.Cause.Many,
+            string.Join(", ", names.Take(3)) + (names.Count > 3 ? $" and {names.Count - 3} more" : string.Empty),
+            group.Findings.Count(f => f.Fixes.Length > 0), group.Findings.All(f => f.Fixes is [{ IsSafe: true }, ..]),
+            places.All(p => p is not null) ? places[0] : null, state.Waivers.GetValueOrDefault(group.Cause.Key)?.Reason);
+    }
+
+    public static RuleView Rule(RuleDescriptor d, HouseRules house) => new(
+        d.Id, d.Family, d.Title, (house.SeverityOf(d.Id) ?? d.Severity).Word(), d.Severity.Word(), house.IsOn(d.Id), d.Expects, d.Why, d.Source, d.Fix,
+        d.Thresholds.Select(t => new ThresholdView(t.Name, house.Threshold(d.Id, t.Name) ?? t.Value, t.Value, t.Unit, t.Meaning)), d.Example.Format, d.Example.Text);
+
+    public static CauseView Cause(Guid id, AuditState state, CauseGroup group, string? member)
+    {
+        // The clearest is the one that says most: the surest fix, then the most evidence.
+        var shown = group.Findings.FirstOrDefault(f => f.Key == member) ?? group.Findings.OrderByDescending(f => f.Fixes.FirstOrDefault()?.Confidence ?? 0).ThenByDescending(f => f.Evidence.Length).First();
+        var pending = Audits.PendingFixes(state);
+        var plan = FixPlan.Make(group.Findings);
+        return new(
+            Cause(state, group), Rule(RuleCatalog.Find(group.Rule)!.Descriptor, state.Scene.House),
+            group.Findings.Select(f => new MemberItem(f.Key, f.Target.Kind, f.Target.Name, f.Target.Part, f.Message, f.Decide, f.Fixes.FirstOrDefault()?.Title, f.Fixes.FirstOrDefault()?.Confidence ?? 0, MaterialOf(f), Picture(id, state, f), pending.ContainsKey(f.Key))),
+            shown.Key, Evidence(id, state, shown), Plot(group), Fix(plan));
+    }
+
+    public static FixView Fix(FixPlan plan) => new(
+        plan.Fixed.IsEmpty ? string.Empty : plan.Fixed[0].Fixes[0].Title, plan.Edits.IsEmpty ? string.Empty : plan.Count(), plan.Edits.Length,
+        plan.Fixed.IsEmpty ? 0 : plan.Fixed.Min(f => f.Fixes[0].Confidence), plan.Fixed.Length,
+        plan.Edits.Take(LinesShown).Select(e => new EditLine(FixPlan.Word(e), Where(e), Short(e.Text.Before), Short(e.Text.After))),
+        plan.Left.Take(LinesShown).Select(l => new LeftLine(l.Finding.Target.ToString(), l.Reason)));
+
+    private static string Where(Edit edit) => edit.Text.Where.Length > 0 ? edit.Text.Where : edit is RelinkReference r ? Path.GetFileName(r.Reference.Written) : string.Empty;
+
+    private static string Short(string text) => text.StartsWith('/') ? Path.GetFileName(text) : text;
+
+    private static string? MaterialOf(Finding f) => f.Target.Kind is "material" or "input" ? f.Target.Name : null;
+
+    private static PlotView? Plot(CauseGroup group)
+    {
+        var dots = group.Findings.Select(f => (f.Key, Number: f.Evidence.OfType<NumberEvidence>().FirstOrDefault())).Where(d => d.Number is not null).ToList();
+        return dots.Count == 0 ? null : new(dots[0].Number!.What, dots[0].Number!.Unit, dots[0].Number!.Low, dots[0].Number!.High, dots.Where(d => d.Number!.What == dots[0].Number!.What).Select(d => new PlotDot(d.Key, d.Number!.Value)));
+    }
+
+    private static string? Picture(Guid id, AuditState state, Finding finding)
+    {
+        // A material stands for itself by what it is painted with.
+        if (MaterialOf(finding) is { } name && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(InputRoles.BaseColour)?.Maps is [{ Answer: { } paint }, ..]) return Url(id, state, paint.Reference.Key);
+        return finding.Evidence.Select(e => e switch { PictureEvidence p => p.Image, WireEvidence w => (ReferenceKey?)w.Image, _ => null }).OfType<ReferenceKey>().Select(k => Url(id, state, k)).FirstOrDefault(u => u is not null);
+    }
+
+    private static EvidenceView Evidence(Guid id, AuditState state, Finding finding)
+    {
+        var pictures = finding.Evidence.OfType<PictureEvidence>().Select(p => (Key: p.Image, p.Channel)).Concat(finding.Evidence.OfType<WireEvidence>().Select(w => (Key: w.Image, Channel: (string?)w.Channels))).DistinctBy(p => p.Key);
+        return new(
+            finding.Evidence.OfType<WireEvidence>().Select(w => new WireItem(NameOf(state, w.Image), w.Channels, w.Now, w.After)),
+            Rail(state, finding), finding.Evidence.OfType<ValueEvidence>(), pictures.Select(p => Image(id, state, p.Key, p.Channel)),
+            finding.Evidence.OfType<PairEvidence>().Select(p => new PairItem(p.Kind, p.Kind == "image" ? Path.GetFileName(p.A) : p.A, p.Kind == "image" ? Path.GetFileName(p.B) : p.B, p.Differ, PairPicture(id, state, p.Kind, p.A), PairPicture(id, state, p.Kind, p.B))),
+            finding.Evidence.OfType<TextEvidence>().Select(t => t.Text), finding.Evidence.OfType<NumberEvidence>());
+    }
+
+    private static string? PairPicture(Guid id, AuditState state, string kind, string name) => kind == "image"
+        ? UrlOfPath(id, state, name)
+        : state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Maps.Select(m => Url(id, state, m.Use.Reference)).FirstOrDefault(u => u is not null);
+
+    private static string NameOf(AuditState state, ReferenceKey key) => Path.GetFileName(state.Scene.Answer(key)?.Resolved ?? key.Written.Replace('\\', '/'));
+
+    private static ImageItem Image(Guid id, AuditState state, ReferenceKey key, string? channel)
+    {
+        var answer = state.Scene.Answer(key);
+        var beside = answer is null ? state.Current.Report.Beside.FirstOrDefault(b => b.Path == key.Written) : null;
+        var facts = answer?.Facts ?? beside?.Facts;
+        var pixels = answer is not null ? state.Scene.Pixels(answer) : beside is not null ? state.Scene.Pixels(beside.Path) : null;
+        var letter = channel is "r" or "g" or "b" or "a" ? channel : "r";
+        var stats = pixels?.Channel(letter);
+        return new(
+            NameOf(state, key), Url(id, state, key), facts?.Width, facts?.Height, facts is null ? string.Empty : Words(facts), channel ?? "rgb",
+            stats?.Histogram, stats?.Min, stats?.Mean, stats?.Max, pixels?.Grey > 0.98);
+    }
+
+    private static string Words(ImageFacts f) => $"{(f.IsFloat ? f.BitDepth == 16 ? "half" : "float" : $"{f.BitDepth} bit")}, {f.Channels switch { 1 => "one channel", 2 => "two channels", 3 => "three channels", _ => "four channels" }}";
+
+    private static string? Url(Guid id, AuditState state, ReferenceKey key) =>
+        state.Scene.Answer(key) is { } answer ? answer.Resolved is null && answer.Reference.Carried is null && answer.Candidates.IsEmpty ? null : $"/api/scenes/{id}/references/{answer.Number}/picture{(answer.Resolved is null && answer.Reference.Carried is null ? "?candidate=0" : string.Empty)}" : UrlOfPath(id, state, key.Written);
+
+    private static string? UrlOfPath(Guid id, AuditState state, string path)
+    {
+        var at = state.Current.Report.Beside.Select((b, i) => (b.Path, i)).FirstOrDefault(b => b.Path == path);
+        if (at.Path is not null) return $"/api/scenes/{id}/beside/{at.i}/picture";
+        return state.Current.Report.References.FirstOrDefault(r => r.Resolved == path) is { } reference ? $"/api/scenes/{id}/references/{reference.Number}/picture" : null;
+    }
+
+    /// <summary>The inputs of the material in question: those that the finding and its fix touch, and what else is set.</summary>
+    private static List<RailItem> Rail(AuditState state, Finding finding)
+    {
+        if (MaterialOf(finding) is not { } name || state.Scene.Everything.FirstOrDefault(m => m.Name == name) is not { } material) return [];
+        var edits = finding.Fixes.FirstOrDefault()?.Edits.OfType<LookEdit>().ToList() ?? [];
+        var touched = edits.Select(InputOf).OfType<string>().Concat(finding.Evidence.OfType<WireEvidence>().SelectMany(w => new[] { w.Now, w.After })).Append(finding.Target.Part).OfType<string>().ToHashSet(StringComparer.Ordinal);
+        var order = material.Model?.Inputs.Select(i => i.Name).Concat(material.Inputs.Select(i => i.Name)).Distinct().ToList() ?? [.. material.Inputs.Select(i => i.Name)];
+        var set = material.Inputs.Where(i => i.IsConnected || i.Input.Value is not null).Select(i => i.Name).ToHashSet(StringComparer.Ordinal);
+        var shown = order.Where(touched.Contains).Concat(order.Where(n => set.Contains(n) && !touched.Contains(n))).Take(Rungs).ToHashSet(StringComparer.Ordinal);
+        return [.. order.Where(shown.Contains).Select(n => new RailItem(n, material.Input(n)?.Maps is [var map, ..] ? map.FileText : null, Now(material, n), After(material, edits, n, state)))];
+    }
+
+    private static string? InputOf(LookEdit edit) => edit switch { SetImage i => i.Input, SetValue v => v.Input, _ => null };
+
+    private static string Now(MaterialView material, string name)
+    {
+        var input = material.Input(name);
+        if (input?.Maps is [var map, ..]) return map.Stats is { } stats && map.Channel.Length == 1 ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}") : map.FileText;
+        if (input?.Input.Effective?.Text is { } text) return text;
+        return Numbers(input?.Numbers ?? material.Model?.Input(name)?.Default ?? []);
+    }
+
+    private static string? After(MaterialView material, List<LookEdit> edits, string name, AuditState state)
+    {
+        foreach (var edit in edits.Where(e => InputOf(e) == name).Reverse())
+        {
+            if (edit is SetValue { To: null } or SetImage { To: null }) return Numbers(material.Model?.Input(name)?.Default ?? []);
+            if (edit is SetValue { To: { } value }) return value.ToString();
+            if (edit is SetImage { To: { } to })
+                return to.Channels.Length == 1 && state.Scene.Answer(to.Reference) is { } answer && state.Scene.Pixels(answer)?.Channel(to.Channels) is { } stats
+                    ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}") : Path.GetFileName(to.Reference.Written);
+        }
+
+        return null;
+    }
+
+    private static string Numbers(IReadOnlyList<double> numbers) => numbers.Count == 0 ? "default" : string.Join(' ', numbers.Select(n => n.ToString("0.00#", CultureInfo.InvariantCulture)));
+}

@@ -1,0 +1,127 @@
+using System.Collections.Concurrent;
+using RootCall.Core.Audit;
+using RootCall.Core.Destinations;
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+using RootCall.Web.Features.Ledger;
+using RootCall.Web.Features.Work;
+
+namespace RootCall.Web.Features.Audit;
+
+/// <summary>An audit of a scene as it stands.</summary>
+internal sealed record AuditState(CurrentState Current, AuditScene Scene, AuditReport Report, IReadOnlyDictionary<string, Waiver> Waivers, int ToMeasure);
+
+/// <summary>Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks only at what changed.</summary>
+internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseStore house, WaiverStore waivers, SceneStore scenes, NameStore names, LedgerStore ledgers, RootStore roots, WorkDispatcher work)
+{
+    private readonly ConcurrentDictionary<Guid, Kept> kept = new();
+
+    private sealed class Kept
+    {
+        public SemaphoreSlim Lock { get; } = new(1);
+
+        public AuditMemory Memory { get; } = new();
+
+        public Dictionary<string, PixelStats> Pixels { get; } = new(StringComparer.Ordinal);
+
+        public DateTime Asked { get; set; }
+
+        public (MusterReport Report, Destination Destination, HouseRules House, int Measured, AuditScene Scene, AuditReport Found)? Last { get; set; }
+    }
+
+    public async Task<AuditState> Get(Guid id, CancellationToken stop)
+    {
+        var state = await current.Get(id, stop);
+        var destination = await house.DestinationOf(await scenes.Destination(id, stop), stop);
+        return await Get(id, state, destination, stop);
+    }
+
+    /// <summary>The same scene for another destination, without keeping anything.</summary>
+    public async Task<AuditReport> For(AuditState state, Destination destination, CancellationToken stop) =>
+        AuditRun.Make(new AuditScene(state.Scene.Report, kept[state.Current.Arrival.SceneId].Pixels, destination, await house.Rules(stop), state.Scene.Names), stop: stop);
+
+    private async Task<AuditState> Get(Guid id, CurrentState state, Destination destination, CancellationToken stop)
+    {
+        var mine = kept.GetOrAdd(id, _ => new());
+        await mine.Lock.WaitAsync(stop);
+        try
+        {
+            var wanted = ImageMeasures.Wanted(state.Report).ToList();
+            var unknown = wanted.Where(w => !mine.Pixels.ContainsKey(w.Path)).ToList();
+            if (unknown.Count > 0)
+                foreach (var (path, stats) in await known.Pixels(unknown, stop)) mine.Pixels[path] = stats;
+            var left = unknown.Count(w => !mine.Pixels.ContainsKey(w.Path));
+            // Once in a while: an image that does not decode stays unmeasured for good.
+            if (left > 0 && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5))
+            {
+                mine.Asked = DateTime.UtcNow;
+                await work.Start(new Remember(id), "Measure the images", id, stop);
+            }
+
+            var rules = await house.Rules(stop);
+            if (mine.Last is not { } last || !ReferenceEquals(last.Report, state.Report) || !last.Destination.Equals(destination) || last.House.Write() != rules.Write() || last.Measured != wanted.Count - left)
+            {
+                var scene = new AuditScene(state.Report, mine.Pixels, destination, rules, await names.Read(stop));
+                mine.Last = last = (state.Report, destination, rules, wanted.Count - left, scene, AuditRun.Make(scene, mine.Memory, stop: stop));
+            }
+
+            return new(state, last.Scene, last.Found, await waivers.Read(id, stop), left);
+        }
+        finally
+        {
+            mine.Lock.Release();
+        }
+    }
+
+    /// <summary>The findings that a request is about.</summary>
+    public static IReadOnlyList<Finding> Picked(AuditState state, FixRequest request)
+    {
+        var keys = request.Keys?.ToHashSet(StringComparer.Ordinal);
+        var pending = PendingFixes(state).Keys;
+        return [.. state.Report.Findings.Where(f => !state.Waivers.ContainsKey(f.Cause.Key) && (request.Cause is null || f.Cause.Key == request.Cause) && keys?.Contains(f.Key) != false && (!request.Safe || f.Fixes is [{ IsSafe: true }, ..]) && !pending.Contains(PendingKey(f)))];
+    }
+
+    /// <summary>Puts fixes into the ledger as one entry.</summary>
+    public async Task<LedgerView> Fix(Guid id, FixRequest request, CancellationToken stop)
+    {
+        var state = await Get(id, stop);
+        var findings = Picked(state, request);
+        var plan = FixPlan.Make(findings);
+        var causes = plan.Fixed.Select(f => f.Cause.Key).Distinct().ToList();
+        var sentence = causes.Count == 1 ? $"Fix {plan.Fixed[0].Cause.Sentence(plan.Fixed.Length)}" : $"Fix {plan.Fixed.Length} findings of {causes.Count} causes";
+        return await Put(id, state, plan.Entry(sentence, causes.Count == 1 ? $"rule {plan.Fixed[0].Rule}" : "rules of the audit", DateTimeOffset.UtcNow), request.Seen, stop);
+    }
+
+    /// <exception cref="CannotUseException">Another window has changed the same things since <paramref name="seen"/>.</exception>
+    public async Task<LedgerView> Put(Guid id, AuditState state, LedgerEntry entry, Guid? seen, CancellationToken stop)
+    {
+        var ledger = await ledgers.Change(id, l =>
+        {
+            if (seen is not null && l.Entries.Any(e => e.Id == seen))
+            {
+                var targets = entry.Edits.Select(e => e.Target).ToHashSet(StringComparer.Ordinal);
+                if (l.Entries.SkipWhile(e => e.Id != seen).Skip(1).FirstOrDefault(e => e.Edits.Any(x => targets.Contains(x.Target))) is { } other)
+                    throw new CannotUseException($"“{other.Sentence}” was put in from another window at {other.At.LocalDateTime:HH:mm}, and changes the same things. Nothing was put in here; look at it, and fix again.");
+            }
+
+            return l.Put(entry);
+        }, stop);
+        return LedgerEndpoints.View(ledger, state.Current, await LedgerEndpoints.Names(roots, state.Current, stop));
+    }
+
+    /// <summary>Place of the pending entry that fixes each finding.</summary>
+    public static Dictionary<string, int> PendingFixes(AuditState state)
+    {
+        var pending = new Dictionary<string, int>(StringComparer.Ordinal);
+        for (var i = 0; i < state.Current.Ledger.Entries.Length; i++)
+            if (state.Current.Ledger.Entries[i].State == EntryState.Pending)
+                foreach (var done in state.Current.Ledger.Entries[i].Fixed) pending[$"{done.Rule}|{done.Kind}|{done.Name}|{done.Part}|{done.Cause}"] = i + 1;
+        return pending;
+    }
+
+    public static string PendingKey(Finding finding) => finding.Key;
+}
