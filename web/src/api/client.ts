@@ -30,6 +30,17 @@ export type TransferView = Schemas['TransferView'];
 export type FamilyItem = Schemas['FamilyItem'];
 export type ComparedScene = Schemas['ComparedScene'];
 export type VariantItem = Schemas['VariantItem'];
+export type AuditView = Schemas['AuditView'];
+export type CauseItem = Schemas['CauseItem'];
+export type CauseView = Schemas['CauseView'];
+export type MemberItem = Schemas['MemberItem'];
+export type RailItem = Schemas['RailItem'];
+export type ImageItem = Schemas['ImageItem'];
+export type PlotView = Schemas['PlotView'];
+export type FixView = Schemas['FixView'];
+export type RuleView = Schemas['RuleView'];
+export type RecipeItem = Schemas['RecipeItem'];
+export type DestinationChange = Schemas['DestinationChange'];
 
 /** A refusal in one sentence, as the server said it. */
 export class Refusal extends Error {}

@@ -15,7 +15,19 @@ export function listen(client: QueryClient): () => void {
     .build();
   const refresh = (item?: WorkItem) =>
     Promise.all(
-      ['scenes', 'scene', 'muster', 'evidence', 'send-off', 'ledger', 'transfer', 'roots', 'map-variants', 'house']
+      [
+        'scenes',
+        'scene',
+        'muster',
+        'audit',
+        'evidence',
+        'send-off',
+        'ledger',
+        'transfer',
+        'roots',
+        'map-variants',
+        'house',
+      ]
         .filter((key) => key === 'scenes' || item?.kind !== 'pack' || key === 'send-off')
         .map((key) => client.invalidateQueries({ queryKey: [key] })),
     );

@@ -72,7 +72,7 @@ export const useFolder = (path: string, enabled: boolean) =>
   });
 
 /** Everything that a change of the ledger can change. */
-const ofScene = ['muster', 'evidence', 'ledger', 'send-off', 'scene', 'transfer'];
+const ofScene = ['muster', 'evidence', 'ledger', 'send-off', 'scene', 'transfer', 'audit'];
 
 /** A change on the server; a refusal is shown where the artist looks. */
 function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
@@ -129,6 +129,7 @@ export const useLedgerActs = (id: string) => {
   const stale = [...ofScene, 'scenes'];
   const entry = (e: string) => ({ params: { path: { id, entry: e } } });
   return {
+    redo: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/redo', byId(id))), stale),
     apply: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/apply', byId(id))), stale),
     undo: useChange(() => unwrap(api.POST('/api/scenes/{id}/ledger/undo', byId(id))), stale),
     undoTo: useChange((e: string) => unwrap(api.POST('/api/scenes/{id}/ledger/undo-to/{entry}', entry(e))), stale),
@@ -260,3 +261,145 @@ export const useBuild = (id: string) =>
   );
 
 export const useCancel = () => useChange((id: string) => unwrap(api.POST('/api/work/{id}/cancel', byId(id))), []);
+
+export const useAudit = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['audit', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/audit', byId(id ?? ''))),
+    enabled: id !== undefined,
+  });
+
+/** A cause with the evidence of one of its findings; the clearest when none is named. */
+export const useCause = (id: string, key: string | undefined, member: string | undefined) =>
+  useQuery({
+    queryKey: ['audit', id, 'cause', key, member],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/audit/cause', {
+          params: { path: { id }, query: member === undefined ? { key: key ?? '' } : { key: key ?? '', member } },
+        }),
+      ),
+    enabled: key !== undefined,
+    placeholderData: (before) => (before?.cause.key === key ? before : undefined),
+  });
+
+export const useDestinationChanges = (id: string) =>
+  useQuery({
+    queryKey: ['audit', id, 'destinations'],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/audit/destinations', byId(id))),
+  });
+
+/** What to fix: single findings, a family, or everything that is safe. */
+export interface Fixing {
+  cause?: string;
+  keys?: string[];
+  safe?: boolean;
+}
+
+export const useFindingActs = (id: string) => {
+  const stale = [...ofScene, 'scenes'];
+  const ledger = useLedger(id).data;
+  return {
+    fix: useChange(
+      (fix: Fixing) =>
+        unwrap(
+          api.POST('/api/scenes/{id}/audit/fix', {
+            ...byId(id),
+            body: {
+              cause: fix.cause ?? null,
+              keys: fix.keys ?? null,
+              safe: fix.safe ?? false,
+              seen: ledger?.entries.at(-1)?.id ?? null,
+            },
+          }),
+        ),
+      stale,
+    ),
+    waive: useChange(
+      (body: { cause: string; reason: string }) =>
+        unwrap(api.POST('/api/scenes/{id}/audit/waive', { ...byId(id), body })),
+      ['audit'],
+    ),
+    unwaive: useChange(
+      (cause: string) => unwrap(api.POST('/api/scenes/{id}/audit/unwaive', { ...byId(id), body: { cause } })),
+      ['audit'],
+    ),
+    destination: useChange(
+      (destination: string) =>
+        unwrap(api.PUT('/api/scenes/{id}/audit/destination', { ...byId(id), body: { id: destination } })),
+      ['audit'],
+    ),
+  };
+};
+
+export const useRules = () => useQuery({ queryKey: ['rules'], queryFn: () => unwrap(api.GET('/api/rules')) });
+
+export const useHouseText = () =>
+  useQuery({ queryKey: ['rules', 'text'], queryFn: () => unwrap(api.GET('/api/house-rules')) });
+
+export const useDestinationText = (id: string) =>
+  useQuery({
+    queryKey: ['destination', id],
+    queryFn: () => unwrap(api.GET('/api/destinations/{id}', { params: { path: { id } } })),
+  });
+
+export const useHouseActs = () => ({
+  choose: useChange(
+    ({ rule, ...body }: { rule: string; severity: string | null; thresholds: Record<string, number> | null }) =>
+      unwrap(api.PATCH('/api/rules/{rule}', { params: { path: { rule } }, body })),
+    ['rules', 'audit'],
+  ),
+  write: useChange((text: string) => unwrap(api.PUT('/api/house-rules', { body: { text } })), ['rules', 'audit']),
+  writeDestination: useChange(
+    (text: string) => unwrap(api.PUT('/api/destinations', { body: { text } })),
+    ['audit', 'destination'],
+  ),
+  removeDestination: useChange(
+    (id: string) => unwrap(api.DELETE('/api/destinations/{id}', { params: { path: { id } } })),
+    ['audit', 'destination'],
+  ),
+});
+
+export const useRecipes = () => useQuery({ queryKey: ['recipes'], queryFn: () => unwrap(api.GET('/api/recipes')) });
+
+export const useRecipeText = (recipe: string | undefined) =>
+  useQuery({
+    queryKey: ['recipes', recipe],
+    queryFn: () => unwrap(api.GET('/api/recipes/{recipe}', { params: { path: { recipe: recipe ?? '' } } })),
+    enabled: recipe !== undefined,
+  });
+
+/** What a recipe would do in a scene. */
+export const useDryRun = (id: string, recipe: string | undefined) =>
+  useQuery({
+    queryKey: ['audit', id, 'dry-run', recipe],
+    queryFn: () =>
+      unwrap(api.POST('/api/scenes/{id}/recipes/{recipe}/dry-run', { params: { path: { id, recipe: recipe ?? '' } } })),
+    enabled: recipe !== undefined,
+  });
+
+export const useRecipeActs = (id: string) => ({
+  record: useChange(
+    (body: { name: string; entries: string[] }) =>
+      unwrap(api.POST('/api/scenes/{id}/recipes/record', { ...byId(id), body })),
+    ['recipes'],
+  ),
+  write: useChange(
+    (body: { id: string; text: string }) => unwrap(api.PUT('/api/recipes', { body })),
+    ['recipes', 'audit'],
+  ),
+  remove: useChange(
+    (recipe: string) => unwrap(api.DELETE('/api/recipes/{recipe}', { params: { path: { recipe } } })),
+    ['recipes'],
+  ),
+  apply: useChange(
+    (recipe: string) =>
+      unwrap(
+        api.POST('/api/scenes/{id}/recipes/{recipe}/apply', {
+          params: { path: { id, recipe } },
+          body: { keys: null, seen: null },
+        }),
+      ),
+    [...ofScene, 'scenes'],
+  ),
+});

@@ -2564,7 +2564,7 @@ export interface components {
             members: components["schemas"]["MemberItem"][];
             /** @description Key of the finding the evidence is about. */
             member: string;
-            evidence: components["schemas"]["EvidenceView"];
+            evidence: components["schemas"]["FoundEvidence"];
             plot: null | components["schemas"]["PlotView"];
             fix: components["schemas"]["FixView"];
         };
@@ -2783,6 +2783,16 @@ export interface components {
             parent: null | string;
             entries: components["schemas"]["FolderEntry"][];
         };
+        /** @description What was seen of one finding. */
+        FoundEvidence: {
+            wires: components["schemas"]["WireItem"][];
+            rail: components["schemas"]["RailItem"][];
+            values: components["schemas"]["ValueEvidence"][];
+            images: components["schemas"]["ImageItem"][];
+            pairs: components["schemas"]["PairItem"][];
+            texts: string[];
+            numbers: components["schemas"]["NumberEvidence"][];
+        };
         HouseClash: {
             name: string;
             files: components["schemas"]["HousePlace"][];
@@ -2819,6 +2829,25 @@ export interface components {
             duplicates: components["schemas"]["HouseDuplicate"][];
             gather: components["schemas"]["HouseGather"][];
             unused: components["schemas"]["HouseUnused"][];
+        };
+        ImageItem: {
+            name: string;
+            picture: null | string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            facts: string;
+            channel: string;
+            /** @description Counts of the channel that gives the reason. */
+            histogram: null | number[];
+            /** Format: double */
+            min: null | number;
+            /** Format: double */
+            mean: null | number;
+            /** Format: double */
+            max: null | number;
+            isGrey: boolean;
         };
         /** @description A text as it is exported and imported. */
         JsonDocumentText: {
@@ -2895,6 +2924,22 @@ export interface components {
             message: string;
             place: string;
         };
+        NumberEvidence: {
+            what: string;
+            /** Format: double */
+            value: number;
+            unit: string;
+            /**
+             * Format: double
+             * @description Least that is expected; null when there is none.
+             */
+            low?: null | number;
+            /**
+             * Format: double
+             * @description Most that is expected.
+             */
+            high?: null | number;
+        };
         OpenScene: {
             /** @description Absolute path of a scene inside a server folder. */
             path: string;
@@ -2922,6 +2967,14 @@ export interface components {
             unresolved: string[];
             brokenFiles: string[];
             zip: boolean;
+        };
+        PairItem: {
+            kind: string;
+            a: string;
+            b: string;
+            differ: string;
+            pictureA: null | string;
+            pictureB: null | string;
         };
         Picked: {
             numbers: null | number[];
@@ -2964,6 +3017,15 @@ export interface components {
             /** @description `role` or `material`. */
             by: string;
             numbers: null | number[];
+        };
+        /** @description An input of the surface shader, as a rung. */
+        RailItem: {
+            input: string;
+            /** @description The image that feeds it; null for a value. */
+            from: null | string;
+            now: string;
+            /** @description What stands there after the fix; null when nothing changes. */
+            after: null | string;
         };
         RecipeItem: {
             id: string;
@@ -3287,6 +3349,12 @@ export interface components {
             material: string;
             input: string;
         };
+        /** @description A value, and what it would be. */
+        ValueEvidence: {
+            where: string;
+            now: string;
+            after: null | string;
+        };
         VariantItem: {
             place: string;
             set: string;
@@ -3320,6 +3388,12 @@ export interface components {
         WaiveRequest: {
             cause: string;
             reason: string;
+        };
+        WireItem: {
+            image: string;
+            channels: string;
+            now: string;
+            after: null | string;
         };
         /** @description A long task as windows see it. */
         WorkItem: {

@@ -1,6 +1,6 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { useLedger, useLedgerActs, useMuster, useScene, useSendOff } from '../api/queries';
+import { useAudit, useLedger, useLedgerActs, useMuster, useScene, useSendOff } from '../api/queries';
 import { useFocus } from '../state/focus';
 import { FindField } from './FindField';
 import { FocusLine } from './FocusLine';
@@ -28,6 +28,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, children }: Fra
   const scene = useScene(sceneId);
   const muster = useMuster(sceneId);
   const sendOff = useSendOff(sceneId);
+  const audit = useAudit(sceneId);
   const ledger = useLedger(sceneId);
   const enter = useFocus((s) => s.enter);
   const [showKeys, setShowKeys] = useState(false);
@@ -48,7 +49,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, children }: Fra
 
   return (
     <div className="relative flex h-full min-w-[1100px] flex-col">
-      <RouteLine here={here} scene={scene.data} muster={muster.data} sendOff={sendOff.data} />
+      <RouteLine here={here} scene={scene.data} muster={muster.data} sendOff={sendOff.data} audit={audit.data} />
       <FocusLine>{focus}</FocusLine>
       <FindField among={among} />
       <h1 className="call mx-7 mt-[120px] flex-none">{call}</h1>
@@ -70,5 +71,5 @@ function SceneLedger({
   sceneId: string;
   ledger: NonNullable<ReturnType<typeof useLedger>['data']>;
 }) {
-  return <LedgerBar ledger={ledger} acts={useLedgerActs(sceneId)} />;
+  return <LedgerBar sceneId={sceneId} ledger={ledger} acts={useLedgerActs(sceneId)} />;
 }

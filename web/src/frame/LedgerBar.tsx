@@ -9,7 +9,7 @@ import { Tally } from './Tally';
 export type LedgerActs = ReturnType<typeof useLedgerActs>;
 
 /** The bottom band: what was changed since the scene arrived, what waits, and the way back. */
-export function LedgerBar({ ledger, acts }: { ledger: LedgerView; acts: LedgerActs }) {
+export function LedgerBar({ sceneId, ledger, acts }: { sceneId: string; ledger: LedgerView; acts: LedgerActs }) {
   const [open, setOpen] = useState(false);
   const next = ledger.entries.find((e) => e.state === 'pending');
   const empty = ledger.entries.length === 0;
@@ -19,7 +19,7 @@ export function LedgerBar({ ledger, acts }: { ledger: LedgerView; acts: LedgerAc
   useKey('shift+p', () => acts.apply.mutate(undefined), ledger.pending > 0);
   return (
     <footer className="relative z-20 flex h-[38px] flex-none items-center gap-3 bg-well px-7 text-[12.5px]">
-      <LedgerSheet open={open} onOpenChange={setOpen} ledger={ledger} acts={acts} />
+      <LedgerSheet sceneId={sceneId} open={open} onOpenChange={setOpen} ledger={ledger} acts={acts} />
       <button
         type="button"
         className="flex items-center gap-1.5 font-bold"

@@ -1,11 +1,14 @@
 import { Dialog } from 'radix-ui';
 import { useState } from 'react';
+import { toast } from 'sonner';
 import type { EntryItem, LedgerView } from '../api/client';
+import { useRecipeActs } from '../api/queries';
 import { capital, count, inWords, when } from '../parts/format';
 import { Glyph } from '../parts/Glyph';
 import type { LedgerActs } from './LedgerBar';
 
 interface LedgerSheetProps {
+  sceneId: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
   ledger: LedgerView;
@@ -15,9 +18,11 @@ interface LedgerSheetProps {
 const columns = 'grid grid-cols-[30px_30px_minmax(0,1fr)_56px_140px_150px_230px] items-center gap-x-3';
 
 /** The ledger, opened upward over the screen, which stays live above it. */
-export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetProps) {
+export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: LedgerSheetProps) {
   const entries = ledger.entries;
   const [current, setCurrent] = useState<string>();
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const recipes = useRecipeActs(sceneId);
   const [unfolded, setUnfolded] = useState<ReadonlySet<string>>(new Set());
   // In hand from the start: what would be applied next, or else what was done last.
   const first = entries.find((e) => e.state === 'pending') ?? entries.at(-1);
@@ -29,12 +34,31 @@ export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetPro
   const fold = (id: string) =>
     setUnfolded((now) => (now.has(id) ? new Set([...now].filter((x) => x !== id)) : new Set([...now, id])));
 
+  const bead = (id: string) =>
+    setPicked((now) => (now.has(id) ? new Set([...now].filter((x) => x !== id)) : new Set([...now, id])));
+  const chosen = entries.filter((e) => picked.has(e.id));
+  const record = () => {
+    const first = chosen[0];
+    if (!first) return;
+    recipes.record.mutate(
+      { name: first.sentence, entries: chosen.map((e) => e.id) },
+      {
+        onSuccess: (recipe) => {
+          setPicked(new Set());
+          toast(`Recorded “${recipe.name}”: ${recipe.stepList.map((s) => `${s.what}, for ${s.match}`).join('; ')}.`);
+        },
+      },
+    );
+  };
+
   const onKeyDown = (event: React.KeyboardEvent) => {
     const to = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[event.key];
     if (to !== undefined) setCurrent(entries[Math.min(entries.length - 1, Math.max(0, at + to))]?.id);
     else if (event.key === 'Enter' && inHand) fold(inHand.id);
     else if (event.key === 'Backspace' && inHand) acts.takeBack.mutate(inHand.id);
     else if (event.key === 'U' && inHand) acts.undoTo.mutate(inHand.id);
+    else if (event.key === ' ' && inHand) bead(inHand.id);
+    else if (event.key === 'R') record();
     else return;
     event.preventDefault();
   };
@@ -61,6 +85,21 @@ export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetPro
               The arrived file is untouched. What is written is written elsewhere.
             </Dialog.Description>
             <span className="flex-1" />
+            {chosen.length > 0 && (
+              <button type="button" className="key" onClick={record}>
+                Make a recipe of {chosen.length === 1 ? 'this' : `these ${count(chosen.length)}`} <kbd>⇧R</kbd>
+              </button>
+            )}
+            <button type="button" className="act soft" onClick={() => acts.redo.mutate(undefined)}>
+              Redo
+            </button>
+            <a
+              className="act soft"
+              href={`/api/scenes/${sceneId}/ledger/file${chosen.length > 0 ? `?${chosen.map((e) => `entries=${e.id}`).join('&')}` : ''}`}
+              download
+            >
+              Export {chosen.length > 0 && count(chosen.length)}
+            </a>
             <Dialog.Close className="act soft">
               Close <kbd>Esc</kbd>
             </Dialog.Close>
@@ -86,6 +125,8 @@ export function LedgerSheet({ open, onOpenChange, ledger, acts }: LedgerSheetPro
                 <Entry
                   entry={entry}
                   inHand={entry === inHand}
+                  picked={picked.has(entry.id)}
+                  onBead={() => bead(entry.id)}
                   unfolded={unfolded.has(entry.id)}
                   onPick={() => setCurrent(entry.id)}
                   onFold={() => fold(entry.id)}
@@ -104,12 +145,14 @@ interface EntryProps {
   entry: EntryItem;
   inHand: boolean;
   unfolded: boolean;
+  picked: boolean;
+  onBead: () => void;
   onPick: () => void;
   onFold: () => void;
   acts: LedgerActs;
 }
 
-function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
+function Entry({ entry, inHand, unfolded, picked, onBead, onPick, onFold, acts }: EntryProps) {
   const pending = entry.state === 'pending';
   const line = pending ? 'border-dashed border-lichen' : 'border-soft';
   return (
@@ -118,6 +161,15 @@ function Entry({ entry, inHand, unfolded, onPick, onFold, acts }: EntryProps) {
       <div className={`${columns} min-h-6`}>
         <span className="relative h-6">
           <span className={`absolute left-[9px] top-[11px] w-3 border-t-2 ${line}`} />
+          <button
+            type="button"
+            className="absolute inset-0"
+            aria-pressed={picked}
+            aria-label={`Pick entry ${entry.place}`}
+            onClick={onBead}
+          >
+            {picked && <span className="absolute left-[10px] top-[7px] size-[9px] rounded-full bg-ink" />}
+          </button>
         </span>
         <span className={`mono text-right text-[12px] ${pending ? 'text-lichen' : 'text-quiet'}`}>{entry.place}</span>
         <button

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { SceneDetail, SendOffView, MusterView } from '../api/client';
+import type { AuditView, MusterView, SceneDetail, SendOffView } from '../api/client';
 import { count } from '../parts/format';
 import { Hint } from '../parts/Hint';
 import { stages, stationAt, type StageName } from './stages';
@@ -9,14 +9,16 @@ interface RouteLineProps {
   scene: SceneDetail | undefined;
   muster: MusterView | undefined;
   sendOff: SendOffView | undefined;
+  audit: AuditView | undefined;
 }
 
 /** The journey of the scene: stations with their open counts, white where travelled, dotted ahead. */
-export function RouteLine({ here, scene, muster, sendOff }: RouteLineProps) {
+export function RouteLine({ here, scene, muster, sendOff, audit }: RouteLineProps) {
   const index = stages.findIndex((s) => s.name === here);
   const open: Partial<Record<StageName, number>> = {};
   if (scene) open.Arrivals = scene.notes.length;
   if (muster) open.Muster = muster.references.length - muster.answering;
+  if (audit) open.Findings = audit.findings;
   if (sendOff) open['Send-off'] = sendOff.unresolved.length;
   return (
     <header className="absolute inset-x-0 top-0 h-28">
@@ -45,8 +47,14 @@ export function RouteLine({ here, scene, muster, sendOff }: RouteLineProps) {
       <div className="absolute left-7 top-[56px] bg-ground pr-2 text-[11px] leading-[14px] text-quiet">
         {scene?.format}
       </div>
-      <div className="absolute right-7 top-[19px] font-medium leading-[15px] text-soft">Package</div>
-      <div className="absolute right-7 top-[55px] text-[11px] leading-[14px] text-quiet">folder or zip, BagIt</div>
+      <div className="absolute right-7 top-[19px] max-w-40 truncate font-medium leading-[15px] text-soft">
+        {audit && audit.destination.id !== 'plain' ? audit.destination.name : 'Package'}
+      </div>
+      <div className="absolute right-7 top-[55px] max-w-44 truncate bg-ground pl-2 text-[11px] leading-[14px] text-quiet">
+        {audit && audit.destination.id !== 'plain'
+          ? [audit.destination.models, audit.destination.limit].filter(Boolean).join(', ')
+          : 'folder or zip, BagIt'}
+      </div>
       <nav aria-label="Stages">
         {stages.map((stage, i) => (
           <Station

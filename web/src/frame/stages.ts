@@ -2,7 +2,7 @@
 export const stages = [
   { name: 'Arrivals', path: 'arrivals' },
   { name: 'Muster', path: 'muster' },
-  { name: 'Findings' },
+  { name: 'Findings', path: 'findings' },
   { name: 'Bench' },
   { name: 'Crossing' },
   { name: 'Send-off', path: 'send-off' },

@@ -46,6 +46,7 @@ const shapes: Record<string, ReactNode> = {
       <rect x="9" y="1.5" width="4.5" height="13" fill="currentColor" stroke="none" />
     </>
   ),
+  warning: <path d="M1 8H4.6L6.6 3.4L9.4 12.6L11.4 8H15" />,
   'stand-in': (
     <>
       <rect x="2" y="2.5" width="12" height="11" strokeDasharray="1.6 2.2" />

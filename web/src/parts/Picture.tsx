@@ -47,6 +47,23 @@ interface PictureProps {
   missing?: boolean;
 }
 
+/** A picture by its address, on the 18 % field; the hatch where there is none. */
+export function PictureAt({ url, alt, size }: { url: string | null | undefined; alt: string; size: number }) {
+  const touched = useTouched((s) => s.times);
+  const source = usePicture(
+    url ? (touched > 0 ? `${url}${url.includes('?') ? '&' : '?'}touched=${touched}` : url) : undefined,
+  );
+  const none = !url || source === false;
+  return (
+    <div
+      className={`${none ? 'hatch' : 'field'} flex flex-none items-center justify-center`}
+      style={{ width: size, height: size, padding: size > 100 ? 8 : size > 40 ? 3 : 0 }}
+    >
+      {source && <img src={source} alt={alt} className="max-h-full max-w-full" />}
+    </div>
+  );
+}
+
 /** An image of a reference or of one of its candidates, on the 18 % field. */
 export function Picture({ sceneId, number, candidate, large, before, alt, size, missing }: PictureProps) {
   const touched = useTouched((s) => s.times);

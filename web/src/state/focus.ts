@@ -5,17 +5,25 @@ interface Focus {
   sceneId: string | undefined;
   files: ReadonlySet<number>;
   material: string | undefined;
+  /** Materials picked among those that a finding is about. */
+  materials: ReadonlySet<string>;
   /** References of a bundle on the relocation map, with the name it is called by. */
   bundle: { name: string; numbers: ReadonlySet<number> } | undefined;
   find: string;
   enter: (sceneId: string | undefined) => void;
   pick: (numbers: readonly number[], on: boolean) => void;
-  narrow: (to: Partial<Pick<Focus, 'material' | 'bundle' | 'find'>>) => void;
+  narrow: (to: Partial<Pick<Focus, 'material' | 'materials' | 'bundle' | 'find'>>) => void;
   clearFiles: () => void;
   clear: () => void;
 }
 
-const none = { files: new Set<number>(), material: undefined, bundle: undefined, find: '' };
+const none = {
+  files: new Set<number>(),
+  material: undefined,
+  materials: new Set<string>(),
+  bundle: undefined,
+  find: '',
+};
 
 export const useFocus = create<Focus>()((set) => ({
   sceneId: undefined,

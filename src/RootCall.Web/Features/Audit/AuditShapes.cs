@@ -83,7 +83,7 @@ internal static class AuditShapes
         return finding.Evidence.Select(e => e switch { PictureEvidence p => p.Image, WireEvidence w => (ReferenceKey?)w.Image, _ => null }).OfType<ReferenceKey>().Select(k => Url(id, state, k)).FirstOrDefault(u => u is not null);
     }
 
-    private static EvidenceView Evidence(Guid id, AuditState state, Finding finding)
+    private static FoundEvidence Evidence(Guid id, AuditState state, Finding finding)
     {
         var pictures = finding.Evidence.OfType<PictureEvidence>().Select(p => (Key: p.Image, p.Channel)).Concat(finding.Evidence.OfType<WireEvidence>().Select(w => (Key: w.Image, Channel: (string?)w.Channels))).DistinctBy(p => p.Key);
         return new(

@@ -25,14 +25,14 @@ internal sealed record ThresholdView(string Name, double Value, double Usual, st
 /// <summary>A cause with its evidence.</summary>
 /// <param name="Member">Key of the finding the evidence is about.</param>
 /// <param name="Plot">One value a member, against what is expected.</param>
-internal sealed record CauseView(CauseItem Cause, RuleView Rule, IEnumerable<MemberItem> Members, string Member, EvidenceView Evidence, PlotView? Plot, FixView Fix);
+internal sealed record CauseView(CauseItem Cause, RuleView Rule, IEnumerable<MemberItem> Members, string Member, FoundEvidence Evidence, PlotView? Plot, FixView Fix);
 
 /// <param name="Material">Material it is about; null for none.</param>
 /// <param name="Picture">A picture that stands for it.</param>
 internal sealed record MemberItem(string Key, string Kind, string Name, string? Part, string Message, string? Decide, string? Title, double Certainty, string? Material, string? Picture, bool Pending);
 
 /// <summary>What was seen of one finding.</summary>
-internal sealed record EvidenceView(
+internal sealed record FoundEvidence(
     IEnumerable<WireItem> Wires, IEnumerable<RailItem> Rail, IEnumerable<ValueEvidence> Values, IEnumerable<ImageItem> Images, IEnumerable<PairItem> Pairs, IEnumerable<string> Texts, IEnumerable<NumberEvidence> Numbers);
 
 internal sealed record WireItem(string Image, string Channels, string Now, string? After);

@@ -1,0 +1,152 @@
+import type { CauseView } from '../../api/client';
+import { count, many } from '../../parts/format';
+import { PictureAt } from '../../parts/Picture';
+import { DotPlot } from './DotPlot';
+import type { Sheet } from './Findings';
+import { FixBar } from './FixBar';
+import { Histogram } from './Histogram';
+import { Who } from './Who';
+import { Wiring } from './Wiring';
+
+interface EvidenceProps {
+  view: CauseView;
+  /** Place of the finding in hand among its family, from 0. */
+  position: number;
+  inFocus: number;
+  focus: ReadonlySet<string>;
+  busy: boolean;
+  onMember: (key: string) => void;
+  onToggle: (material: string | null) => void;
+  onFamily: () => void;
+  onFocus: () => void;
+  onThis: () => void;
+  onWaive: () => void;
+  onUnwaive: () => void;
+  onOpen: (sheet: Sheet) => void;
+}
+
+/** What was seen of the finding in hand, who else is affected, and what would mend them. */
+export function Evidence(props: EvidenceProps) {
+  const { view, position, onOpen } = props;
+  const { evidence, members, cause } = view;
+  const inHand = members[position];
+  const image = evidence.images[0];
+  const wired = evidence.rail.length > 0;
+  const title =
+    cause.count === 1
+      ? 'The only one'
+      : position === 0
+        ? `The clearest of ${count(cause.count)}`
+        : `${count(position + 1)} of ${count(cause.count)}`;
+  return (
+    <section aria-label="Evidence" className="flex min-h-0 min-w-0 flex-col">
+      <div className="flex items-baseline gap-3.5">
+        <h3 className="flex-none text-[15px] font-[680] leading-5">{title}</h3>
+        <p className="min-w-0 truncate text-[12px] text-quiet">{view.rule.expects}</p>
+        <button type="button" className="act soft ml-auto flex-none" onClick={() => onOpen('rule')}>
+          Why, rule <code className="text-[11.5px]">{cause.rule}</code>
+        </button>
+      </div>
+      <p className="mt-0.5 text-[13.5px]">{inHand?.message}</p>
+      <div className="min-h-0 flex-1 overflow-y-auto pb-2">
+        {wired ? (
+          <Wiring rail={evidence.rail} wires={evidence.wires} image={image} values={evidence.values} />
+        ) : (
+          <Plain view={view} />
+        )}
+        {evidence.pairs.map((p) => (
+          <div key={`${p.a} ${p.b}`} className="mt-3 flex items-center gap-4">
+            <Side name={p.a} url={p.pictureA} />
+            <Side name={p.b} url={p.pictureB} />
+            <p className="text-[12.5px] text-soft">
+              They differ in <b className="font-[680] text-ink">{p.differ}</b>.
+            </p>
+          </div>
+        ))}
+        <div className="mt-3 flex gap-9">
+          {image?.histogram && <Histogram image={image} />}
+          {view.plot && view.plot.dots.length > 0 && (
+            <DotPlot plot={view.plot} current={view.member} onPick={props.onMember} />
+          )}
+        </div>
+        {evidence.texts.map((t) => (
+          <p key={t} className="mt-2 text-[12.5px] text-soft">
+            {t}
+          </p>
+        ))}
+      </div>
+      <Who
+        members={members}
+        current={view.member}
+        focus={props.focus}
+        inFocus={props.inFocus}
+        onMember={props.onMember}
+        onToggle={props.onToggle}
+      />
+      <FixBar {...props} />
+    </section>
+  );
+}
+
+/** A finding that is about no input: its picture and what would change. */
+function Plain({ view }: { view: CauseView }) {
+  const { evidence, members, member } = view;
+  const inHand = members.find((m) => m.key === member);
+  const image = evidence.images[0];
+  if (evidence.pairs.length > 0 && evidence.values.length === 0) return null;
+  return (
+    <div className="mt-3 flex gap-6">
+      {(image || inHand?.picture) && (
+        <figure>
+          <PictureAt url={image?.picture ?? inHand?.picture} alt={image?.name ?? inHand?.name ?? ''} size={148} />
+          {image && (
+            <figcaption className="mt-1 max-w-[148px] truncate text-[11.5px]">
+              <code>{image.name}</code>
+              <span className="block text-quiet">
+                {image.width} × {image.height}, {image.facts}
+              </span>
+            </figcaption>
+          )}
+        </figure>
+      )}
+      {evidence.values.length > 0 && (
+        <dl className="grid h-fit grid-cols-[max-content_max-content_max-content] items-baseline gap-x-6 gap-y-1.5 pt-1">
+          {evidence.values.map((v) => (
+            <div key={v.where} className="contents">
+              <dt className="text-[13.5px]">{v.where}</dt>
+              <dd className="text-clay">
+                now: <code className="text-[12px]">{v.now}</code>
+              </dd>
+              <dd className="text-lichen">
+                {v.after !== null && (
+                  <>
+                    after: <code className="text-[12px]">{v.after}</code>
+                  </>
+                )}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {evidence.values.length === 0 && inHand && (
+        <p className="max-w-[60ch] pt-1 text-soft">
+          {inHand.kind} <b className="font-[680] text-ink">{inHand.name}</b>
+          {inHand.part && <>, {inHand.part}</>}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Side({ name, url }: { name: string; url: string | null }) {
+  return (
+    <figure>
+      <PictureAt url={url} alt={name} size={120} />
+      <figcaption className="mt-1 max-w-[120px] truncate text-[11.5px]" title={name}>
+        <code>{name}</code>
+      </figcaption>
+    </figure>
+  );
+}
+
+export const affected = (n: number) => (n === 1 ? '1 thing is affected' : `${many(n, 'thing')} are affected`);

@@ -1,0 +1,191 @@
+import { useMemo, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { AuditView, CauseItem } from '../../api/client';
+import { useAudit, useCause, useFindingActs } from '../../api/queries';
+import { Frame } from '../../frame/Frame';
+import { useKey } from '../../frame/keys';
+import { many } from '../../parts/format';
+import { useFocus } from '../../state/focus';
+import { CauseList } from './CauseList';
+import { Evidence } from './Evidence';
+import { FindingsCall } from './FindingsCall';
+import { DestinationSheet } from './sheets/DestinationSheet';
+import { EditsSheet } from './sheets/EditsSheet';
+import { HouseSheet } from './sheets/HouseSheet';
+import { RecipesSheet } from './sheets/RecipesSheet';
+import { RuleSheet } from './sheets/RuleSheet';
+import { WaiveSheet } from './sheets/WaiveSheet';
+
+const keys: [string, string][] = [
+  ['J and K, ↓ ↑', 'next and previous cause'],
+  ['⇧→ and ⇧←', 'step to the next and the previous finding'],
+  ['Space', 'add the material in hand to the focus'],
+  ['⇧F', 'fix the whole family'],
+  ['F', 'fix what is in focus'],
+  ['T', 'fix this one'],
+  ['W', 'waive the cause with a reason, or take the waiver back'],
+];
+
+export type Sheet = 'destination' | 'house' | 'recipes' | 'rule' | 'edits' | 'waive';
+
+/** Stage 3: what is wrong, why we think so, what the fix would do. */
+export function Findings() {
+  const { sceneId = '' } = useParams();
+  const query = useAudit(sceneId);
+  const view = query.data;
+  const find = useFocus((s) => s.find);
+  const causes = useMemo(() => matching(view, find), [view, find]);
+  const [picked, setPicked] = useState<string>();
+  const [member, setMember] = useState<string>();
+  const [sheet, setSheet] = useState<Sheet>();
+  const cause = causes.find((c) => c.key === picked) ?? causes[0];
+  const evidence = useCause(sceneId, cause?.key, member).data;
+  const acts = useFindingActs(sceneId);
+  const { materials, narrow } = useFocus();
+
+  const pick = (key: string | undefined) => {
+    setPicked(key);
+    setMember(undefined);
+  };
+  const move = (by: 1 | -1) => {
+    const at = causes.findIndex((c) => c.key === cause?.key);
+    pick(causes[Math.min(causes.length - 1, Math.max(0, at + by))]?.key);
+  };
+  const members = evidence?.members ?? [];
+  const at = members.findIndex((m) => m.key === evidence?.member);
+  const step = (by: 1 | -1) => {
+    const next = members[at + by];
+    if (next) setMember(next.key);
+    else move(by);
+  };
+  const inHand = members[at];
+  const inFocus = members.filter((m) => m.material !== null && materials.has(m.material));
+  const toggle = (material: string | null | undefined) => {
+    if (material == null) return;
+    const next = new Set(materials);
+    if (!next.delete(material)) next.add(material);
+    narrow({ materials: next });
+  };
+  const fixFamily = () => cause && cause.fixable > 0 && acts.fix.mutate({ cause: cause.key });
+  const fixThis = () => cause && inHand?.title && acts.fix.mutate({ cause: cause.key, keys: [inHand.key] });
+  const fixFocus = () =>
+    cause && inFocus.length > 0 && acts.fix.mutate({ cause: cause.key, keys: inFocus.map((m) => m.key) });
+
+  const free = sheet === undefined || sheet === 'edits' || sheet === 'rule';
+  useKey('j, down', () => move(1), free);
+  useKey('k, up', () => move(-1), free);
+  useKey('shift+right', () => step(1), free);
+  useKey('shift+left', () => step(-1), free);
+  useKey('space', () => toggle(inHand?.material), free);
+  useKey('shift+f', () => fixFamily(), free);
+  useKey('f', () => fixFocus(), free);
+  useKey('t', () => fixThis(), free);
+  useKey('w', () => cause && (cause.waived === null ? setSheet('waive') : acts.unwaive.mutate(cause.key)), free);
+
+  const close = (open: boolean) => !open && setSheet(undefined);
+  return (
+    <Frame
+      here="Findings"
+      sceneId={sceneId}
+      call={
+        query.isError ? (
+          <em>{query.error.message}</em>
+        ) : (
+          <FindingsCall view={view} onSafe={() => acts.fix.mutate({ safe: true })} />
+        )
+      }
+      among={many(view?.causes.length ?? 0, 'cause')}
+      focus={<Tools open={setSheet} destination={view?.destination.name} />}
+      keys={keys}
+    >
+      {view && view.causes.length === 0 && <Nothing view={view} sceneId={sceneId} />}
+      {view && view.causes.length > 0 && (
+        <div className="grid h-full grid-cols-[420px_52px_minmax(0,1fr)] px-7 pb-2 pt-2">
+          <CauseList causes={causes} failed={view.failed} current={cause?.key} onPick={pick} />
+          <Thread />
+          {cause && evidence ? (
+            <Evidence
+              view={evidence}
+              position={at}
+              inFocus={inFocus.length}
+              focus={materials}
+              busy={acts.fix.isPending}
+              onMember={setMember}
+              onToggle={toggle}
+              onFamily={fixFamily}
+              onFocus={fixFocus}
+              onThis={fixThis}
+              onWaive={() => setSheet('waive')}
+              onUnwaive={() => acts.unwaive.mutate(cause.key)}
+              onOpen={setSheet}
+            />
+          ) : (
+            <p className="pt-1 text-quiet">{causes.length === 0 ? 'No cause has these letters in it.' : ''}</p>
+          )}
+        </div>
+      )}
+      {sheet === 'destination' && <DestinationSheet sceneId={sceneId} onOpenChange={close} />}
+      {sheet === 'house' && <HouseSheet onOpenChange={close} />}
+      {sheet === 'recipes' && <RecipesSheet sceneId={sceneId} onOpenChange={close} />}
+      {sheet === 'rule' && evidence && <RuleSheet rule={evidence.rule} onOpenChange={close} />}
+      {sheet === 'edits' && evidence && <EditsSheet fix={evidence.fix} onOpenChange={close} />}
+      {sheet === 'waive' && cause && (
+        <WaiveSheet
+          cause={cause}
+          onOpenChange={close}
+          onWaive={(reason) =>
+            acts.waive.mutate({ cause: cause.key, reason }, { onSuccess: () => setSheet(undefined) })
+          }
+        />
+      )}
+    </Frame>
+  );
+}
+
+function matching(view: AuditView | undefined, find: string): CauseItem[] {
+  const letters = find.trim().toLowerCase();
+  return (view?.causes ?? []).filter((c) => `${c.sentence} ${c.rule} ${c.names}`.toLowerCase().includes(letters));
+}
+
+/** Where the scene goes, by which rules it is looked at, and what was recorded. */
+function Tools({ open, destination }: { open: (sheet: Sheet) => void; destination: string | undefined }) {
+  return (
+    <span className="flex items-center gap-4 bg-ground pl-3">
+      <button type="button" className="act soft" onClick={() => open('destination')}>
+        For: {destination ?? '–'}
+      </button>
+      <button type="button" className="act soft" onClick={() => open('house')}>
+        House rules
+      </button>
+      <button type="button" className="act soft" onClick={() => open('recipes')}>
+        Recipes
+      </button>
+    </span>
+  );
+}
+
+/** The thread that ties the picked cause to its evidence. */
+function Thread() {
+  return (
+    <div className="relative" aria-hidden="true">
+      <span className="absolute bottom-0 left-[26px] top-3 border-l-2 border-ink" />
+    </div>
+  );
+}
+
+function Nothing({ view, sceneId }: { view: AuditView; sceneId: string }) {
+  return (
+    <div className="px-7 pt-3 text-soft">
+      {view.toMeasure > 0 ? (
+        <p>{many(view.toMeasure, 'image')} are being measured; what they say comes in when they are known.</p>
+      ) : (
+        <p>
+          Every rule that is on was run for {view.destination.name}.{' '}
+          <Link className="act" to={`/send-off/${sceneId}`}>
+            Go on to Send-off
+          </Link>
+        </p>
+      )}
+    </div>
+  );
+}

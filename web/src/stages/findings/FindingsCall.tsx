@@ -1,0 +1,38 @@
+import type { AuditView } from '../../api/client';
+import { count, inWords, many } from '../../parts/format';
+
+/** "61 findings come from 9 causes. 3 of them block the render." */
+export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; onSafe: () => void }) {
+  if (!view)
+    return (
+      <>
+        <b className="mono">–</b> findings come from <b className="mono">–</b> causes.
+      </>
+    );
+  const open = view.causes.filter((c) => c.waived === null);
+  if (open.length === 0)
+    return view.causes.length > 0 ? (
+      <>Everything that was found is waived.</>
+    ) : view.toMeasure > 0 ? (
+      <>Nothing so far.</>
+    ) : (
+      <>Nothing is wrong that the rules know of.</>
+    );
+  return (
+    <>
+      <b>{many(view.findings, 'finding')}</b> {view.findings === 1 ? 'comes' : 'come'} from{' '}
+      <b>{inWords(open.length)}</b> {open.length === 1 ? 'cause' : 'causes'}.{' '}
+      {view.blockers > 0 && (
+        <>
+          <em>{view.blockers === view.findings ? 'All' : count(view.blockers)}</em>{' '}
+          {view.blockers === 1 ? 'blocks' : 'block'} the render.{' '}
+        </>
+      )}
+      {view.safe > 0 && (
+        <button type="button" onClick={onSafe} title="Put every fix that is at least 0.9 sure into the ledger">
+          Fix the {count(view.safe)} that {view.safe === 1 ? 'is' : 'are'} safe
+        </button>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,173 @@
+import type { CauseView, ImageItem, RailItem } from '../../api/client';
+import { pixels } from '../../parts/format';
+import { PictureAt } from '../../parts/Picture';
+
+type Evidence = CauseView['evidence'];
+
+interface WiringProps {
+  rail: RailItem[];
+  wires: Evidence['wires'];
+  image: ImageItem | undefined;
+  values: Evidence['values'];
+}
+
+const rung = 34;
+const top = 22;
+const railX = 436;
+const pictureSide = 128;
+
+/** The shader's inputs as rungs on one rail: where the image arrives now, and where it would after the fix. */
+export function Wiring({ rail, wires, image }: WiringProps) {
+  const height = Math.max(top * 2 + rung * (rail.length - 1), image ? 214 : 60);
+  const yOf = (input: string | null | undefined) => {
+    const at = rail.findIndex((r) => r.input === input);
+    return at < 0 ? undefined : top + at * rung;
+  };
+  const wire = wires[0];
+  const letters = ['R', 'G', 'B', 'A'];
+  const grey = image?.isGrey === true;
+  const lit = (letter: string) =>
+    image ? (image.channel.length > 1 ? letter !== 'A' : image.channel === letter.toLowerCase()) : false;
+  const start = (n: number) => 56 + n * 30;
+  const from = start(Math.max(0, letters.findIndex(lit)));
+  const now = yOf(wire?.now);
+  const after = yOf(wire?.after);
+  return (
+    <div className="relative mt-2" style={{ height }}>
+      <svg
+        width="100%"
+        height={height}
+        className="absolute inset-0"
+        role="img"
+        aria-label={
+          wire
+            ? `${wire.image} feeds ${wire.now || 'nothing'} now${wire.after ? `, and ${wire.after} after the fix` : ''}`
+            : 'Inputs of the surface shader'
+        }
+      >
+        <path d={`M${railX} 6V${height - 6}`} stroke="var(--rc-ink)" strokeWidth="2" />
+        {image &&
+          letters.map((l, i) => (
+            <g key={l}>
+              <text
+                className="mono"
+                x="138"
+                y={start(i) + 4}
+                fontSize="12"
+                fontWeight={lit(l) ? 700 : 400}
+                fill={lit(l) ? 'var(--rc-ink)' : 'var(--rc-quiet)'}
+              >
+                {l}
+              </text>
+              {!lit(l) && <path d={`M152 ${start(i)}h10`} stroke="var(--rc-rule)" strokeWidth="1.4" />}
+            </g>
+          ))}
+        {image && now !== undefined && (
+          <>
+            <path
+              d={`M154 ${from}C284 ${from} 266 ${now} ${railX - 8} ${now}`}
+              stroke={
+                after !== undefined && after !== now
+                  ? 'var(--rc-clay)'
+                  : wire?.after === wire?.now
+                    ? 'var(--rc-ink)'
+                    : 'var(--rc-clay)'
+              }
+              strokeWidth="3"
+              fill="none"
+            />
+            <text
+              x="324"
+              y={now + (after !== undefined && after > now ? -10 : 20)}
+              fontSize="12"
+              fontWeight="650"
+              fill="var(--rc-clay)"
+            >
+              now
+            </text>
+          </>
+        )}
+        {image && after !== undefined && after !== now && (
+          <>
+            <path
+              d={`M154 ${from - 1}C274 ${from - 1} 286 ${after} ${railX - 8} ${after}`}
+              stroke="var(--rc-lichen)"
+              strokeWidth="3"
+              strokeDasharray="8 5"
+              fill="none"
+              className="drawn"
+            />
+            <text
+              x="324"
+              y={after + (now !== undefined && after > now ? 20 : -10)}
+              fontSize="12"
+              fontWeight="650"
+              fill="var(--rc-lichen)"
+            >
+              after the fix
+            </text>
+          </>
+        )}
+        {rail.map((r, i) => {
+          const y = top + i * rung;
+          const colour =
+            r.after !== null ? (r.input === wire?.after ? 'var(--rc-lichen)' : 'var(--rc-clay)') : 'var(--rc-ink)';
+          const own = r.input === wire?.now || r.input === wire?.after;
+          return (
+            <g key={r.input}>
+              {r.from !== null && !own && (
+                <path d={`M366 ${y}H${railX - 8}`} stroke="var(--rc-quiet)" strokeWidth="1.6" />
+              )}
+              <path d={`M${railX - 8} ${y}h18`} stroke={colour} strokeWidth={r.after !== null ? 3 : 2} />
+            </g>
+          );
+        })}
+      </svg>
+      {image && (
+        <figure className="absolute left-0 top-[42px] w-[128px]">
+          <PictureAt url={image.picture} alt={image.name} size={pictureSide} />
+          <figcaption className="mt-1">
+            <code className="block w-72 truncate text-[12px]" title={image.name}>
+              {image.name}
+            </code>
+            <span className="block w-72 text-[12px] text-quiet">
+              {pixels(image.width, image.height)}, {image.facts}
+              {grey && image.facts.includes('channels') ? ', grey' : ''}
+            </span>
+          </figcaption>
+        </figure>
+      )}
+      {rail.map((r, i) => (
+        <Rung
+          key={r.input}
+          item={r}
+          y={top + i * rung}
+          touched={r.after !== null || r.input === wire?.now || r.input === wire?.after}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Rung({ item, y, touched }: { item: RailItem; y: number; touched: boolean }) {
+  return (
+    <div
+      className="absolute right-0 grid grid-cols-[148px_minmax(0,1fr)] items-center"
+      style={{ left: railX + 20, top: y - 16, height: 32 }}
+    >
+      <span className={`truncate text-[13.5px] ${touched ? 'font-[680] text-ink' : 'text-soft'}`} title={item.input}>
+        {item.input}
+      </span>
+      {item.after !== null ? (
+        <span className="min-w-0 text-[12px] leading-[15px]">
+          <span className="block truncate text-clay">now: {item.now}</span>
+          <span className="block truncate text-lichen">after: {item.after}</span>
+        </span>
+      ) : (
+        <code className={`truncate text-[11.5px] ${touched ? 'text-clay' : 'text-quiet'}`} title={item.now}>
+          {item.now}
+        </code>
+      )}
+    </div>
+  );
+}
