@@ -40,7 +40,7 @@ settings() {
   export RootCall__FirstRoots=$data/demo/library
   local name first=
   # The watering can comes twice: as it was made, to be compared with, and as it arrived.
-  for name in clean/watering_can/watering_can.usda arrived/{dew_drop/dew_drop.ply,pebble/pebble.stl,garden_gate/garden_gate.fbx,moth_jar/moth_jar.dae,seed_drawer/seed_drawer.mtlx,tin_pear/tin_pear.usdz,tin_lantern/tin_lantern.usdc,watering_can/watering_can.usda,brass_lamp/brass_lamp.glb,enamel_sign/enamel_sign.obj,glasshouse_corner/glasshouse_corner.gltf}; do
+  for name in clean/watering_can/watering_can.usda arrived/{tool_wall/tool_wall.obj,lean_to/lean_to.usda,seed_tins/seed_tins.mtlx,brass_gardener/brass_gardener.gltf,dew_drop/dew_drop.ply,pebble/pebble.stl,garden_gate/garden_gate.fbx,moth_jar/moth_jar.dae,seed_drawer/seed_drawer.mtlx,tin_pear/tin_pear.usdz,tin_lantern/tin_lantern.usdc,watering_can/watering_can.usda,brass_lamp/brass_lamp.glb,enamel_sign/enamel_sign.obj,glasshouse_corner/glasshouse_corner.gltf}; do
     first="$first${first:+;}$data/demo/$name"
   done
   export RootCall__FirstScenes=$first

@@ -1,6 +1,4 @@
-using System.Collections.Immutable;
 using RootCall.Core.Audit;
-using RootCall.Core.Destinations;
 using RootCall.Demo.Examples;
 using RootCall.Testing;
 
@@ -11,10 +9,8 @@ public sealed class ExampleTests
 {
     public static TheoryData<string> Rules => [.. RuleCatalog.All.Select(r => r.Id)];
 
-    internal static HouseRules House { get; } = new() { Patterns = new Dictionary<string, string> { ["material"] = "^[a-z0-9_]+$", ["mesh"] = "^[a-z0-9_]+$", ["node"] = "^[a-z0-9_]+$", ["texture"] = "^[a-z0-9_.]+$" }.ToImmutableSortedDictionary() };
-
     internal static Audited Open(string folder, Example example) =>
-        Audits.Open(ExampleScene.Write(folder, example), ExampleScene.DestinationOf(example), example.Format == "gltf" ? House : null);
+        Audits.Open(ExampleScene.Write(folder, example), ExampleScene.DestinationOf(example), example.Format == "gltf" ? RulePages.House : null);
 
     [Theory]
     [MemberData(nameof(Rules))]
@@ -35,6 +31,15 @@ public sealed class ExampleTests
             }
 
         if (rule.Descriptor.Fix is not null && !id.StartsWith("naming.pattern-texture", StringComparison.Ordinal)) Assert.Contains(found, f => f.Fixes.Length > 0);
+    }
+
+    [Theory]
+    [MemberData(nameof(Rules))]
+    public void A_near_miss_does_not_break_it(string id)
+    {
+        using var place = new Place();
+        Assert.True(NearMisses.All.TryGetValue(id, out var example), "There is no near miss for it.");
+        Assert.Empty(Open(place.At("scene"), example).Of(id).Select(f => f.Message));
     }
 
     [Fact]

@@ -188,7 +188,9 @@ function Entry({ entry, inHand, unfolded, picked, onBead, onPick, onFold, acts }
           )}
         </button>
         <span className="mono text-right text-[12px]">{count(entry.edits)}</span>
-        <span className="text-[12px] text-soft">{entry.proposedBy}</span>
+        <span className="truncate text-[12px] text-soft" title={entry.proposedBy}>
+          {entry.proposedBy}
+        </span>
         <span className="text-[12px] text-quiet">{when(entry.at)}</span>
         <span className="flex justify-end gap-3 pr-1">
           {inHand && (

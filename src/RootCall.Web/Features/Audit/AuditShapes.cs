@@ -26,7 +26,7 @@ internal static class AuditShapes
 
     public static DestinationItem Destination(Destination d, bool own)
     {
-        var models = d.Models.IsEmpty ? "any model" : string.Join(", ", d.Models.Select(m => ShadingModels.Find(m)?.Name ?? m));
+        var models = d.Models.IsEmpty ? "any model" : string.Join(", ", d.Models.Take(3).Select(m => ShadingModels.Find(m)?.Name ?? m)) + (d.Models.Length > 3 ? $" and {d.Models.Length - 3} more" : string.Empty);
         return new(d.Id, d.Name, d.Description, models, d.PackageBytes is { } bytes ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.#} MB") : string.Empty, own);
     }
 
@@ -34,7 +34,7 @@ internal static class AuditShapes
     {
         var pending = Audits.PendingFixes(state);
         var places = group.Findings.Select(f => pending.TryGetValue(f.Key, out var place) ? place : (int?)null).ToList();
-        var names = group.Findings.Select(f => f.Target.Kind == "input" || f.Target.Part is null ? f.Target.Name : $"{f.Target.Name}, {f.Target.Part}").Distinct().ToList();
+        var names = group.Findings.Select(f => f.Target.Kind == "input" || f.Target.Part is null ? Called(state, f) : $"{Called(state, f)}, {f.Target.Part}").Distinct().ToList();
         return new(
             group.Cause.Key, group.Rule, group.Severity.Word(), group.Findings.Length, group.Findings.Length == 1 ? group.Cause.One : group.Cause.Many,
             string.Join(", ", names.Take(3)) + (names.Count > 3 ? $" and {names.Count - 3} more" : string.Empty),
@@ -54,7 +54,7 @@ internal static class AuditShapes
         var plan = FixPlan.Make(group.Findings);
         return new(
             Cause(state, group), Rule(RuleCatalog.Find(group.Rule)!.Descriptor, state.Scene.House),
-            group.Findings.Select(f => new MemberItem(f.Key, f.Target.Kind, f.Target.Name, f.Target.Part, f.Message, f.Decide, f.Fixes.FirstOrDefault()?.Title, f.Fixes.FirstOrDefault()?.Confidence ?? 0, MaterialOf(f), Picture(id, state, f), pending.ContainsKey(f.Key))),
+            group.Findings.Select(f => new MemberItem(f.Key, f.Target.Kind, Called(state, f), f.Target.Part, f.Message, f.Decide, f.Fixes.FirstOrDefault()?.Title, f.Fixes.FirstOrDefault()?.Confidence ?? 0, MaterialOf(f), Picture(id, state, f), pending.ContainsKey(f.Key))),
             shown.Key, Evidence(id, state, shown), Plot(group), Fix(plan));
     }
 
@@ -67,6 +67,9 @@ internal static class AuditShapes
     private static string Where(Edit edit) => edit.Text.Where.Length > 0 ? edit.Text.Where : edit is RelinkReference r ? Path.GetFileName(r.Reference.Written) : string.Empty;
 
     private static string Short(string text) => text.StartsWith('/') ? Path.GetFileName(text) : text;
+
+    /// <summary>A material by its name also where several share it and its id is what tells it.</summary>
+    private static string Called(AuditState state, Finding f) => state.Scene.Everything.FirstOrDefault(m => m.Name == f.Target.Name || (f.Target.Kind == "material" && m.Material.Id == f.Target.Name))?.Material.Name ?? f.Target.Name;
 
     private static string? MaterialOf(Finding f) => f.Target.Kind is "material" or "input" ? f.Target.Name : null;
 
@@ -86,9 +89,12 @@ internal static class AuditShapes
     private static FoundEvidence Evidence(Guid id, AuditState state, Finding finding)
     {
         var pictures = finding.Evidence.OfType<PictureEvidence>().Select(p => (Key: p.Image, p.Channel)).Concat(finding.Evidence.OfType<WireEvidence>().Select(w => (Key: w.Image, Channel: (string?)w.Channels))).DistinctBy(p => p.Key);
+        var images = pictures.Select(p => Image(id, state, p.Key, p.Channel)).ToList();
+        // A finding about values shows what the material is painted with.
+        if (images.Count == 0 && MaterialOf(finding) is { } name && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(InputRoles.BaseColour)?.Maps is [{ } paint, ..]) images.Add(Image(id, state, paint.Use.Reference, null));
         return new(
             finding.Evidence.OfType<WireEvidence>().Select(w => new WireItem(NameOf(state, w.Image), w.Channels, w.Now, w.After)),
-            Rail(state, finding), finding.Evidence.OfType<ValueEvidence>(), pictures.Select(p => Image(id, state, p.Key, p.Channel)),
+            Rail(state, finding), finding.Evidence.OfType<ValueEvidence>(), images,
             finding.Evidence.OfType<PairEvidence>().Select(p => new PairItem(p.Kind, p.Kind == "image" ? Path.GetFileName(p.A) : p.A, p.Kind == "image" ? Path.GetFileName(p.B) : p.B, p.Differ, PairPicture(id, state, p.Kind, p.A), PairPicture(id, state, p.Kind, p.B))),
             finding.Evidence.OfType<TextEvidence>().Select(t => t.Text), finding.Evidence.OfType<NumberEvidence>());
     }
@@ -133,13 +139,30 @@ internal static class AuditShapes
         var order = material.Model?.Inputs.Select(i => i.Name).Concat(material.Inputs.Select(i => i.Name)).Distinct().ToList() ?? [.. material.Inputs.Select(i => i.Name)];
         var set = material.Inputs.Where(i => i.IsConnected || i.Input.Value is not null).Select(i => i.Name).ToHashSet(StringComparer.Ordinal);
         var shown = order.Where(touched.Contains).Concat(order.Where(n => set.Contains(n) && !touched.Contains(n))).Take(Rungs).ToHashSet(StringComparer.Ordinal);
-        return [.. order.Where(shown.Contains).Select(n => new RailItem(n, material.Input(n)?.Maps is [var map, ..] ? map.FileText : null, Now(material, n), After(material, edits, n, state)))];
+        return [.. order.Where(shown.Contains).Select(n => new RailItem(n, material.Input(n)?.Maps is [var map, ..] ? map.FileText : null, Now(material, edits, n), After(material, edits, n, state)))];
     }
 
     private static string? InputOf(LookEdit edit) => edit switch { SetImage i => i.Input, SetValue v => v.Input, _ => null };
 
-    private static string Now(MaterialView material, string name)
+    /// <summary>How an image is read, where that and not the image changes.</summary>
+    private static (string Now, string After)? Setting(LookEdit? edit)
     {
+        if (edit is not SetImage { From: { } a, To: { } b } || a.Reference != b.Reference) return null;
+        static string Space(ImageUse u) => u.DeclaredSpace.Length > 0 ? u.DeclaredSpace : u.EffectiveSpace.Length > 0 ? u.EffectiveSpace : "undeclared";
+        static string List(IReadOnlyList<double> n, string standard) => n.Count == 0 ? standard : string.Join(' ', n.Select(v => v.ToString("0.##", CultureInfo.InvariantCulture)));
+        if (a.UvSet != b.UvSet) return ($"UV set {a.UvSet}", $"UV set {b.UvSet}");
+        if (a.DeclaredSpace != b.DeclaredSpace) return ($"read as {Space(a)}", $"read as {Space(b)}");
+        if (a.Channels != b.Channels) return ($"channels {a.Channels}", $"channel {b.Channels}");
+        if (a.WrapU != b.WrapU || a.WrapV != b.WrapV) return ($"wraps: {Wrap(a)}", $"wraps: {Wrap(b)}");
+        if (a.Transform != b.Transform) return ($"repeats {a.Transform.ScaleU:0.##} x {a.Transform.ScaleV:0.##}", $"repeats {b.Transform.ScaleU:0.##} x {b.Transform.ScaleV:0.##}");
+        return ($"scale {List(a.Scale, "1")}, bias {List(a.Bias, "0")}", $"scale {List(b.Scale, "1")}, bias {List(b.Bias, "0")}");
+    }
+
+    private static string Wrap(ImageUse use) => use.WrapU == WrapMode.FromFile ? "as the file says" : use.WrapU.ToString().ToLowerInvariant();
+
+    private static string Now(MaterialView material, List<LookEdit> edits, string name)
+    {
+        if (Setting(edits.FirstOrDefault(e => InputOf(e) == name)) is { } setting) return setting.Now;
         var input = material.Input(name);
         if (input?.Maps is [var map, ..]) return map.Stats is { } stats && map.Channel.Length == 1 ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}") : map.FileText;
         if (input?.Input.Effective?.Text is { } text) return text;
@@ -150,8 +173,9 @@ internal static class AuditShapes
     {
         foreach (var edit in edits.Where(e => InputOf(e) == name).Reverse())
         {
+            if (Setting(edit) is { } setting) return setting.After;
             if (edit is SetValue { To: null } or SetImage { To: null }) return Numbers(material.Model?.Input(name)?.Default ?? []);
-            if (edit is SetValue { To: { } value }) return value.ToString();
+            if (edit is SetValue { To: { } value }) return value.Text ?? Numbers(value.Numbers);
             if (edit is SetImage { To: { } to })
                 return to.Channels.Length == 1 && state.Scene.Answer(to.Reference) is { } answer && state.Scene.Pixels(answer)?.Channel(to.Channels) is { } stats
                     ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}") : Path.GetFileName(to.Reference.Written);

@@ -21,7 +21,7 @@ export function CauseList({ causes, failed, current, onPick }: CauseListProps) {
   const open = causes.filter((c) => c.waived === null);
   const waived = causes.filter((c) => c.waived !== null);
   return (
-    <nav aria-label="Causes" className="min-h-0 overflow-y-auto pr-1">
+    <nav aria-label="Causes" className="min-h-0 overflow-y-auto overflow-x-hidden pr-[26px]">
       {['blocker', 'warning', 'note'].map((severity) => {
         const own = open.filter((c) => c.severity === severity);
         return (
@@ -76,8 +76,9 @@ function Cause({ cause, current, onPick }: { cause: CauseItem; current: boolean;
       type="button"
       aria-current={current || undefined}
       onClick={() => onPick(cause.key)}
-      className={`grid w-full grid-cols-[54px_minmax(0,1fr)] items-start gap-x-3.5 pr-2 text-left ${current ? 'my-1 bg-held py-2.5' : 'py-1.5 hover:bg-raise'}`}
+      className={`relative grid w-full grid-cols-[54px_minmax(0,1fr)] items-start gap-x-3.5 pr-2 text-left ${current ? 'my-1 bg-held py-2.5' : 'py-1.5 hover:bg-raise'}`}
     >
+      {current && <span className="absolute right-[-26px] top-1/2 w-[26px] border-t-2 border-ink" aria-hidden="true" />}
       <span
         className={`text-right tracking-[-.02em] ${current ? 'text-[40px] font-[720] leading-[38px]' : 'text-[24px] font-[640] leading-6 text-soft'}`}
       >

@@ -1,5 +1,5 @@
 import type { CauseView } from '../../api/client';
-import { count, many } from '../../parts/format';
+import { count } from '../../parts/format';
 import { PictureAt } from '../../parts/Picture';
 import { DotPlot } from './DotPlot';
 import type { Sheet } from './Findings';
@@ -54,6 +54,7 @@ export function Evidence(props: EvidenceProps) {
         ) : (
           <Plain view={view} />
         )}
+        {wired && <Values values={evidence.values.filter((v) => !evidence.rail.some((r) => r.input === v.where))} />}
         {evidence.pairs.map((p) => (
           <div key={`${p.a} ${p.b}`} className="mt-3 flex items-center gap-4">
             <Side name={p.a} url={p.pictureA} />
@@ -64,7 +65,7 @@ export function Evidence(props: EvidenceProps) {
           </div>
         ))}
         <div className="mt-3 flex gap-9">
-          {image?.histogram && <Histogram image={image} />}
+          {image?.histogram && image.channel.length === 1 && <Histogram image={image} />}
           {view.plot && view.plot.dots.length > 0 && (
             <DotPlot plot={view.plot} current={view.member} onPick={props.onMember} />
           )}
@@ -109,25 +110,7 @@ function Plain({ view }: { view: CauseView }) {
           )}
         </figure>
       )}
-      {evidence.values.length > 0 && (
-        <dl className="grid h-fit grid-cols-[max-content_max-content_max-content] items-baseline gap-x-6 gap-y-1.5 pt-1">
-          {evidence.values.map((v) => (
-            <div key={v.where} className="contents">
-              <dt className="text-[13.5px]">{v.where}</dt>
-              <dd className="text-clay">
-                now: <code className="text-[12px]">{v.now}</code>
-              </dd>
-              <dd className="text-lichen">
-                {v.after !== null && (
-                  <>
-                    after: <code className="text-[12px]">{v.after}</code>
-                  </>
-                )}
-              </dd>
-            </div>
-          ))}
-        </dl>
-      )}
+      <Values values={evidence.values} />
       {evidence.values.length === 0 && inHand && (
         <p className="max-w-[60ch] pt-1 text-soft">
           {inHand.kind} <b className="font-[680] text-ink">{inHand.name}</b>
@@ -135,6 +118,30 @@ function Plain({ view }: { view: CauseView }) {
         </p>
       )}
     </div>
+  );
+}
+
+/** What stands there, and what would. */
+function Values({ values }: { values: CauseView['evidence']['values'] }) {
+  if (values.length === 0) return null;
+  return (
+    <dl className="grid h-fit grid-cols-[max-content_max-content_max-content] items-baseline gap-x-6 gap-y-1.5 pt-2">
+      {values.map((v) => (
+        <div key={v.where} className="contents">
+          <dt className="text-[13.5px]">{v.where}</dt>
+          <dd className="text-clay">
+            now: <code className="text-[12px]">{v.now}</code>
+          </dd>
+          <dd className="text-lichen">
+            {v.after !== null && (
+              <>
+                after: <code className="text-[12px]">{v.after}</code>
+              </>
+            )}
+          </dd>
+        </div>
+      ))}
+    </dl>
   );
 }
 
@@ -148,5 +155,3 @@ function Side({ name, url }: { name: string; url: string | null }) {
     </figure>
   );
 }
-
-export const affected = (n: number) => (n === 1 ? '1 thing is affected' : `${many(n, 'thing')} are affected`);

@@ -52,7 +52,9 @@ export function Findings() {
     pick(causes[Math.min(causes.length - 1, Math.max(0, at + by))]?.key);
   };
   const members = evidence?.members ?? [];
-  const at = members.findIndex((m) => m.key === evidence?.member);
+  // The finding that was asked for counts, so that steps taken quickly do not wait for its evidence.
+  const asked = members.findIndex((m) => m.key === member);
+  const at = asked >= 0 ? asked : members.findIndex((m) => m.key === evidence?.member);
   const step = (by: 1 | -1) => {
     const next = members[at + by];
     if (next) setMember(next.key);
@@ -100,7 +102,7 @@ export function Findings() {
     >
       {view && view.causes.length === 0 && <Nothing view={view} sceneId={sceneId} />}
       {view && view.causes.length > 0 && (
-        <div className="grid h-full grid-cols-[420px_52px_minmax(0,1fr)] px-7 pb-2 pt-2">
+        <div className="grid h-full grid-cols-[446px_26px_minmax(0,1fr)] px-7 pb-2 pt-2">
           <CauseList causes={causes} failed={view.failed} current={cause?.key} onPick={pick} />
           <Thread />
           {cause && evidence ? (
@@ -150,7 +152,7 @@ function matching(view: AuditView | undefined, find: string): CauseItem[] {
 /** Where the scene goes, by which rules it is looked at, and what was recorded. */
 function Tools({ open, destination }: { open: (sheet: Sheet) => void; destination: string | undefined }) {
   return (
-    <span className="flex items-center gap-4 bg-ground pl-3">
+    <span className="flex items-center gap-4 bg-ground px-3">
       <button type="button" className="act soft" onClick={() => open('destination')}>
         For: {destination ?? '–'}
       </button>
@@ -168,7 +170,7 @@ function Tools({ open, destination }: { open: (sheet: Sheet) => void; destinatio
 function Thread() {
   return (
     <div className="relative" aria-hidden="true">
-      <span className="absolute bottom-0 left-[26px] top-3 border-l-2 border-ink" />
+      <span className="absolute bottom-0 left-0 top-3 border-l-2 border-ink" />
     </div>
   );
 }

@@ -1,5 +1,5 @@
 import type { AuditView } from '../../api/client';
-import { count, inWords, many } from '../../parts/format';
+import { count, inWords } from '../../parts/format';
 
 /** "61 findings come from 9 causes. 3 of them block the render." */
 export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; onSafe: () => void }) {
@@ -20,7 +20,7 @@ export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; on
     );
   return (
     <>
-      <b>{many(view.findings, 'finding')}</b> {view.findings === 1 ? 'comes' : 'come'} from{' '}
+      <b>{count(view.findings)}</b> {view.findings === 1 ? 'finding comes' : 'findings come'} from{' '}
       <b>{inWords(open.length)}</b> {open.length === 1 ? 'cause' : 'causes'}.{' '}
       {view.blockers > 0 && (
         <>

@@ -13,7 +13,7 @@ interface WiringProps {
 
 const rung = 34;
 const top = 22;
-const railX = 436;
+const railX = 400;
 const pictureSide = 128;
 
 /** The shader's inputs as rungs on one rail: where the image arrives now, and where it would after the fix. */
@@ -47,6 +47,7 @@ export function Wiring({ rail, wires, image }: WiringProps) {
       >
         <path d={`M${railX} 6V${height - 6}`} stroke="var(--rc-ink)" strokeWidth="2" />
         {image &&
+          wire &&
           letters.map((l, i) => (
             <g key={l}>
               <text
@@ -65,7 +66,7 @@ export function Wiring({ rail, wires, image }: WiringProps) {
         {image && now !== undefined && (
           <>
             <path
-              d={`M154 ${from}C284 ${from} 266 ${now} ${railX - 8} ${now}`}
+              d={`M154 ${from}C264 ${from} 246 ${now} ${railX - 8} ${now}`}
               stroke={
                 after !== undefined && after !== now
                   ? 'var(--rc-clay)'
@@ -76,21 +77,23 @@ export function Wiring({ rail, wires, image }: WiringProps) {
               strokeWidth="3"
               fill="none"
             />
-            <text
-              x="324"
-              y={now + (after !== undefined && after > now ? -10 : 20)}
-              fontSize="12"
-              fontWeight="650"
-              fill="var(--rc-clay)"
-            >
-              now
-            </text>
+            {now !== after && (
+              <text
+                x="290"
+                y={now + (after !== undefined && after > now ? -10 : 20)}
+                fontSize="12"
+                fontWeight="650"
+                fill="var(--rc-clay)"
+              >
+                now
+              </text>
+            )}
           </>
         )}
         {image && after !== undefined && after !== now && (
           <>
             <path
-              d={`M154 ${from - 1}C274 ${from - 1} 286 ${after} ${railX - 8} ${after}`}
+              d={`M154 ${from - 1}C254 ${from - 1} 266 ${after} ${railX - 8} ${after}`}
               stroke="var(--rc-lichen)"
               strokeWidth="3"
               strokeDasharray="8 5"
@@ -98,7 +101,7 @@ export function Wiring({ rail, wires, image }: WiringProps) {
               className="drawn"
             />
             <text
-              x="324"
+              x="290"
               y={after + (now !== undefined && after > now ? 20 : -10)}
               fontSize="12"
               fontWeight="650"
@@ -116,7 +119,7 @@ export function Wiring({ rail, wires, image }: WiringProps) {
           return (
             <g key={r.input}>
               {r.from !== null && !own && (
-                <path d={`M366 ${y}H${railX - 8}`} stroke="var(--rc-quiet)" strokeWidth="1.6" />
+                <path d={`M330 ${y}H${railX - 8}`} stroke="var(--rc-quiet)" strokeWidth="1.6" />
               )}
               <path d={`M${railX - 8} ${y}h18`} stroke={colour} strokeWidth={r.after !== null ? 3 : 2} />
             </g>

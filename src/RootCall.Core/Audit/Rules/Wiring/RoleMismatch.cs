@@ -36,7 +36,7 @@ public sealed class RoleMismatch : MapRule
         var free = home is not null && input.Material.Input(home)?.IsConnected != true;
         var finding = Found(input, $"{map.FileText} is {A(role)} map and feeds {input.Name} of {input.Material.Name}.", $"{role} map feeds {input.Role ?? input.Name}", $"{role} maps feed {input.Role ?? input.Name}", $"{role} in {input.Role ?? input.Name}")
             .With(new WireEvidence(map.Use.Reference, map.Channel, input.Name, free ? home : null), new PictureEvidence(map.Use.Reference, map.Channel));
-        if (map.Stats is { } stats) finding = finding.With(new NumberEvidence($"mean of what arrives at {input.Name}", Math.Round(stats.Mean, 3), string.Empty));
+        if (map.Stats is { } stats) finding = finding.With(new NumberEvidence($"mean of what arrives at {input.Name}", Math.Round(stats.Mean, 3), string.Empty, input.Spec?.Default is [var low] ? low : null, input.Spec?.Default is [var high] ? high : null));
         if (!free)
         {
             yield return finding.Fix($"Disconnect it from {input.Name}", Math.Min(certainty, 0.7), map.Disconnect());

@@ -19,7 +19,7 @@ export function EditsSheet({ fix, onOpenChange }: { fix: FixView; onOpenChange: 
 export function Lines({ fix }: { fix: FixView }) {
   return (
     <div className="min-h-0 flex-1 overflow-y-auto">
-      <table className="w-full table-fixed text-[12.5px]">
+      <table hidden={fix.first.length === 0} className="w-full table-fixed text-[12.5px]">
         <thead className="text-left text-[11.5px] text-quiet">
           <tr>
             <th className="w-36 font-normal">Edit</th>
