@@ -15,7 +15,7 @@ public sealed record FixPlan(ImmutableArray<Edit> Edits, ImmutableArray<Finding>
         var edits = ImmutableArray.CreateBuilder<Edit>();
         var wanted = new Dictionary<string, string>(StringComparer.Ordinal);
         var (done, left) = (ImmutableArray.CreateBuilder<Finding>(), ImmutableArray.CreateBuilder<(Finding, string)>());
-        foreach (var finding in findings)
+        foreach (var finding in findings.DistinctBy(f => f.Key))
         {
             if (finding.Fixes.FirstOrDefault() is not { } fix) left.Add((finding, finding.Decide ?? "Only a person can decide."));
             else if (fix.Confidence < least) left.Add((finding, $"Its fix is {fix.Confidence:0.00} sure; {least:0.00} is asked."));

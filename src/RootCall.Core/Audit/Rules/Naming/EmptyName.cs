@@ -8,7 +8,7 @@ public sealed class EmptyName : Rule
     {
         Expects = "Materials and meshes have names.",
         Why = "Nobody can say which one is meant, and programs invent names that change with every export.",
-        Source = "glTF 2.0, 3.4: name is optional; common practice.",
+        Source = "glTF 2.0, section 5: name is optional for every object; common practice.",
         Fix = "Names a material after the mesh that wears it, a mesh after its node.",
         Example = Example.Gltf("""{ "pbrMetallicRoughness": { "roughnessFactor": 0.2 } }""") with { Meshes = [new("lid", "material 0")] },
     };

@@ -8,7 +8,7 @@ public sealed class ClampWithTiling : MapRule
     {
         Expects = "An image that is repeated wraps around.",
         Why = "The first tile is right, the rest is smeared from its edge.",
-        Source = "glTF 2.0, 3.8.4.5 “Wrapping mode”; UsdPreviewSurface Proposal 2.6, wrapS and wrapT; Wavefront MTL, “-clamp”.",
+        Source = "glTF 2.0, 3.8.4 “Samplers”; UsdPreviewSurface Proposal 2.6, wrapS and wrapT; Wavefront MTL, “-clamp”.",
         Fix = "Sets repeat.",
         Example = Example.Mtl("""
             newmtl bark

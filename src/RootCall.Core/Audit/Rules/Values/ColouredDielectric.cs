@@ -9,7 +9,7 @@ public sealed class ColouredDielectric : InputRule
     {
         Expects = "The highlight of a dielectric has no colour.",
         Why = "Only metals colour their reflection; painted wood begins to look like candy.",
-        Source = "glTF 2.0, appendix B.3.5: F0 of a dielectric is grey; Burley, “Physically-Based Shading” (SIGGRAPH 2012).",
+        Source = "glTF 2.0, appendix B: F0 of a dielectric is grey; Burley, “Physically-Based Shading” (SIGGRAPH 2012).",
         Fix = "Sets the specular colour to white.",
         Thresholds = [new("most", 0.15, string.Empty, "Largest difference between the channels.")],
         Example = Example.Mtlx("""

@@ -11,7 +11,7 @@ public sealed class DoubleSidedNeeded : MaterialRule
     {
         Expects = "What is thin and cut out is seen from both sides.",
         Why = "Half of the leaves are missing from behind.",
-        Source = "glTF 2.0, 3.9.6 “doubleSided”: false by default, back faces are culled.",
+        Source = "glTF 2.0, 3.9.5 “Double Sided”: false by default, back faces are culled.",
         Fix = "Sets doubleSided.",
         Example = Example.Gltf("""{ "name": "tin_leaf", "alphaMode": "MASK", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""),
     };

@@ -9,7 +9,7 @@ public sealed class MidwayMetalness : MaterialRule
     {
         Expects = "Metalness is 0 or 1; between lies only the edge of two materials in a map.",
         Why = "No material is half a metal: the highlight is grey and the base too dark.",
-        Source = "glTF 2.0, 3.9.2 and appendix B.2: a surface is a metal or a dielectric; values between are for blending.",
+        Source = "glTF 2.0, 3.9.2 and appendix B: a surface is a metal or a dielectric; values between are for blending.",
         Fix = "Sets the nearer of the two.",
         Thresholds = [new("low", 0.1, string.Empty, "Up to here it is no metal."), new("high", 0.9, string.Empty, "From here on it is one.")],
         Example = Example.Gltf("""{ "name": "lid", "pbrMetallicRoughness": { "metallicFactor": 0.5, "roughnessFactor": 0.3 } }"""),

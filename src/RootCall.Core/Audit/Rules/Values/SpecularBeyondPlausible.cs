@@ -9,7 +9,7 @@ public sealed class SpecularBeyondPlausible : InputRule
     {
         Expects = "What is no metal reflects 2 to 8 % at normal incidence; metals reflect more than half.",
         Why = "In between lies the plastic look: everything is varnished.",
-        Source = "Burley, “Physically-Based Shading” (SIGGRAPH 2012), specular 0 to 1 is F0 0 to 0.08; glTF 2.0, appendix B.3.5.",
+        Source = "Burley, “Physically-Based Shading” (SIGGRAPH 2012), specular 0 to 1 is F0 0 to 0.08; glTF 2.0, appendix B.",
         Fix = "Sets the specular to the 4 % of an index of refraction of 1.5.",
         Thresholds = [new("most", 0.08, string.Empty, "Highest reflectance of what is no metal."), new("metal", 0.4, string.Empty, "Lowest reflectance that is taken for a metal's.")],
         Example = Example.Usda("""

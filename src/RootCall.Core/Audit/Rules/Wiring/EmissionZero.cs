@@ -9,7 +9,7 @@ public sealed class EmissionZero : MaterialRule
     {
         Expects = "A material with an emission map has an emission above zero.",
         Why = "The lamp was painted and stays dark.",
-        Source = "glTF 2.0, 3.9.5: emissiveFactor multiplies the texture and is 0 by default; Standard Surface 1.0.1, emission is 0 by default.",
+        Source = "glTF 2.0, 3.9.3: emissiveFactor multiplies the texture and is 0 by default; Standard Surface 1.0.1, emission is 0 by default.",
         Fix = "Sets the factor to 1.",
         Example = Example.Gltf("""{ "name": "lamp", "emissiveTexture": { "index": "textures/lamp_emissive.png" } }"""),
     };
