@@ -46,6 +46,8 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.SeeCall("Every one of 6 references answers");
 
         browser.Press("]");
+        browser.SeeText("House rules");
+        browser.Press("]");
         browser.SeeCall("all 6 references are answered in it");
         browser.PressShift("b");
         RunningApplication.Until(() => browser.Driver.FindElements(By.CssSelector("[data-proof=resolved]")).Any(e => e.Text.Replace("\n", string.Empty, StringComparison.Ordinal) == "6/6"), $"the proof did not come: {browser.Text}");

@@ -51,8 +51,12 @@ public sealed class UseTests(BrowserFixture browser)
 
         // The focus stays while walking to another stage and back, and × takes it off.
         browser.Press("]");
+        browser.SeeText("House rules");
+        browser.Press("]");
         browser.SeeCall("package");
         browser.SeeText("3 files");
+        browser.Press("[");
+        browser.SeeText("House rules");
         browser.Press("[");
         browser.ClickAt("//button[@aria-label='Take 3 files off the focus']");
         browser.SeeText("whole scene");

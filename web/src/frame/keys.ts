@@ -18,6 +18,21 @@ export function useKey(key: string, act: () => void, enabled = true) {
   );
 }
 
+/** Space, where it does not press the button that has the focus. */
+export function useSpace(act: () => void, enabled = true) {
+  const on = useSettings((s) => s.keys);
+  useHotkeys(
+    'space',
+    (event) => {
+      if (event.target instanceof HTMLElement && event.target.closest('button, a, input, [role="dialog"]')) return;
+      event.preventDefault();
+      act();
+    },
+    { enabled: enabled && on },
+    [act],
+  );
+}
+
 /** Keys of every screen, for the list that `?` opens. */
 export const commonKeys: [string, string][] = [
   ['[ and ]', 'walk the route'],

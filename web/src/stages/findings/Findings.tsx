@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { AuditView, CauseItem } from '../../api/client';
 import { useAudit, useCause, useFindingActs } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
-import { useKey } from '../../frame/keys';
+import { useKey, useSpace } from '../../frame/keys';
 import { many } from '../../parts/format';
 import { useFocus } from '../../state/focus';
 import { CauseList } from './CauseList';
@@ -78,7 +78,7 @@ export function Findings() {
   useKey('k, up', () => move(-1), free);
   useKey('shift+right', () => step(1), free);
   useKey('shift+left', () => step(-1), free);
-  useKey('space', () => toggle(inHand?.material), free);
+  useSpace(() => toggle(inHand?.material), free);
   useKey('shift+f', () => fixFamily(), free);
   useKey('f', () => fixFocus(), free);
   useKey('t', () => fixThis(), free);

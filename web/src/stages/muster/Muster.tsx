@@ -12,7 +12,7 @@ import { useFocus } from '../../state/focus';
 import { DecideMenu, type Sheet } from './acts/DecideMenu';
 import { FindReplace } from './acts/FindReplace';
 import { HouseOrder } from './acts/HouseOrder';
-import { inFocus } from './acts/inFocus';
+import { feeds, inFocus } from './acts/inFocus';
 import { MapVariants } from './acts/MapVariants';
 import { Evidence } from './Evidence';
 import { found, warm } from './find';
@@ -106,8 +106,8 @@ interface ContentProps {
 }
 
 function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: ContentProps) {
-  const { files, material, bundle, narrow } = useFocus(
-    useShallow(({ files, material, bundle, narrow }) => ({ files, material, bundle, narrow })),
+  const { files, material, materials, bundle, narrow } = useFocus(
+    useShallow(({ files, material, materials, bundle, narrow }) => ({ files, material, materials, bundle, narrow })),
   );
   const find = useDeferredValue(useFocus((s) => s.find));
   const [states, setStates] = useState<string[]>([]);
@@ -116,8 +116,8 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
   const [sheet, setSheet] = useState<Sheet | 'roots'>();
   const acts = useMusterActs(sceneId);
   const numbers = useMemo(
-    () => inFocus(view.references, { files, material, bundle }),
-    [view.references, files, material, bundle],
+    () => inFocus(view.references, { files, material, materials, bundle }),
+    [view.references, files, material, materials, bundle],
   );
   const focused = useMemo(() => {
     const set = numbers && new Set(numbers);
@@ -136,10 +136,10 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
   const shows = useMemo(
     () => (r: ReferenceItem) =>
       (states.length === 0 || states.includes(r.state)) &&
-      (material === undefined || r.usedBy.some((u) => u.material === material)) &&
+      feeds(r, { material, materials }) &&
       (bundle === undefined || bundle.numbers.has(r.number)) &&
       found(r, find),
-    [states, material, bundle, find],
+    [states, material, materials, bundle, find],
   );
   useEffect(() => warm(view.references), [view.references]);
   const inHand = view.references.find((r) => r.number === current);

@@ -25,7 +25,7 @@ public sealed class IdenticalMaterials : Rule
             foreach (var other in group.Where(m => m != keep && m.Users.Length > 0))
             {
                 var edits = other.Users.Select(u => (Edit)new AssignMaterial(u.Mesh.Id, u.Part.Name, u.Part.Material, keep.Name)).Distinct().ToImmutableArray();
-                yield return Found(other, $"{other.Name} is the same as {keep.Name}; one of them would do for {keep.Users.Length + other.Users.Length} parts.", "material is the same as another", "materials are the same as others", keep.Name)
+                yield return Found(other, $"{other.Name} is the same as {keep.Name}; one of them would do for {keep.Users.Length + other.Users.Length} parts.", "material is the same as another", "materials are the same as others")
                     .With(new PairEvidence("material", keep.Name, other.Name, "nothing but the name"))
                     .Fix($"Assign {keep.Name} in its place", 0.9, edits);
             }

@@ -37,7 +37,7 @@ public sealed class NearlyIdenticalMaterials : Rule
             {
                 var (a, b) = (first.Input(name)!.Numbers, other.Input(name)!.Numbers);
                 if (a.SequenceEqual(b) || !told.Add((first, other))) continue;
-                yield return Found(other, $"{other.Name} is {first.Name} but for {name}: {Show(b)} beside {Show(a)}.", "material differs from another in one value", "materials differ from others in one value", first.Name)
+                yield return Found(other, $"{other.Name} is {first.Name} but for {name}: {Show(b)} beside {Show(a)}.", "material differs from another in one value", "materials differ from others in one value")
                     .With(new PairEvidence("material", first.Name, other.Name, $"{name}: {Show(a)} and {Show(b)}"))
                     .Decide("Look at both side by side; if one was meant, give both its value, and they become identical.");
             }

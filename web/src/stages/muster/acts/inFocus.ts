@@ -4,19 +4,21 @@ import { count, many } from '../../../parts/format';
 interface Picked {
   files: ReadonlySet<number>;
   material: string | undefined;
+  materials: ReadonlySet<string>;
   bundle: { numbers: ReadonlySet<number> } | undefined;
 }
 
+/** Whether a reference feeds what is in focus: one material, and any of the picked ones. */
+export const feeds = (r: ReferenceItem, { material, materials }: Pick<Picked, 'material' | 'materials'>) =>
+  (material === undefined || r.usedBy.some((u) => u.material === material)) &&
+  (materials.size === 0 || r.usedBy.some((u) => materials.has(u.material)));
+
 /** The references an act works on: the picked rows, else those of the material and bundle in focus; null for all. */
-export function inFocus(references: ReferenceItem[], { files, material, bundle }: Picked): number[] | null {
+export function inFocus(references: ReferenceItem[], { files, material, materials, bundle }: Picked): number[] | null {
   if (files.size > 0) return [...files];
-  if (material === undefined && bundle === undefined) return null;
+  if (material === undefined && materials.size === 0 && bundle === undefined) return null;
   return references
-    .filter(
-      (r) =>
-        (material === undefined || r.usedBy.some((u) => u.material === material)) &&
-        (bundle === undefined || bundle.numbers.has(r.number)),
-    )
+    .filter((r) => feeds(r, { material, materials }) && (bundle === undefined || bundle.numbers.has(r.number)))
     .map((r) => r.number);
 }
 
