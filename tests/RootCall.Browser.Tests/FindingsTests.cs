@@ -88,6 +88,11 @@ public sealed class FindingsTests
         browser.Click("For: No destination");
         browser.SeeText("Comes:");
         Assert.Empty(browser.SeriousFindings());
+        browser.ClickAt("//*[@role='listitem'][contains(., 'Lantern headset')]//button[contains(., 'Edit')]");
+        browser.SeeText("An empty limit is none");
+        Assert.Equal("2048", browser.See("//label[contains(., 'Largest side')]//input").GetDomProperty("value"));
+        Assert.Empty(browser.SeriousFindings());
+        browser.ClickInSheet("Back");
         browser.ClickAt("//*[@role='listitem'][contains(., 'USD preview')]//button[contains(., 'Audit for it')]");
         browser.SeeText("For: USD preview");
         browser.SeeText("which the destination does not evaluate");

@@ -144,6 +144,9 @@ internal static class AuditShapes
 
     private static string? InputOf(LookEdit edit) => edit switch { SetImage i => i.Input, SetValue v => v.Input, _ => null };
 
+    /// <summary>In these formats a value beside an image multiplies it; in a graph it would take its place.</summary>
+    private static bool Multiplied(MaterialView material, string name) => (material.IsGltf || material.Type.StartsWith("mtl-", StringComparison.Ordinal)) && material.Input(name)?.IsConnected == true;
+
     /// <summary>How an image is read, where that and not the image changes.</summary>
     private static (string Now, string After)? Setting(LookEdit? edit)
     {
@@ -163,6 +166,7 @@ internal static class AuditShapes
     private static string Now(MaterialView material, List<LookEdit> edits, string name)
     {
         if (Setting(edits.FirstOrDefault(e => InputOf(e) == name)) is { } setting) return setting.Now;
+        if (Multiplied(material, name) && edits.Any(e => e is SetValue v && v.Input == name)) return $"the map times {Numbers(material.Input(name)!.Factor?.Numbers ?? material.Input(name)!.Input.Default?.Numbers ?? [])}";
         var input = material.Input(name);
         if (input?.Maps is [var map, ..]) return map.Stats is { } stats && map.Channel.Length == 1 ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}") : map.FileText;
         if (input?.Input.Effective?.Text is { } text) return text;
@@ -175,6 +179,7 @@ internal static class AuditShapes
         {
             if (Setting(edit) is { } setting) return setting.After;
             if (edit is SetValue { To: null } or SetImage { To: null }) return Numbers(material.Model?.Input(name)?.Default ?? []);
+            if (edit is SetValue { To: { } factor } && Multiplied(material, name)) return $"the map times {Numbers(factor.Numbers)}";
             if (edit is SetValue { To: { } value }) return value.Text ?? Numbers(value.Numbers);
             if (edit is SetImage { To: { } to })
                 return to.Channels.Length == 1 && state.Scene.Answer(to.Reference) is { } answer && state.Scene.Pixels(answer)?.Channel(to.Channels) is { } stats

@@ -20,8 +20,10 @@ public sealed class AlphaMode : MaterialRule
         var mode = material.Text("alphaMode") switch { "BLEND" => "blend", "MASK" => "cut-out", _ => "opaque" };
         if (scene.Destination.AlphaModes.Contains(mode)) yield break;
         var (word, to) = mode == "blend" && scene.Destination.AlphaModes.Contains("cut-out") ? ("cut-out", "MASK") : ("opaque", "OPAQUE");
-        var finding = Found(material, $"{material.Name} is {(mode == "blend" ? "blended" : mode)}; {scene.Destination.Name} has {string.Join(" and ", scene.Destination.AlphaModes)}.", $"material is {mode}, which the destination does not draw", $"materials are {mode}, which the destination does not draw", mode)
+        var finding = Found(material, $"{material.Name} is {Word(mode)}; {scene.Destination.Name} has {string.Join(" and ", scene.Destination.AlphaModes)}.", $"material is {Word(mode)}, which the destination does not draw", $"materials are {Word(mode)}, which the destination does not draw", mode)
             .With(new ValueEvidence("alphaMode", material.Text("alphaMode")!, to));
         yield return finding.Fix($"Make it {word}", 0.6, new SetValue(material.Name, "alphaMode", material.Input("alphaMode")!.Input.Value, ShaderValue.OfText(to)));
     }
+
+    private static string Word(string mode) => mode switch { "blend" => "blended", "cut-out" => "cut out", _ => mode };
 }

@@ -3,6 +3,7 @@ import type { DestinationChange } from '../../../api/client';
 import { useDestinationChanges, useDestinationText, useFindingActs, useHouseActs } from '../../../api/queries';
 import { count, many } from '../../../parts/format';
 import { RisingSheet } from '../../../parts/RisingSheet';
+import { DestinationForm } from './DestinationForm';
 import { JsonEditor } from './JsonEditor';
 
 /** Where the scene goes. Each destination says what choosing it would change in what is found. */
@@ -104,15 +105,27 @@ const some = (sentences: readonly string[]) =>
 function Editor({ id, onBack }: { id: string; onBack: () => void }) {
   const text = useDestinationText(id).data?.text;
   const acts = useHouseActs();
+  const [asJson, setAsJson] = useState(false);
   if (text === undefined) return null;
+  const save = (t: string) => acts.writeDestination.mutate(t, { onSuccess: onBack });
+  if (!asJson)
+    return (
+      <DestinationForm
+        text={text}
+        busy={acts.writeDestination.isPending}
+        onSave={save}
+        onJson={() => setAsJson(true)}
+        onBack={onBack}
+      />
+    );
   return (
     <JsonEditor
       label={`Destination ${id}`}
       text={text}
       file={`${id}.json`}
       busy={acts.writeDestination.isPending}
-      onSave={(t) => acts.writeDestination.mutate(t, { onSuccess: onBack })}
-      onBack={onBack}
+      onSave={save}
+      onBack={() => setAsJson(false)}
     />
   );
 }
