@@ -1,3 +1,4 @@
+using System.IO.Compression;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
@@ -83,6 +84,15 @@ public sealed class AuditEndpointTests(ApplicationFixture fixture)
         var after = app.Post($"/api/scenes/{id}/audit/waive", new { cause = "values.self-lit", reason = "it glows in the film" });
         Assert.Equal(before - 1, after.GetProperty("findings").GetInt32());
         Assert.Equal("it glows in the film", Text(Item(id, "values.self-lit"), "waived"));
+        using var sarif = JsonDocument.Parse(app.Client.GetStringAsync($"/api/scenes/{id}/audit/file").Result);
+        var waived = sarif.RootElement.GetProperty("runs")[0].GetProperty("results").EnumerateArray().Single(r => r.TryGetProperty("suppressions", out _));
+        Assert.Equal(("values.self-lit", "it glows in the film"), (Text(waived, "ruleId"), Text(waived.GetProperty("suppressions")[0], "justification")));
+        Assert.DoesNotContain("glow with", app.Client.GetStringAsync($"/api/scenes/{id}/audit/file?format=junit").Result, StringComparison.Ordinal);
+        Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = true })), "state"));
+        var package = Text(app.Get($"/api/scenes/{id}/send-off").GetProperty("packages")[0], "id");
+        using var zip = new ZipArchive(new MemoryStream(app.Client.GetByteArrayAsync($"/api/packages/{package}/download").Result));
+        using var report = JsonDocument.Parse(zip.Entries.Single(e => e.Name == "report.json").Open());
+        Assert.Equal("it glows in the film", Text(Assert.Single(report.RootElement.GetProperty("waived").EnumerateArray()), "reason"));
         Assert.Equal(before, app.Post($"/api/scenes/{id}/audit/unwaive", new { cause = "values.self-lit" }).GetProperty("findings").GetInt32());
     }
 

@@ -1,5 +1,4 @@
 using System.Collections.Frozen;
-using System.Collections.Immutable;
 
 namespace RootCall.Core.Audit;
 
@@ -76,6 +75,4 @@ internal static class MapRoles
 
     /// <summary>Images whose numbers are numbers.</summary>
     public static bool IsData(string mapRole) => mapRole is "normal" or "roughness" or "metalness" or "occlusion" or "metallic roughness" or "packed" or "displacement" or "bump" or "opacity" or "glossiness";
-
-    public static ImmutableArray<string> Words { get; } = [.. Fitting.Keys.Order(StringComparer.Ordinal)];
 }

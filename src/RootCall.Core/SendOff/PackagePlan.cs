@@ -27,6 +27,9 @@ public sealed record PackagePlan(
     ImmutableArray<MusteredReference> Unresolved,
     long BytesBefore)
 {
+    /// <summary>What the audit found and somebody lets stand, told in the report.</summary>
+    public ImmutableArray<Audit.Waiver> Waived { get; init; } = [];
+
     /// <summary>References that a neutral picture stands in for.</summary>
     public IEnumerable<MusteredReference> StandIns => Report.References.Where(r => r.Flags.HasFlag(ReferenceFlags.StandIn));
 

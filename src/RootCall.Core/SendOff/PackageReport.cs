@@ -4,7 +4,7 @@ using RootCall.Core.Muster;
 
 namespace RootCall.Core.SendOff;
 
-/// <summary>The report that travels with a package: what is in it, how clashes were settled, what is missing.</summary>
+/// <summary>The report that travels with a package: what is in it, how clashes were settled, what is missing, what was waived and why.</summary>
 internal static class PackageReport
 {
     public static string Json(PackagePlan plan, DateTimeOffset at)
@@ -51,6 +51,17 @@ internal static class PackageReport
                 json.WriteStartObject();
                 json.WriteString("name", clash.Name);
                 json.WriteString("settled", clash.SameContents ? "same contents, one file" : "other contents: " + string.Join(", ", clash.Names));
+                json.WriteEndObject();
+            }
+
+            json.WriteEndArray();
+            json.WriteStartArray("waived");
+            foreach (var waiver in plan.Waived)
+            {
+                json.WriteStartObject();
+                json.WriteString("cause", waiver.Cause);
+                json.WriteString("reason", waiver.Reason);
+                json.WriteString("at", waiver.At);
                 json.WriteEndObject();
             }
 

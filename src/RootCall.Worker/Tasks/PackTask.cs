@@ -9,7 +9,7 @@ using RootCall.Data.Work;
 namespace RootCall.Worker.Tasks;
 
 /// <summary>Builds a package of the current scene, proves it, and keeps the result.</summary>
-public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, SceneReading reading, DiskStore disk, Bounds bounds, IDbContextFactory<RootCallDb> databases)
+public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, WaiverStore waivers, SceneReading reading, DiskStore disk, Bounds bounds, IDbContextFactory<RootCallDb> databases)
 {
     public async Task Run(Guid id, Pack request, WorkProgress progress, CancellationToken stop)
     {
@@ -20,7 +20,7 @@ public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, SceneReadin
         using var work = Folders.Temporary();
         var read = await reading.Read(arrival.Path, request.SceneId, ledger, _ => true, Path.Combine(work.Path, "edited"), null, progress, stop);
         var report = WritableScene.Make(read.Report, read.Context, bounds, work.Path);
-        var plan = PackagePlan.Make(report, read.Context.Facts, ledger.Places());
+        var plan = PackagePlan.Make(report, read.Context.Facts, ledger.Places()) with { Waived = [.. (await waivers.Read(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)] };
         if (!plan.Unresolved.IsEmpty && !request.AllowMissing)
             throw new CannotUseException($"{plan.Unresolved.Length} references stay unanswered, the first is {plan.Unresolved[0].State.Word()} “{plan.Unresolved[0].Reference.Written}”. Nothing was built.");
 

@@ -2791,7 +2791,6 @@ export interface components {
             images: components["schemas"]["ImageItem"][];
             pairs: components["schemas"]["PairItem"][];
             texts: string[];
-            numbers: components["schemas"]["NumberEvidence"][];
         };
         HouseClash: {
             name: string;
@@ -2923,22 +2922,6 @@ export interface components {
         NoteItem: {
             message: string;
             place: string;
-        };
-        NumberEvidence: {
-            what: string;
-            /** Format: double */
-            value: number;
-            unit: string;
-            /**
-             * Format: double
-             * @description Least that is expected; null when there is none.
-             */
-            low?: null | number;
-            /**
-             * Format: double
-             * @description Most that is expected.
-             */
-            high?: null | number;
         };
         OpenScene: {
             /** @description Absolute path of a scene inside a server folder. */

@@ -14,21 +14,24 @@ internal static class AuditShapes
     private const int Rungs = 7;
     private const int LinesShown = 60;
 
-    public static AuditView View(AuditState state, bool own)
+    public static AuditView View(AuditState state)
     {
         var causes = state.Report.Causes.Select(c => Cause(state, c)).ToList();
         var open = causes.Where(c => c.Waived is null).ToList();
         int Sum(string severity) => open.Where(c => c.Severity == severity).Sum(c => c.Count);
         return new(
-            Destination(state.Scene.Destination, own), ImageMeasures.Wanted(state.Current.Report).Count() - state.ToMeasure, state.ToMeasure,
+            Destination(state.Scene.Destination), ImageMeasures.Wanted(state.Current.Report).Count() - state.ToMeasure, state.ToMeasure,
             open.Sum(c => c.Count), Sum("blocker"), Sum("warning"), Sum("note"), Audits.Picked(state, new(null, null, true, null)).Count, causes, state.Report.Failed);
     }
 
-    public static DestinationItem Destination(Destination d, bool own)
+    public static DestinationItem Destination(Destination d)
     {
         var models = d.Models.IsEmpty ? "any model" : string.Join(", ", d.Models.Take(3).Select(m => ShadingModels.Find(m)?.Name ?? m)) + (d.Models.Length > 3 ? $" and {d.Models.Length - 3} more" : string.Empty);
-        return new(d.Id, d.Name, d.Description, models, d.PackageBytes is { } bytes ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.#} MB") : string.Empty, own);
+        return new(d.Id, d.Name, d.Description, models, d.PackageBytes is { } bytes ? string.Create(CultureInfo.InvariantCulture, $"{bytes / 1e6:0.#} MB") : string.Empty, IsOwn(d));
     }
+
+    /// <summary>The house's, or one that ships and was changed.</summary>
+    private static bool IsOwn(Destination destination) => destination.Id != Core.Destinations.Destination.Plain.Id && !DestinationFiles.Shipped.Any(s => s.Equals(destination));
 
     public static CauseItem Cause(AuditState state, CauseGroup group)
     {
@@ -96,7 +99,7 @@ internal static class AuditShapes
             finding.Evidence.OfType<WireEvidence>().Select(w => new WireItem(NameOf(state, w.Image), w.Channels, w.Now, w.After)),
             Rail(state, finding), finding.Evidence.OfType<ValueEvidence>(), images,
             finding.Evidence.OfType<PairEvidence>().Select(p => new PairItem(p.Kind, p.Kind == "image" ? Path.GetFileName(p.A) : p.A, p.Kind == "image" ? Path.GetFileName(p.B) : p.B, p.Differ, PairPicture(id, state, p.Kind, p.A), PairPicture(id, state, p.Kind, p.B))),
-            finding.Evidence.OfType<TextEvidence>().Select(t => t.Text), finding.Evidence.OfType<NumberEvidence>());
+            finding.Evidence.OfType<TextEvidence>().Select(t => t.Text));
     }
 
     private static string? PairPicture(Guid id, AuditState state, string kind, string name) => kind == "image"

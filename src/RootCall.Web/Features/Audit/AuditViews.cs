@@ -33,7 +33,7 @@ internal sealed record MemberItem(string Key, string Kind, string Name, string? 
 
 /// <summary>What was seen of one finding.</summary>
 internal sealed record FoundEvidence(
-    IEnumerable<WireItem> Wires, IEnumerable<RailItem> Rail, IEnumerable<ValueEvidence> Values, IEnumerable<ImageItem> Images, IEnumerable<PairItem> Pairs, IEnumerable<string> Texts, IEnumerable<NumberEvidence> Numbers);
+    IEnumerable<WireItem> Wires, IEnumerable<RailItem> Rail, IEnumerable<ValueEvidence> Values, IEnumerable<ImageItem> Images, IEnumerable<PairItem> Pairs, IEnumerable<string> Texts);
 
 internal sealed record WireItem(string Image, string Channels, string Now, string? After);
 

@@ -53,7 +53,7 @@ internal static class HouseEndpoints
         {
             var read = DestinationFiles.Read(text.Text, "the text");
             await house.SetDestination(read, stop);
-            return TypedResults.Ok(AuditShapes.Destination(read, true));
+            return TypedResults.Ok(AuditShapes.Destination(read));
         });
         destinations.MapDelete("/{id}", async (string id, HouseStore house, CancellationToken stop) =>
         {

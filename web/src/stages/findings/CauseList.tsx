@@ -4,6 +4,7 @@ import { count, many } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 
 interface CauseListProps {
+  sceneId: string;
   causes: readonly CauseItem[];
   failed: AuditView['failed'];
   current: string | undefined;
@@ -17,7 +18,7 @@ const meaning: Record<string, string> = {
 };
 
 /** Causes as sentences, the worst first; those that are waived stand last. */
-export function CauseList({ causes, failed, current, onPick }: CauseListProps) {
+export function CauseList({ sceneId, causes, failed, current, onPick }: CauseListProps) {
   const open = causes.filter((c) => c.waived === null);
   const waived = causes.filter((c) => c.waived !== null);
   return (
@@ -54,6 +55,15 @@ export function CauseList({ causes, failed, current, onPick }: CauseListProps) {
           ))}
         </section>
       )}
+      <p className="mt-2 flex gap-4 text-[12px] text-quiet">
+        Report:
+        <a className="act soft !text-[12px]" href={`/api/scenes/${sceneId}/audit/file`} download>
+          SARIF
+        </a>
+        <a className="act soft !text-[12px]" href={`/api/scenes/${sceneId}/audit/file?format=junit`} download>
+          JUnit
+        </a>
+      </p>
       {failed.map((f) => (
         <p key={f.rule} className="mt-2 flex gap-1.5 text-[12px] text-clay">
           <Glyph name="damaged" />

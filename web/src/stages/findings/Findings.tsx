@@ -103,7 +103,7 @@ export function Findings() {
       {view && view.causes.length === 0 && <Nothing view={view} sceneId={sceneId} />}
       {view && view.causes.length > 0 && (
         <div className="grid h-full grid-cols-[446px_26px_minmax(0,1fr)] px-7 pb-2 pt-2">
-          <CauseList causes={causes} failed={view.failed} current={cause?.key} onPick={pick} />
+          <CauseList sceneId={sceneId} causes={causes} failed={view.failed} current={cause?.key} onPick={pick} />
           <Thread />
           {cause && evidence ? (
             <Evidence

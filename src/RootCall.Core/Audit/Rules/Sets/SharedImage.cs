@@ -1,6 +1,3 @@
-using System.Collections.Immutable;
-using RootCall.Core.Edits;
-
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class SharedImage : Rule
@@ -28,7 +25,6 @@ public sealed class SharedImage : Rule
             var stamp = group.First().Answer!.Stamp;
             var others = scene.Sets.Named(name).Where(f => f.Beside.Path != group.Key && (f.Beside.Stamp.Bytes != stamp?.Bytes || scene.Pixels(f.Beside.Path) is { } p && scene.Pixels(group.Key) is { } q && !p.Channels.Select(c => c.Mean).SequenceEqual(q.Channels.Select(c => c.Mean)))).ToList();
             if (others.Count == 0) continue;
-            var edits = ImmutableArray.CreateBuilder<Edit>();
             yield return Found(new Target("image", name.Text), $"{string.Join(", ", materials.Take(4).Select(m => m.Name))} read one {name.Text}; {others.Count} other {(others.Count == 1 ? "file" : "files")} of that name {(others.Count == 1 ? "has" : "have")} other contents.", "image is shared although others of its name exist", "images are shared although others of their names exist")
                 .With(new PairEvidence("image", group.Key, others[0].Beside.Path, "contents"), new PictureEvidence(group.First().Use.Reference))
                 .Decide($"Say which material wants which: {string.Join(", ", others.Take(3).Select(o => Path.GetFileName(Path.GetDirectoryName(o.Beside.Path))))} hold the others.");
