@@ -8,6 +8,7 @@ using RootCall.Core.Scenes;
 using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
+using RootCall.Native;
 using RootCall.Testing;
 
 namespace RootCall.Web.Tests;
@@ -25,6 +26,33 @@ public sealed class StoreTests : IDisposable
         var collection = new ServiceCollection();
         collection.AddRootCallData(new ConfigurationBuilder().AddInMemoryCollection(settings).Build());
         services = collection.BuildServiceProvider();
+    }
+
+    [Fact]
+    public async Task Several_tasks_may_remember_the_same_files_at_once()
+    {
+        place.PutPng("s/here.png");
+        var report = Look.Muster(place.Put("s/two.gltf", Look.Gltf("here.png", "gone.png")));
+        var scene = await services.GetRequiredService<SceneStore>().Arrive(Guid.NewGuid(), new(report, 1, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        var seen = services.GetRequiredService<SeenStore>();
+        var files = report.References.ToDictionary(r => r.Reference.Key, r => new LastSeen(place.At("s/here.png"), new(1, DateTime.UnixEpoch), 4, 4, "hash"));
+        await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => seen.Put(scene, files, default)));
+        Assert.Equal(2, (await seen.Read(scene, default)).Count);
+    }
+
+    [Fact]
+    public async Task Statistics_of_an_image_are_known_to_other_processes_until_the_file_changes()
+    {
+        var path = place.PutPng("s/measured.png", 51);
+        var stamp = FileFacts.Stamp(path)!.Value;
+        var learned = new FileFacts(new OpenImageIoLooks(Bounds.Default));
+        var stats = learned.Pixels(path, stamp)!;
+        var store = services.GetRequiredService<KnownFileStore>();
+        await store.Save(learned, default);
+        var known = await store.Pixels([(path, stamp)], default);
+        Assert.Equal((stats.Channels[0].Mean, stats.Channels[0].Histogram.Sum()), (known[path].Channels[0].Mean, known[path].Channels[0].Histogram.Sum()));
+        Assert.Equal(0.2, known[path].Channels[0].Mean, 3);
+        Assert.Empty(await store.Pixels([(path, stamp with { Bytes = stamp.Bytes + 1 })], default));
     }
 
     [Fact]

@@ -22,6 +22,9 @@ public sealed class SeenStore(IDbContextFactory<RootCallDb> databases)
         if (seen.Count == 0) return;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        // One writer at a time for a scene: two tasks may have looked at the same files.
+        var turn = BitConverter.ToInt64(sceneId.ToByteArray(), 8);
+        await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({turn})", stop);
         var keys = seen.Keys.Select(Key).ToList();
         await db.SeenFiles.Where(s => s.SceneId == sceneId && keys.Contains(s.Reference)).ExecuteDeleteAsync(stop);
         db.SeenFiles.AddRange(seen.Select(s => new SeenFileRow { SceneId = sceneId, Reference = Key(s.Key), Body = Json.Document(s.Value) }));

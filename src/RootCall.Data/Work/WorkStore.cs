@@ -57,6 +57,15 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
         return await db.Work.AsNoTracking().Where(w => w.EndedAt == null || w.EndedAt > lately).OrderByDescending(w => w.CreatedAt).Take(50).ToListAsync(stop);
     }
 
+    /// <summary>Whether a task of that kind waits or runs for a scene.</summary>
+    public async Task<bool> IsOpen<T>(Guid sceneId, CancellationToken stop)
+        where T : WorkRequest
+    {
+        var kind = WorkRequest.KindOf(typeof(T));
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db.Work.AnyAsync(w => w.SceneId == sceneId && w.Kind == kind && (w.State == WorkStates.Queued || w.State == WorkStates.Running), stop);
+    }
+
     public static T Request<T>(WorkRow row) => Json.Read<T>(row.Request);
 
     /// <summary>Changes a task that has not ended and announces it.</summary>

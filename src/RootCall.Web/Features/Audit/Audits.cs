@@ -16,7 +16,7 @@ namespace RootCall.Web.Features.Audit;
 internal sealed record AuditState(CurrentState Current, AuditScene Scene, AuditReport Report, IReadOnlyDictionary<string, Waiver> Waivers, int ToMeasure);
 
 /// <summary>Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks only at what changed.</summary>
-internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseStore house, WaiverStore waivers, SceneStore scenes, NameStore names, LedgerStore ledgers, RootStore roots, WorkDispatcher work)
+internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseStore house, WaiverStore waivers, SceneStore scenes, NameStore names, LedgerStore ledgers, RootStore roots, WorkStore tasks, WorkDispatcher work)
 {
     private readonly ConcurrentDictionary<Guid, Kept> kept = new();
 
@@ -55,8 +55,8 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
             if (unknown.Count > 0)
                 foreach (var (path, stats) in await known.Pixels(unknown, stop)) mine.Pixels[path] = stats;
             var left = unknown.Count(w => !mine.Pixels.ContainsKey(w.Path));
-            // Once in a while: an image that does not decode stays unmeasured for good.
-            if (left > 0 && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5))
+            // Once in a while, since an image that does not decode stays unmeasured for good; and not while the muster's own task is on its way.
+            if (left > 0 && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5) && DateTimeOffset.UtcNow - state.Arrival.MusteredAt > TimeSpan.FromSeconds(20) && !await tasks.IsOpen<Remember>(id, stop))
             {
                 mine.Asked = DateTime.UtcNow;
                 await work.Start(new Remember(id), "Measure the images", id, stop);

@@ -12,6 +12,7 @@ public sealed class UnreadImage : Rule
 
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
+        if (scene.Everything.IsEmpty) return []; // A scene without materials reads none of its images, and nothing is lost by it.
         var inGraphs = scene.Everything.SelectMany(m => m.Material.Graph.Nodes).Where(n => n.Image is not null).Select(n => n.Image!.Reference).ToHashSet();
         return from image in scene.Images
                where image.Reference.UsedBy.IsEmpty && !inGraphs.Contains(image.Reference.Key)
