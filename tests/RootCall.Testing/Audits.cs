@@ -3,6 +3,7 @@ using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
 using RootCall.Native;
 
 namespace RootCall.Testing;
@@ -16,8 +17,13 @@ public sealed record Audited(AuditScene Scene, AuditReport Report, MusterContext
     public Audited With(string folder, params IEnumerable<Edit> edits)
     {
         var entry = new LedgerEntry(Guid.NewGuid(), "edits of a test", [.. edits], EntryState.Applied, "test", DateTimeOffset.UnixEpoch);
-        var (report, edited) = FixTrial.Make(Scene.Scene.Path, [entry], Context, Bounds.Default, folder);
-        if (!edited.Refused.IsEmpty) throw new InvalidOperationException($"Refused: {edited.Refused[0].Edit.Describe()}: {edited.Refused[0].Reason}");
+        var session = Sessions.Of(Scene.Report, Context, folder).And(entry);
+        if (!session.Refused.IsEmpty) throw new InvalidOperationException($"Refused: {session.Refused[0].Edit.Describe()}: {session.Refused[0].Reason}");
+        // What is shown is what is written: whoever makes an edit here finds out when it is not.
+        var written = session.Written(Directory.CreateDirectory(Path.Combine(folder, Guid.NewGuid().ToString("N"))).FullName);
+        var apart = SceneComparison.Differences(session.Current, written.Scene).ToList();
+        if (apart.Count > 0) throw new InvalidOperationException($"Written otherwise than shown: {string.Join("; ", apart.Take(3))}");
+        var report = session.Report;
         return Audits.Of(report, Context, Scene.Destination, Scene.House);
     }
 }
@@ -39,10 +45,7 @@ public static class Audits
     {
         var scope = CurrentScene.Scope(scene, roots);
         var context = new MusterContext(scope, RootIndex.Build(scope), Facts);
-        var (report, edits) = CurrentScene.TakeClear(CurrentScene.Muster(scene, context, Bounds.Default), context, Bounds.Default);
-        var relinked = new Ledger([new(Guid.NewGuid(), "relink", edits, EntryState.Applied, "test", DateTimeOffset.UnixEpoch)]).Relinks();
-        context = context with { Relinked = relinked };
-        return Of(CurrentScene.Muster(report.Scene.Path, context, Bounds.Default), context, Destination.Plain, HouseRules.Standard);
+        return Of(Sessions.Open(scene, context).TakeClear(Sessions.Entry).Report, context, Destination.Plain, HouseRules.Standard);
     }
 
     public static Audited Of(MusterReport report, MusterContext context, Destination destination, HouseRules house)

@@ -22,7 +22,7 @@ public static class Look
     public static MusterReport TakeClear(string scene, params string[] roots)
     {
         var context = Context(scene, roots);
-        return CurrentScene.TakeClear(CurrentScene.Muster(scene, context, Bounds.Default), context, Bounds.Default).Report;
+        return Sessions.Open(scene, context).TakeClear(Sessions.Entry).Report;
     }
 
     public static MusteredReference Named(this MusterReport report, string end) =>

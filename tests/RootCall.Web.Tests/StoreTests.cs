@@ -79,9 +79,12 @@ public sealed class StoreTests : IDisposable
         Assert.Equal(report.Scene.Files, back.Scene.Files.AsEnumerable());
         Assert.Equal(report.Scene.Counts, back.Scene.Counts);
 
-        await store.Remuster(sceneId, new(report with { References = [report.References[0]] }, 9, [new(Guid.Empty, "x", "y")]), DateTimeOffset.UtcNow, default);
+        var found = new Mustered(report with { References = [report.References[0]] }, 9, [new(Guid.Empty, "x", "y")]) { Included = [id] };
+        Assert.True(await store.Remuster(arrival, found, DateTimeOffset.UtcNow, default));
+        // Work that began before that stores nothing over it.
+        Assert.False(await store.Remuster(arrival, found with { Indexed = 4 }, DateTimeOffset.UtcNow, default));
         var later = (await store.Arrival(sceneId, default))!;
-        Assert.Equal((2, 9), (later.MusterRevision, later.FilesIndexed));
+        Assert.Equal((2, 9, id), (later.MusterRevision, later.FilesIndexed, Assert.Single(later.Included)));
         Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single(SceneStore.RefusedOf(later)));
         Assert.Single((await store.Report(later)).References);
     }

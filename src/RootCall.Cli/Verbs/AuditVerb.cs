@@ -22,7 +22,7 @@ internal static class AuditVerb
         {
             var rules = Rules(call.GetValue(only)!);
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
-            var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house), out _);
+            var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
             var report = AuditRun.Make(audited, rules: rules);
             var least = Severities.Parse(call.GetValue(failOn)!);
             switch (call.GetValue(format))

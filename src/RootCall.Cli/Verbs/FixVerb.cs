@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using System.CommandLine;
 using RootCall.Cli.Output;
 using RootCall.Core.Audit;
@@ -25,9 +24,9 @@ internal static class FixVerb
             if ((call.GetValue(only)!.Length == 0) == (call.GetValue(recipe) is null)) throw new CannotUseException("Name rules with --rule, or a recipe with --recipe.");
             if (call.GetValue(output) is null && !call.GetValue(dry)) throw new CannotUseException("Name a folder with --out, or ask what would be done with --dry-run.");
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
-            var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house), out var relinks);
+            var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
             var plan = Plan(audited, call.GetValue(recipe), call.GetValue(only)!, call.GetValue(safe) ? Fix.SafeFrom : 0);
-            var result = call.GetValue(dry) ? new([], string.Empty) : Write(opened, plan, relinks, Path.GetFullPath(call.GetValue(output)!));
+            var result = call.GetValue(dry) ? new([], string.Empty) : Write(opened, plan, Path.GetFullPath(call.GetValue(output)!));
             Tell(call.GetValue(format)!, plan, result);
             return plan.Left.IsEmpty ? 0 : 1;
         });
@@ -41,14 +40,11 @@ internal static class FixVerb
         return Recipe.Read(File.ReadAllText(recipe), Path.GetFileName(recipe)).Run(audited, AuditRun.Make(audited)).Plan;
     }
 
-    private static (string[] Written, string Ledger) Write(OpenedScene opened, FixPlan plan, ImmutableArray<Edit> relinks, string folder)
+    private static (string[] Written, string Ledger) Write(OpenedScene opened, FixPlan plan, string folder)
     {
-        ImmutableArray<LedgerEntry> entries = [.. new[] { ("Take every clear candidate", relinks), (plan.Count(), plan.Edits) }.Where(e => !e.Item2.IsEmpty).Select(e => OpenedScene.Entry(e.Item1, e.Item2))];
-        var (report, edited) = FixTrial.Make(opened.Report.Scene.Path, entries, opened.Context, Bounds.Default, opened.MadeFolder());
-        if (!edited.Refused.IsEmpty) throw new CannotUseException($"{edited.Refused[0].Edit.Describe()}: {edited.Refused[0].Reason} Nothing was written.");
-        var written = RelinkedCopy.Write(opened.Writable(report), folder).Written;
-        var ledger = Path.Combine(folder, Path.ChangeExtension(Path.GetFileName(opened.Report.Scene.Path), ".ledger.json"));
-        WholeOrNothing.File(ledger, to => to.Write(LedgerFile.Write(entries)));
+        if (!plan.Edits.IsEmpty) opened.Apply([OpenedScene.Entry(plan.Count(), plan.Edits)]);
+        var written = RelinkedCopy.Write(opened.Writable(), folder).Written;
+        var ledger = opened.WriteLedger(folder);
         return ([.. written, ledger], ledger);
     }
 

@@ -18,7 +18,8 @@ internal static class PackageVerb
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            var plan = PackagePlan.Make(opened.Writable(opened.TakeClear(call.GetValue(strict))), opened.Context.Facts);
+            opened.TakeClear(call.GetValue(strict));
+            var plan = PackagePlan.Make(opened.Writable(), opened.Context.Facts, opened.Session.Current.Answers);
             if (plan.StandIns.FirstOrDefault() is { } standIn && !call.GetValue(standIns)) throw new CannotUseException($"A neutral picture stands in for “{standIn.Reference.Written}”; allow stand-ins, or nothing is built.");
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default);

@@ -22,7 +22,7 @@ internal static class RelinkVerb
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
             var report = opened.TakeClear(call.GetValue(strict));
-            var writable = opened.Writable(report);
+            var writable = opened.Writable();
             var style = call.GetValue(paths) switch { "root" => PathStyle.RootRelative, "absolute" => PathStyle.Absolute, _ => PathStyle.Relative };
             var result = RelinkedCopy.Write(writable, Path.GetFullPath(call.GetValue(output)!), Styles(writable, style, opened.Context.Scope.Folders)).NumberedAs(report);
             if (call.GetValue(format) == "json") Print.Json(RelinkJson.Of(result), OutputContext.Default.RelinkJson);
@@ -38,6 +38,6 @@ internal static class RelinkVerb
         return command;
     }
 
-    private static Dictionary<ReferenceKey, SetPathStyle> Styles(MusterReport report, PathStyle style, IReadOnlyCollection<string> roots) => style == PathStyle.Relative ? [] :
-        Decisions.Style(report, null, style, ImmutableDictionary<ReferenceKey, SetPathStyle>.Empty, roots, DateTimeOffset.Now).Edits.OfType<SetPathStyle>().ToDictionary(s => s.Reference);
+    private static ImmutableDictionary<ReferenceKey, Answer> Styles(MusterReport report, PathStyle style, IReadOnlyCollection<string> roots) => style == PathStyle.Relative ? ImmutableDictionary<ReferenceKey, Answer>.Empty :
+        Decisions.Style(report, null, style, ImmutableDictionary<ReferenceKey, Answer>.Empty, roots, DateTimeOffset.Now).Edits.OfType<SetPathStyle>().ToImmutableDictionary(s => s.Reference, s => new Answer(Style: s.To, Root: s.Root));
 }

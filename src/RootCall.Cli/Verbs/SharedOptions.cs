@@ -7,6 +7,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
+using RootCall.Core.Sessions;
 using RootCall.Native;
 
 namespace RootCall.Cli.Verbs;
@@ -45,19 +46,20 @@ internal static class SharedOptions
 internal sealed class OpenedScene : IDisposable
 {
     private readonly Folders.TemporaryFolder? unpacked;
+    private readonly Folders.TemporaryFolder made;
 
-    private Folders.TemporaryFolder? made;
-
-    private OpenedScene(Folders.TemporaryFolder? unpacked, MusterContext context, MusterReport report)
+    private OpenedScene(Folders.TemporaryFolder? unpacked, Folders.TemporaryFolder made, Session session)
     {
         this.unpacked = unpacked;
-        Context = context;
-        Report = report;
+        this.made = made;
+        Session = session;
     }
 
-    public MusterContext Context { get; }
+    public Session Session { get; private set; }
 
-    public MusterReport Report { get; }
+    public MusterContext Context => Session.Context;
+
+    public MusterReport Report => Session.Report;
 
     /// <exception cref="CannotUseException">No such scene or root.</exception>
     public static OpenedScene Open(string scene, string[] roots, string? names = null)
@@ -65,6 +67,7 @@ internal sealed class OpenedScene : IDisposable
         foreach (var root in roots)
             if (!Directory.Exists(root)) throw new CannotUseException($"There is no folder “{Path.GetFullPath(root)}” to look in.");
         Folders.TemporaryFolder? unpacked = null;
+        var made = Folders.Temporary();
         try
         {
             if (File.Exists(scene) && scene.EndsWith(".zip", StringComparison.OrdinalIgnoreCase))
@@ -82,58 +85,70 @@ internal sealed class OpenedScene : IDisposable
             var scope = CurrentScene.Scope(scene, roots);
             if (names is not null && !File.Exists(names)) throw new CannotUseException($"There is no file “{Path.GetFullPath(names)}”.");
             var context = new MusterContext(scope, RootIndex.Build(scope), new(new OpenImageIoLooks(Bounds.Default))) { Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)) };
-            return new(unpacked, context, CurrentScene.Muster(scene, context, Bounds.Default));
+            return new(unpacked, made, Session.Open(scene, context, Bounds.Default, () => Inside(made)));
         }
         catch
         {
             unpacked?.Dispose();
+            made.Dispose();
             throw;
         }
     }
 
-    /// <summary>A report of the scene in a form that can be written; what is made for it goes when this is disposed.</summary>
-    public MusterReport Writable(MusterReport report)
-    {
-        made ??= Folders.Temporary();
-        return WritableScene.Make(report, Context, Bounds.Default, made.Path);
-    }
+    /// <summary>Applies entries on top of those that are applied.</summary>
+    public void Apply(IEnumerable<LedgerEntry> entries) => Session = Session.With(Session.Edited.Entries.Concat(entries));
 
-    /// <summary>The report after taking every clear candidate.</summary>
+    /// <summary>Takes every clear candidate.</summary>
     /// <exception cref="CannotUseException">Strict, and something is left.</exception>
-    public MusterReport TakeClear(bool strict)
+    public MusterReport TakeClear(bool strict = false)
     {
-        var (report, _) = CurrentScene.TakeClear(Report, Context, Bounds.Default);
-        var left = report.References.Length - report.Answering;
+        Session = Session.TakeClear(edits => Entry("Take every clear candidate", edits));
+        var left = Report.References.Length - Report.Answering;
         if (strict && left > 0)
         {
-            var first = report.References.First(r => !r.State.Answers());
-            throw new CannotUseException($"{left} of {report.References.Length} references would be left unanswered, the first is {first.State.Word()} “{first.Reference.Written}”; nothing was written.");
+            var first = Report.References.First(r => !r.State.Answers());
+            throw new CannotUseException($"{left} of {Report.References.Length} references would be left unanswered, the first is {first.State.Word()} “{first.Reference.Written}”; nothing was written.");
         }
 
-        return report;
+        return Report;
     }
 
-    /// <summary>What an audit is made of, after taking every clear candidate: a map that lies elsewhere is looked into there.</summary>
+    /// <summary>The current scene in a form that can be written; what is made for it goes when this is disposed.</summary>
+    /// <exception cref="CannotUseException">One of the edits does not apply.</exception>
+    public MusterReport Writable()
+    {
+        if (Session.Refused is [var first, ..]) throw new CannotUseException($"{first.Edit.Describe()}: {first.Reason} Nothing was written.");
+        return WritableScene.Make(Session.Written(Inside(made)), Context, Bounds.Default, Inside(made));
+    }
+
+    /// <summary>What an audit is made of. A map that lies elsewhere is looked into there, so clear candidates are taken first.</summary>
     /// <exception cref="CannotUseException">No such destination or house rules.</exception>
-    public AuditScene Audit(string destination, string? houseRules, out ImmutableArray<Edit> relinks)
+    public AuditScene Audit(string destination, string? houseRules)
     {
         var going = DestinationFiles.Open(destination);
         var house = houseRules is null ? HouseRules.Standard
             : File.Exists(houseRules) ? HouseRules.Read(File.ReadAllText(houseRules), Path.GetFileName(houseRules))
             : throw new CannotUseException($"There is no file “{Path.GetFullPath(houseRules)}”.");
-        (_, relinks) = CurrentScene.TakeClear(Report, Context, Bounds.Default);
-        var report = relinks.IsEmpty ? Report : FixTrial.Make(Report.Scene.Path, [Entry("Take every clear candidate", relinks)], Context, Bounds.Default, MadeFolder()).Report;
-        return new(report, ImageMeasures.Read(report, Context.Facts), going, house, Context.Names);
+        TakeClear();
+        return new(Report, ImageMeasures.Read(Report, Context.Facts), going, house, Context.Names);
+    }
+
+    /// <summary>Writes the ledger of what was done beside what was written.</summary>
+    /// <returns>Its absolute path.</returns>
+    public string WriteLedger(string folder)
+    {
+        var ledger = Path.Combine(folder, Path.ChangeExtension(Path.GetFileName(Report.Scene.Path), ".ledger.json"));
+        WholeOrNothing.File(ledger, to => to.Write(LedgerFile.Write(Session.Edited.Entries)));
+        return ledger;
     }
 
     public static LedgerEntry Entry(string sentence, ImmutableArray<Edit> edits) => new(Guid.CreateVersion7(), sentence, edits, EntryState.Applied, "command line", DateTimeOffset.Now);
 
-    /// <summary>A folder that goes when this is disposed.</summary>
-    public string MadeFolder() => Directory.CreateDirectory(Path.Combine((made ??= Folders.Temporary()).Path, Guid.NewGuid().ToString("N"))).FullName;
+    private static string Inside(Folders.TemporaryFolder folder) => Directory.CreateDirectory(Path.Combine(folder.Path, Guid.NewGuid().ToString("N"))).FullName;
 
     public void Dispose()
     {
         unpacked?.Dispose();
-        made?.Dispose();
+        made.Dispose();
     }
 }

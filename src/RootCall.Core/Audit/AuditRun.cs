@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Audit;
 
@@ -48,7 +49,8 @@ public static class AuditRun
             }
         });
         memory?.End();
-        var settled = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => Settle(f.Finding, scene)).OrderByDescending(f => f.Severity);
+        var index = new SceneIndex(scene.Scene);
+        var settled = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => Settle(f.Finding, scene, index)).OrderByDescending(f => f.Severity);
         return new([.. settled], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
     }
 
@@ -58,14 +60,22 @@ public static class AuditRun
         return scene.Materials.SelectMany((material, i) => memory.Of(rule.Id, prints[i], () => [.. one.Inspect(material, scene)]));
     }
 
-    /// <summary>The house's severity, and only fixes that the scene's format can write.</summary>
-    private static Finding Settle(Finding finding, AuditScene scene)
+    /// <summary>The house's severity, and only fixes that can be made: each is tried on a draft of the scene.</summary>
+    private static Finding Settle(Finding finding, AuditScene scene, SceneIndex index)
     {
         var settled = finding with { Severity = scene.House.SeverityOf(finding.Rule) ?? finding.Severity };
         if (settled.Fixes.IsEmpty) return settled;
         string? why = null;
-        var kept = settled.Fixes.RemoveAll(f => f.Edits.Any(e => (why ??= FormatLimits.WhyNot(scene, e)) is not null));
+        var kept = settled.Fixes.RemoveAll(f => WhyNot(f, index) is { } not && (why ??= not) is not null);
         return kept.Length == settled.Fixes.Length ? settled : settled with { Fixes = kept, Decide = settled.Decide ?? (kept.IsEmpty ? why : null) };
+    }
+
+    private static string? WhyNot(Fix fix, SceneIndex index)
+    {
+        var draft = new SceneDraft(index);
+        foreach (var edit in fix.Edits)
+            if (edit.Change(draft) is { } why) return why;
+        return null;
     }
 }
 

@@ -47,30 +47,9 @@ public sealed record FixPlan(ImmutableArray<Edit> Edits, ImmutableArray<Finding>
     /// <summary>“111 edits = 37 disconnect + 37 connect + 37 set colour space”.</summary>
     public string Count()
     {
-        var kinds = Edits.GroupBy(Word).OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => $"{g.Count()} {g.Key}").ToList();
+        var kinds = Edits.GroupBy(e => e.Word).OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => $"{g.Count()} {g.Key}").ToList();
         return kinds.Count == 1 ? $"{Plural(Edits.Length)}: {kinds[0]}" : $"{Plural(Edits.Length)} = {string.Join(" + ", kinds)}";
     }
 
     private static string Plural(int n) => n == 1 ? "1 edit" : $"{n} edits";
-
-    /// <summary>What an edit does, in two or three words.</summary>
-    public static string Word(Edit edit) => edit switch
-    {
-        SetImage { To: null } => "disconnect",
-        SetImage { From: null } => "connect",
-        SetImage { From: { } a, To: { } b } when a.Reference != b.Reference => "change image",
-        SetImage { From: { } a, To: { } b } when a.DeclaredSpace != b.DeclaredSpace => "set colour space",
-        SetImage { From: { } a, To: { } b } when a.Channels != b.Channels => "pick channel",
-        SetImage { From: { } a, To: { } b } when a.Transform != b.Transform => "set tiling",
-        SetImage { From: { } a, To: { } b } when a.UvSet != b.UvSet => "set UV set",
-        SetImage { From: { } a, To: { } b } when a.WrapU != b.WrapU || a.WrapV != b.WrapV => "set wrap mode",
-        SetImage => "set how it is read",
-        SetValue => "set value",
-        AssignMaterial => "assign",
-        CopyMaterial => "copy material",
-        RemoveMaterial => "take out material",
-        Rename => "rename",
-        RelinkReference => "relink",
-        _ => edit.Text.Kind,
-    };
 }

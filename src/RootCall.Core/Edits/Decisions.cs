@@ -76,19 +76,19 @@ public static class Decisions
         return Entry($"Switch {Count(edits.Count)} to {value}", edits, "variants", at);
     }
 
-    /// <param name="styles">How each is written now.</param>
+    /// <param name="answers">How each is written now.</param>
     /// <exception cref="CannotUseException">The format cannot write paths so, or none would change.</exception>
     public static LedgerEntry Style(
-        MusterReport report, IReadOnlySet<int>? numbers, PathStyle style, IReadOnlyDictionary<Scenes.ReferenceKey, SetPathStyle> styles, IReadOnlyCollection<string> roots, DateTimeOffset at)
+        MusterReport report, IReadOnlySet<int>? numbers, Scenes.PathStyle style, IReadOnlyDictionary<Scenes.ReferenceKey, Scenes.Answer> answers, IReadOnlyCollection<string> roots, DateTimeOffset at)
     {
-        if (style == PathStyle.RootRelative && report.Scene.Format.Id is "gltf" or "glb")
+        if (style == Scenes.PathStyle.RootRelative && report.Scene.Format.Id is "gltf" or "glb")
             throw new CannotUseException("A path in glTF starts from the file that writes it; it cannot start from a root (glTF 2.0, URIs).");
         var edits = new List<Edit>();
         foreach (var reference in report.References.Where(r => r.Resolved is not null && r.Reference.Carried is null && numbers?.Contains(r.Number) != false))
         {
-            var now = styles.GetValueOrDefault(reference.Reference.Key)?.To ?? PathStyle.Relative;
-            var root = style == PathStyle.RootRelative ? roots.Where(f => RootScope.IsInside(f, reference.Resolved!)).MaxBy(f => f.Length) : null;
-            if (now != style && (style != PathStyle.RootRelative || root is not null)) edits.Add(new SetPathStyle(reference.Reference.Key, now, style, root));
+            var now = answers.GetValueOrDefault(reference.Reference.Key)?.Style ?? Scenes.PathStyle.Relative;
+            var root = style == Scenes.PathStyle.RootRelative ? roots.Where(f => RootScope.IsInside(f, reference.Resolved!)).MaxBy(f => f.Length) : null;
+            if (now != style && (style != Scenes.PathStyle.RootRelative || root is not null)) edits.Add(new SetPathStyle(reference.Reference.Key, now, style, root));
         }
 
         if (edits.Count == 0) throw new CannotUseException("No path would be written another way. Nothing was changed.");
@@ -97,11 +97,11 @@ public static class Decisions
 
     /// <summary>Renames by a place in the package, for files that want one name.</summary>
     /// <exception cref="CannotUseException">There is nothing to place.</exception>
-    public static LedgerEntry Place(MusterReport report, IEnumerable<(string Path, string Place)> places, string sentence, IReadOnlyDictionary<Scenes.ReferenceKey, string> now, DateTimeOffset at)
+    public static LedgerEntry Place(MusterReport report, IEnumerable<(string Path, string Place)> places, string sentence, IReadOnlyDictionary<Scenes.ReferenceKey, Scenes.Answer> now, DateTimeOffset at)
     {
         var byPath = places.DistinctBy(p => p.Path).ToDictionary(p => p.Path, p => p.Place, StringComparer.Ordinal);
         var edits = report.References.Where(r => r.Resolved is not null && byPath.ContainsKey(r.Resolved))
-            .Select(r => (Edit)new PlaceFile(r.Reference.Key, now.GetValueOrDefault(r.Reference.Key), byPath[r.Resolved!])).ToList();
+            .Select(r => (Edit)new PlaceFile(r.Reference.Key, now.GetValueOrDefault(r.Reference.Key)?.Place, byPath[r.Resolved!])).ToList();
         if (edits.Count == 0) throw new CannotUseException("There is nothing to put in another place.");
         return Entry($"{sentence} {(byPath.Count == 1 ? "1 file" : $"{byPath.Count} files")}", edits, "order in the house", at);
     }

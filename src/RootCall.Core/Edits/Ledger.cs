@@ -63,30 +63,16 @@ public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
     }
 
     /// <summary>The file that answers each relinked reference, last decision first.</summary>
-    public ImmutableDictionary<ReferenceKey, string> Relinks(bool withPending = false)
+    public ImmutableDictionary<ReferenceKey, string> Relinks(bool withPending = false) =>
+        Answers(withPending).Where(a => a.Value.File is not null).ToImmutableDictionary(a => a.Key, a => a.Value.File!);
+
+    /// <summary>What the entries say of references: which file answers, how its path is written, where it lies in a package.</summary>
+    public ImmutableDictionary<ReferenceKey, Answer> Answers(bool withPending = false)
     {
-        var relinks = ImmutableDictionary.CreateBuilder<ReferenceKey, string>();
-        foreach (var edit in (withPending ? Entries : Applied).SelectMany(e => e.Edits).OfType<RelinkReference>())
-        {
-            if (edit.To is null) relinks.Remove(edit.Reference);
-            else relinks[edit.Reference] = edit.To;
-        }
-
-        return relinks.ToImmutable();
-    }
-
-    /// <summary>How the applied ledger wants paths written; what it does not name is relative.</summary>
-    public ImmutableDictionary<ReferenceKey, SetPathStyle> Styles() => Last<SetPathStyle>(s => s.Reference);
-
-    /// <summary>Where the applied ledger wants files to lie in a package.</summary>
-    public ImmutableDictionary<ReferenceKey, string> Places() => Last<PlaceFile>(p => p.Reference).Where(p => p.Value.To is not null).ToImmutableDictionary(p => p.Key, p => p.Value.To!);
-
-    private ImmutableDictionary<ReferenceKey, T> Last<T>(Func<T, ReferenceKey> key)
-        where T : Edit
-    {
-        var last = ImmutableDictionary.CreateBuilder<ReferenceKey, T>();
-        foreach (var edit in Applied.SelectMany(e => e.Edits).OfType<T>()) last[key(edit)] = edit;
-        return last.ToImmutable();
+        var answers = ImmutableDictionary.CreateBuilder<ReferenceKey, Answer>();
+        foreach (var edit in (withPending ? Entries : Applied).SelectMany(e => e.Edits).Where(e => e.About is not null))
+            answers[edit.About!.Value] = edit.Answered(answers.GetValueOrDefault(edit.About.Value) ?? new());
+        return answers.ToImmutable();
     }
 
     private static IEnumerable<string> Targets(LedgerEntry entry) => entry.Edits.Select(e => e.Target);

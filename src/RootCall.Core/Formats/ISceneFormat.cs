@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats;
@@ -23,12 +24,14 @@ public interface ISceneFormat
     /// <param name="paths">New path for each site, relative to the folder of the own file, with slashes.</param>
     ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths);
 
-    /// <summary>Why scenes of this format are read and not written; null when they are written.</summary>
-    string? ReadOnlyBecause => null;
+    /// <summary>What can be said in this format.</summary>
+    FormatCapabilities Capabilities { get; }
 
-    /// <summary>What to change in the own files so that they say what the edits say.</summary>
-    /// <exception cref="CannotUseException">The format cannot say one of them, or its target is not there; the sentence tells which.</exception>
-    OwnChanges LookEdits(Scene scene, IReadOnlyList<Edits.LookEdit> edits);
+    /// <summary>What to change in the own files of <paramref name="before"/> so that they say <paramref name="now"/>.</summary>
+    /// <param name="before">The scene as its files say it.</param>
+    /// <param name="now">The same scene after edits that <see cref="Capabilities"/> allows.</param>
+    /// <exception cref="CannotUseException">Something of it cannot be written; the sentence tells what.</exception>
+    OwnChanges Changes(Scene before, Scene now);
 
     /// <summary>The bytes of data carried inside the scene.</summary>
     /// <exception cref="CannotUseException">The data is cut off or not base64.</exception>

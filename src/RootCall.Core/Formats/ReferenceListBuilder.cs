@@ -14,7 +14,7 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
     /// <summary>From here on, paths are written by that own file.</summary>
     public void Enter(string ownFile) => file = ownFile;
 
-    public ReferenceKey Add(ReferenceKind kind, string written, ReferenceSite? site, ImmutableArray<ReferenceUse> uses, long expectedBytes = 0, string? alsoWritten = null)
+    public ReferenceKey Add(ReferenceKind kind, string written, ReferenceSite? site, ImmutableArray<ReferenceUse> uses, long expectedBytes = 0, string? alsoWritten = null, string? carriedName = null)
     {
         var key = Key(kind, written);
         if (places.TryGetValue(key, out var place))
@@ -30,7 +30,7 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
         }
 
         places[key] = list.Count;
-        list.Add(new(list.Count + 1, key, written, Path.GetDirectoryName(file)!, site is { } first ? [first] : [], uses, null, expectedBytes) { AlsoWritten = alsoWritten });
+        list.Add(new(list.Count + 1, key, written, Path.GetDirectoryName(file)!, site is { } first ? [first] : [], uses, null, expectedBytes) { AlsoWritten = alsoWritten, CarriedName = carriedName });
         return key;
     }
 

@@ -23,6 +23,9 @@ public sealed record MusterContext(RootScope Scope, RootIndex Index, FileFacts F
     /// <summary>Rules that were approved for these roots before.</summary>
     public IReadOnlyList<PathRewrite> Approved { get; init; } = [];
 
+    /// <summary>Files beside those that answer are looked at too.</summary>
+    public bool LooksBeside { get; init; } = true;
+
     public NameDictionary Names { get; init; } = NameDictionary.Standard;
 
     /// <summary>Called with the references done and their number in all.</summary>
@@ -34,26 +37,35 @@ public sealed record MusterContext(RootScope Scope, RootIndex Index, FileFacts F
 /// <summary>Finds for every reference of a scene whether it answers, and what could answer in its stead.</summary>
 public static class Mustering
 {
-    public static MusterReport Run(Scene scene, MusterContext context)
+    /// <param name="before">The muster of an earlier state of the scene: only references that are new, or that are answered by another file now, are looked at.</param>
+    public static MusterReport Run(Scene scene, MusterContext context, MusterReport? before = null)
     {
+        if (before is not null && before.Scene.References == scene.References && ReferenceEquals(before.Scene.Answers, scene.Answers)) return before with { Scene = scene };
+        var known = before is null ? null : before.References.DistinctBy(r => r.Reference.Key).ToDictionary(r => r.Reference.Key);
+        MusteredReference? Known(Reference reference) =>
+            known?.GetValueOrDefault(reference.Key) is { } there && there.Reference.Carried == reference.Carried && there.Reference.BaseFolder == reference.BaseFolder
+            && before!.Scene.Answers.GetValueOrDefault(reference.Key)?.File == scene.Answers.GetValueOrDefault(reference.Key)?.File
+                ? ReferenceEquals(there.Reference, reference) ? there : there with { Reference = reference } : null;
         var looked = new MusteredReference[scene.References.Length];
+        var fresh = new bool[looked.Length];
         var asked = new Asked[looked.Length];
         var door = new RootDoor(context.Scope);
         var done = 0;
         Parallel.For(0, looked.Length, new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
         {
             asked[i] = new(scene.References[i], context.Names);
-            looked[i] = Look(scene, asked[i], context, door);
+            looked[i] = Known(scene.References[i]) ?? Look(scene, asked[i], context, door);
+            fresh[i] = looked[i].Candidates.IsEmpty;
             var n = Interlocked.Increment(ref done);
             if ((n & 0xFF) == 0) context.Progress?.Invoke(n, looked.Length);
         });
 
-        var unanswered = asked.Where((_, i) => looked[i].Resolved is null && looked[i].State is not (ReferenceState.Embedded or ReferenceState.Damaged)).ToList();
+        var unanswered = asked.Where((_, i) => fresh[i] && looked[i].Resolved is null && looked[i].State is not (ReferenceState.Embedded or ReferenceState.Damaged)).ToList();
         var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
-        var ranked = new CandidateSearch(context).Rank(asked, unanswered, answered);
+        var ranked = unanswered.Count == 0 ? ImmutableDictionary<int, ImmutableArray<Candidate>>.Empty : new CandidateSearch(context).Rank(asked, unanswered, answered);
         var settled = looked.Select((l, i) => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context) : l);
         var references = ClashFlags.Put([.. settled], context.Facts);
-        return new(scene, references, context.Index.Notes) { Beside = BesideSearch.Of(references, context) };
+        return new(scene, references, context.Index.Notes) { Beside = context.LooksBeside ? BesideSearch.Of(references, context) : before?.Beside ?? [] };
     }
 
     /// <summary>
@@ -92,8 +104,8 @@ public static class Mustering
         var (reference, written) = (asked.Reference, asked.Path);
         if (reference.Carried is { } carried) return Carried(scene, reference, carried);
         var flags = PathFlags(written);
-        if (context.Relinked.TryGetValue(reference.Key, out var relinked)
-            && Answer(reference, relinked, door, context.Scope, context.Facts, ReferenceFlags.None) is { } answer) return Seen(answer, context);
+        var relinked = scene.Answers.GetValueOrDefault(reference.Key)?.File ?? context.Relinked.GetValueOrDefault(reference.Key);
+        if (relinked is not null && Answer(reference, relinked, door, context.Scope, context.Facts, ReferenceFlags.None) is { } answer) return Seen(answer, context);
 
         var place = written.Locate(reference.BaseFolder);
         var none = new MusteredReference(reference, ReferenceState.Missing, flags, null, null, null, null, []);

@@ -17,4 +17,23 @@ public sealed record Material(string Name)
 
     /// <summary>True when the definition lies in a file that is not written (a crate, an archive): an edit goes to an overriding layer.</summary>
     public bool Locked { get; init; }
+
+    /// <summary>Id of what several materials may share as their look (an effect of COLLADA); null where each has its own.</summary>
+    public string? Look { get; init; }
+
+    /// <summary>Index into <see cref="Scene.Files"/> of the own file that defines it.</summary>
+    public int File { get; init; }
+
+    /// <summary>The name that the files know it by, where an edit gave it another; null otherwise.</summary>
+    public string? Arrived { get; init; }
+
+    /// <summary>Id of the arrived material that this one was made like; null for one that arrived.</summary>
+    public string? CopyOf { get; init; }
+
+    /// <summary>The images that reach its inputs, each with the field that calls it.</summary>
+    public IEnumerable<(ReferenceKey Key, ReferenceUse Use)> Uses()
+    {
+        foreach (var input in Graph.SurfaceNode?.Inputs ?? [])
+            foreach (var image in Graph.ImagesOf(input)) yield return (image.Reference, new(Name, image.Slot.Length > 0 ? image.Slot : input.Name));
+    }
 }

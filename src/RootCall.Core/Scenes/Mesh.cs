@@ -11,6 +11,9 @@ public sealed record SceneNode(string Name, int Parent, int Mesh)
     /// <summary>Row-major 4x4 matrix for row vectors, relative to the parent; empty for the identity.</summary>
     public ImmutableArray<double> Transform { get; init; } = [];
 
+    /// <summary>Index in the file's own list of nodes; -1 where it has none.</summary>
+    public int Place { get; init; } = -1;
+
     /// <summary>Copies that an instancing extension or point instancer makes of what hangs here; 1 otherwise.</summary>
     public int Copies { get; init; } = 1;
 }
@@ -40,7 +43,29 @@ public sealed record Mesh(string Name, long Vertices, long Faces, long Triangles
 /// <summary>Faces that share a material.</summary>
 /// <param name="Name">Subset, primitive or group; empty when the mesh has one part.</param>
 /// <param name="Material">Name of the material; empty when none is assigned.</param>
-public sealed record MeshPart(string Name, string Material, long Triangles);
+public sealed record MeshPart(string Name, string Material, long Triangles)
+{
+    /// <summary>Id of that material, where the format assigns by more than a name; empty otherwise.</summary>
+    public string MaterialId { get; init; } = string.Empty;
+
+    public BoundBy Bound { get; init; } = BoundBy.Itself;
+
+    /// <summary>The material that each variant of the scene gives it, where the file says so (KHR_materials_variants).</summary>
+    public ImmutableDictionary<string, string> ByVariant { get; init; } = ImmutableDictionary<string, string>.Empty;
+}
+
+/// <summary>Who decides the material of a part.</summary>
+public enum BoundBy
+{
+    /// <summary>The part or its mesh, in a field of its own.</summary>
+    Itself,
+
+    /// <summary>What it lies under, or nobody: it says nothing itself.</summary>
+    Above,
+
+    /// <summary>Something that is stronger than the part's own field.</summary>
+    Stronger,
+}
 
 public readonly record struct Point3(double X, double Y, double Z);
 

@@ -64,6 +64,12 @@ public sealed record Reference(
     /// <summary>A second path that the scene writes for the same file, tried after the first; null when there is none.</summary>
     public string? AlsoWritten { get; init; }
 
+    /// <summary>The key that the files know it by, where an edit gave it another; null otherwise.</summary>
+    public ReferenceKey? Arrived { get; init; }
+
+    /// <summary>The name that the image would have if the scene carried it inside; null where the format gives none.</summary>
+    public string? CarriedName { get; init; }
+
     /// <summary>
     /// Properties of the composed scene that give the path, for a path that a file packs and that has no bytes of its own:
     /// an overriding layer can say them anew.

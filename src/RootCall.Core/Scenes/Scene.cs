@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Scenes;
 
@@ -36,6 +37,10 @@ public sealed record Scene(
     /// <summary>What can be chosen in the file itself, with what is chosen now.</summary>
     public ImmutableArray<VariantChoice> Variants { get; init; } = [];
 
+    /// <summary>What edits say of references; empty for a scene as it arrived.</summary>
+    [JsonIgnore]
+    public ImmutableDictionary<ReferenceKey, Answer> Answers { get; init; } = ImmutableDictionary<ReferenceKey, Answer>.Empty;
+
     /// <summary>Lights and environment maps, by name and type.</summary>
     public ImmutableArray<SceneLight> Lights { get; init; } = [];
 
@@ -56,6 +61,9 @@ public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy)
     /// <summary>Where the bytes lie when edits of the ledger have changed them; the path stays the one that paths inside start from.</summary>
     public string? Edited { get; init; }
 
+    /// <summary>It comes into being when the scene is written.</summary>
+    public bool IsMade { get; init; }
+
     /// <summary>File name to write it under, when that is not its own: an overriding layer beside the file it stands on.</summary>
     public string? WrittenAs { get; init; }
 
@@ -66,6 +74,30 @@ public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy)
 /// <param name="Place">Path of the prim that has the set; empty for the whole scene.</param>
 /// <param name="Options">Names in the order of the file.</param>
 public sealed record VariantChoice(string Place, string Set, ImmutableArray<string> Options, string Selected);
+
+/// <summary>What edits say of one reference; null where they say nothing.</summary>
+/// <param name="File">Absolute path of the file that answers.</param>
+/// <param name="Style">How its path is written.</param>
+/// <param name="Root">Absolute folder that a path relative to a root starts from.</param>
+/// <param name="Place">Where the file lies in a package, relative to the scene with slashes.</param>
+public sealed record Answer(string? File = null, PathStyle? Style = null, string? Root = null, string? Place = null)
+{
+    [JsonIgnore]
+    public bool IsEmpty => this is { File: null, Style: null, Root: null, Place: null };
+}
+
+/// <summary>How a path is written into a scene.</summary>
+public enum PathStyle
+{
+    /// <summary>From the folder of the file that writes it.</summary>
+    Relative,
+
+    /// <summary>From a root's folder: for programs that search in a list of folders.</summary>
+    RootRelative,
+
+    /// <summary>From this system's top folder.</summary>
+    Absolute,
+}
 
 /// <param name="Type">The format's own type of light: <c>point</c>, <c>DomeLight</c>.</param>
 public sealed record SceneLight(string Name, string Type);

@@ -39,6 +39,15 @@ public sealed record ShaderGraph(ImmutableArray<ShaderNode> Nodes, string Surfac
 public sealed record ShaderNode(string Name, string Type, ImmutableArray<ShaderInput> Inputs, ImageUse? Image = null)
 {
     public ShaderInput? Input(string name) => Inputs.FirstOrDefault(i => i.Name == name);
+
+    /// <summary>MaterialX type of what it gives (<c>color3</c>); empty where the format does not say.</summary>
+    public string Output { get; init; } = string.Empty;
+
+    /// <summary>It comes into being when the scene is written.</summary>
+    public bool IsMade { get; init; }
+
+    /// <summary>The node or prim that it takes what it does not say itself from; null for none.</summary>
+    public string? Template { get; init; }
 }
 
 /// <param name="Name">As the format spells it.</param>
@@ -52,6 +61,9 @@ public sealed record ShaderInput(string Name, string Type, ShaderValue? Value, C
 
     /// <summary>What it is connected to when nothing is there; null otherwise.</summary>
     public string? Dangling { get; init; }
+
+    /// <summary>The value is given by an input of what the node stands in (a node graph, a material) and only passed on.</summary>
+    public bool IsPassedOn { get; init; }
 
     [JsonIgnore]
     public ShaderValue? Effective => Value ?? Default;
@@ -77,6 +89,9 @@ public sealed record ShaderValue(ImmutableArray<double> Numbers, string? Text = 
 /// <param name="Reference">Which file.</param>
 public sealed record ImageUse(ReferenceKey Reference)
 {
+    /// <summary>The format's own name of the field that calls the image (<c>map_Kd</c>, <c>baseColorTexture</c>); empty where it is the input's.</summary>
+    public string Slot { get; init; } = string.Empty;
+
     /// <summary>The UV set as the format names it: <c>TEXCOORD_0</c>, <c>st</c>; empty for the mesh's first.</summary>
     public string UvSet { get; init; } = string.Empty;
 
@@ -103,6 +118,14 @@ public sealed record ImageUse(ReferenceKey Reference)
 
     /// <summary>What the format uses when the image is missing; empty when it does not say.</summary>
     public ImmutableArray<double> Default { get; init; } = [];
+
+    /// <summary>The same image, read in the same way.</summary>
+    public bool SameAs(ImageUse? other) => other is not null && SameReading(other) && Reference == other.Reference && Channels == other.Channels;
+
+    /// <summary>Any image and any channel, read in the same way.</summary>
+    public bool SameReading(ImageUse other) =>
+        UvSet == other.UvSet && Transform == other.Transform && WrapU == other.WrapU && WrapV == other.WrapV && DeclaredSpace == other.DeclaredSpace
+        && Scale.SequenceEqual(other.Scale) && Bias.SequenceEqual(other.Bias);
 }
 
 /// <summary>A change of UV coordinates.</summary>

@@ -40,7 +40,7 @@ public sealed record PackagePlan(
     /// <c>textures/</c> and <c>buffers/</c>. Clashing names are settled by contents first, then by a suffix.
     /// </summary>
     /// <param name="places">Where the ledger wants files to lie, relative to the scene with slashes.</param>
-    public static PackagePlan Make(MusterReport report, FileFacts facts, IReadOnlyDictionary<ReferenceKey, string>? places = null)
+    public static PackagePlan Make(MusterReport report, FileFacts facts, IReadOnlyDictionary<ReferenceKey, Answer>? places = null)
     {
         var scene = report.Scene;
         var own = OwnFileNames.For(scene);
@@ -103,8 +103,8 @@ public sealed record PackagePlan(
 
     private static FileStamp Stamp(string path) => FileFacts.Stamp(path) ?? default;
 
-    private static (string Name, bool Kept)? Placed(IEnumerable<MusteredReference> members, IReadOnlyDictionary<ReferenceKey, string>? places) =>
-        members.Select(m => places?.GetValueOrDefault(m.Reference.Key)).FirstOrDefault(p => p is not null) is { } place ? (place, true) : null;
+    private static (string Name, bool Kept)? Placed(IEnumerable<MusteredReference> members, IReadOnlyDictionary<ReferenceKey, Answer>? places) =>
+        members.Select(m => places?.GetValueOrDefault(m.Reference.Key)?.Place).FirstOrDefault(p => p is not null) is { } place ? (place, true) : null;
 
     private static (string Name, bool Kept) Wanted(Scene scene, MusteredReference answer)
     {

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
@@ -26,13 +25,13 @@ public sealed record RelinkResult(
 /// <summary>Writes the scene's own files, and no images or buffers, into another folder from where every answered reference resolves.</summary>
 public static class RelinkedCopy
 {
-    /// <param name="styles">How paths are written that are not relative to the scene.</param>
+    /// <param name="answers">How paths are written that are not relative to the scene.</param>
     /// <exception cref="CannotUseException">The folder is the scene's own, or one of the files is already there.</exception>
-    public static RelinkResult Write(MusterReport report, string folder, IReadOnlyDictionary<ReferenceKey, SetPathStyle>? styles = null, CancellationToken stop = default)
+    public static RelinkResult Write(MusterReport report, string folder, IReadOnlyDictionary<ReferenceKey, Answer>? answers = null, CancellationToken stop = default)
     {
         var real = RootScope.RealPath(folder);
         if (File.Exists(real)) throw new CannotUseException($"“{folder}” is a file; a folder is needed to write into.");
-        var writer = new SceneWriter(report.Scene, real, report.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Called!), styles);
+        var writer = new SceneWriter(report.Scene, real, report.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Called!), answers);
         var written = writer.Names.Select(n => Path.Combine(real, n)).ToImmutableArray();
         if (written.FirstOrDefault(File.Exists) is { } there)
             throw new CannotUseException($"“{there}” is already there; nothing that exists is written over. Name another folder.");

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
@@ -17,14 +16,14 @@ public sealed class SceneWriter
     private readonly ImmutableArray<string> names;
     private readonly Dictionary<ReferenceKey, string> targets;
     private readonly string folder;
-    private readonly IReadOnlyDictionary<ReferenceKey, SetPathStyle> styles;
+    private readonly IReadOnlyDictionary<ReferenceKey, Answer> answers;
 
     /// <param name="folder">Absolute folder the copies are meant for; nothing is written to it here.</param>
     /// <param name="targets">Where each answered reference's file lies, as an absolute path; others keep their bytes.</param>
-    /// <param name="styles">How paths are written that are not relative.</param>
-    public SceneWriter(Scene scene, string folder, IReadOnlyDictionary<ReferenceKey, string> targets, IReadOnlyDictionary<ReferenceKey, SetPathStyle>? styles = null)
+    /// <param name="answers">How paths are written that are not relative.</param>
+    public SceneWriter(Scene scene, string folder, IReadOnlyDictionary<ReferenceKey, string> targets, IReadOnlyDictionary<ReferenceKey, Answer>? answers = null)
     {
-        this.styles = styles ?? ImmutableDictionary<ReferenceKey, SetPathStyle>.Empty;
+        this.answers = answers ?? ImmutableDictionary<ReferenceKey, Answer>.Empty;
         this.scene = scene;
         this.folder = folder;
         names = OwnFileNames.For(scene);
@@ -59,9 +58,9 @@ public sealed class SceneWriter
         if (!targets.TryGetValue(reference.Key, out var target)) return null;
         var from = Path.GetDirectoryName(Path.Combine(folder, names[site.File]))!;
         var written = WrittenPath.Parse(reference.Written);
-        if (styles.GetValueOrDefault(reference.Key) is { To: not PathStyle.Relative } style)
+        if (answers.GetValueOrDefault(reference.Key) is { Style: { } and not PathStyle.Relative } style)
         {
-            var path = style is { To: PathStyle.RootRelative, Root: { } root } ? Path.GetRelativePath(root, target) : target;
+            var path = style is { Style: PathStyle.RootRelative, Root: { } root } ? Path.GetRelativePath(root, target) : target;
             return path == reference.Written ? null : path;
         }
 

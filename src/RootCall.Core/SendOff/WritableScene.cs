@@ -5,6 +5,7 @@ using RootCall.Core.Formats;
 using RootCall.Core.Formats.Fbx;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Sessions;
 
 namespace RootCall.Core.SendOff;
 
@@ -28,8 +29,8 @@ public static class WritableScene
         {
             Edited = scene.Files.Where(f => f.Edited is not null).DistinctBy(f => f.Path).ToDictionary(f => f.Path, f => f.Edited!),
         };
-        var made = EditedFiles.Make(scene.Path, [entry], folder, reading);
-        return CurrentScene.Muster(scene.Path, context with { Edited = made.Copies }, bounds);
+        var edited = EditedScene.Of(scene, reading, () => folder).And(entry);
+        return new Session(edited, report, context).Written(folder);
     }
 
     /// <summary>An answer that lies elsewhere than the packed path says, from where it cannot be rewritten.</summary>

@@ -107,7 +107,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     }
 
     /// <summary>Takes an image off an input, and gives the input the value it had in the first scene.</summary>
-    private LookEdit Cleared(Material a, Material b, Input input)
+    private Edit Cleared(Material a, Material b, Input input)
     {
         var value = a.Graph.SurfaceNode?.Inputs.FirstOrDefault(i => InputRoles.Of(i.Name) == input.Role)?.Value;
         return value is not null && a.Graph.SurfaceNode!.Type == b.Graph.SurfaceNode!.Type

@@ -21,7 +21,7 @@ public sealed record TransferRow(string Kind, string Name, string What, string? 
     public ReferenceKey? ImageB { get; init; }
 
     /// <summary>The edits that make the second scene say what the first says; empty when there is none.</summary>
-    public ImmutableArray<LookEdit> Restore { get; init; } = [];
+    public ImmutableArray<Edit> Restore { get; init; } = [];
 
     /// <summary>Why it cannot be restored; null when it can.</summary>
     public string? WhyNot { get; init; }

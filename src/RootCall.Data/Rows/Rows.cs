@@ -68,6 +68,12 @@ public sealed class ArrivalRow
     /// <summary>Images beside those in use, as JSON of <c>RootCall.Core.Muster.FileBeside</c>; null for none.</summary>
     public JsonDocument? Beside { get; set; }
 
+    /// <summary>Entries of the ledger that are in <see cref="Scene"/> already: those that reach further than can be told without its files.</summary>
+    public List<Guid> Included { get; set; } = [];
+
+    /// <summary>References that entries of the ledger bring, as JSON of <c>RootCall.Core.Muster.MusteredReference</c>; null when there are none.</summary>
+    public JsonDocument? Brought { get; set; }
+
     /// <summary>Edits of the ledger that no longer apply, as JSON of <c>RootCall.Data.Stores.RefusedEdit</c>; null when all do.</summary>
     public JsonDocument? Refused { get; set; }
 

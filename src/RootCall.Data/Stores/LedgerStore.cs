@@ -18,11 +18,12 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
         return Ledger(await Rows(db, sceneId, stop));
     }
 
-    /// <exception cref="CannotUseException">Another window changed the ledger in between.</exception>
+    /// <summary>Changes of one scene's ledger are made one after the other, each on what the one before it left.</summary>
     public async Task<Ledger> Change(Guid sceneId, Func<Ledger, Ledger> change, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await Turns.Take(db, sceneId, stop);
         var rows = await Rows(db, sceneId, stop);
         var after = change(Ledger(rows));
         var byId = rows.ToDictionary(r => r.Id);
@@ -56,16 +57,8 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
                 });
         }
 
-        try
-        {
-            await db.SaveChangesAsync(stop);
-            await transaction.CommitAsync(stop);
-        }
-        catch (DbUpdateException e)
-        {
-            throw new CannotUseException("The ledger was changed in another window at the same moment; look at it again. Nothing was changed here.", e);
-        }
-
+        await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
         return after;
     }
 

@@ -14,7 +14,14 @@ namespace RootCall.Data.Stores;
 public sealed record RefusedEdit(Guid Entry, string What, string Reason);
 
 /// <summary>What a muster found, to be kept with its arrival.</summary>
-public sealed record Mustered(MusterReport Report, int Indexed, IReadOnlyList<RefusedEdit> Refused);
+public sealed record Mustered(MusterReport Report, int Indexed, IReadOnlyList<RefusedEdit> Refused)
+{
+    /// <summary>Entries of the ledger that are in the scene already.</summary>
+    public IReadOnlyList<Guid> Included { get; init; } = [];
+
+    /// <summary>References that other entries bring.</summary>
+    public IReadOnlyList<MusteredReference> Brought { get; init; } = [];
+}
 
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
 public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
@@ -65,17 +72,23 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         return sceneId;
     }
 
-    /// <summary>Replaces the muster of the scene's newest arrival.</summary>
-    public async Task Remuster(Guid sceneId, Mustered mustered, DateTimeOffset at, CancellationToken stop)
+    /// <summary>Replaces the muster of an arrival.</summary>
+    /// <param name="started">The arrival as it was when the work on it began.</param>
+    /// <returns>False when something newer stands by now: nothing is stored over it.</returns>
+    public async Task<bool> Remuster(ArrivalRow started, Mustered mustered, DateTimeOffset at, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        var arrival = await Newest(db, sceneId).FirstAsync(stop);
+        // Two musters of one scene take turns here; the later one sees what the earlier one stored.
+        await Turns.Take(db, started.SceneId, stop);
+        var arrival = await Newest(db, started.SceneId).FirstAsync(stop);
+        if (arrival.Id != started.Id || arrival.MusterRevision != started.MusterRevision) return false;
         Fill(arrival, mustered, at);
         await db.SaveChangesAsync(stop);
         await db.References.Where(r => r.ArrivalId == arrival.Id).ExecuteDeleteAsync(stop);
         await CopyReferences(db, arrival.Id, mustered.Report, stop);
         await transaction.CommitAsync(stop);
+        return true;
     }
 
     /// <summary>The destination a scene is audited for.</summary>
@@ -97,6 +110,8 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         await using var db = await databases.CreateDbContextAsync(stop);
         return await db.Arrivals.AsNoTracking().FirstOrDefaultAsync(a => a.SceneId == sceneId && a.Version == version, stop);
     }
+
+    public static IReadOnlyList<MusteredReference> BroughtOf(ArrivalRow arrival) => arrival.Brought is { } brought ? Json.Read<List<MusteredReference>>(brought) : [];
 
     public static IReadOnlyList<RefusedEdit> RefusedOf(ArrivalRow arrival) => arrival.Refused is { } refused ? Json.Read<List<RefusedEdit>>(refused) : [];
 
@@ -155,6 +170,8 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         arrival.FilesIndexed = mustered.Indexed;
         arrival.MusterNotes = [.. mustered.Report.Notes];
         arrival.Beside = mustered.Report.Beside.IsDefaultOrEmpty ? null : Json.Document(mustered.Report.Beside);
+        arrival.Included = [.. mustered.Included];
+        arrival.Brought = mustered.Brought.Count == 0 ? null : Json.Document(mustered.Brought);
         arrival.Refused = mustered.Refused.Count == 0 ? null : Json.Document(mustered.Refused);
     }
 

@@ -86,7 +86,7 @@ public static class RulePages
         var finding = AuditRun.Make(scene, rules: [rule]).Findings[0];
         if (finding.Fixes is not [var fix, ..]) return new(finding, string.Empty, scope.Folders[0]);
         var copies = Directory.CreateDirectory(Path.Combine(place.Path, "fixed")).FullName;
-        var edited = EditedFiles.Make(path, [new(Guid.Empty, "fix", fix.Edits, EntryState.Applied, "example", default)], copies, new(scope, Bounds.Default));
-        return new(finding, string.Concat(edited.Copies.OrderBy(c => c.Key, StringComparer.Ordinal).Select(c => LineDiff.Of(File.Exists(c.Key) ? File.ReadAllText(c.Key) : string.Empty, File.ReadAllText(c.Value)))), scope.Folders[0]);
+        var edited = EditedScene.Open(path, new(scope, Bounds.Default), () => copies).And(new(Guid.Empty, "fix", fix.Edits, EntryState.Applied, "example", default)).Write(copies);
+        return new(finding, string.Concat(edited.OrderBy(c => c.Key, StringComparer.Ordinal).Select(c => LineDiff.Of(File.Exists(c.Key) ? File.ReadAllText(c.Key) : string.Empty, File.ReadAllText(c.Value)))), scope.Folders[0]);
     }
 }

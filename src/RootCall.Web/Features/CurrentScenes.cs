@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
@@ -9,23 +10,67 @@ using RootCall.Web.Live;
 
 namespace RootCall.Web.Features;
 
-/// <summary>A scene as it stands: the arrived muster with the applied ledger laid over it.</summary>
+/// <summary>A scene as it stands: what the workers read, with the applied ledger made to it.</summary>
+/// <param name="Edited">The scene with its ledger, in memory.</param>
 /// <param name="Extracted">Folder of the store with what was taken out of the scene.</param>
-internal sealed record CurrentState(ArrivalRow Arrival, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope, string Extracted);
+internal sealed record CurrentState(ArrivalRow Arrival, EditedScene Edited, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope, string Extracted)
+{
+    /// <summary>Edits that do not apply, those that a worker met among them.</summary>
+    public IEnumerable<RefusedEdit> Refused => SceneStore.RefusedOf(Arrival).Concat(Edited.Refused.Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason)));
+
+    /// <summary>A worker has to read files before all of the ledger shows, or to look in the roots for what it brings.</summary>
+    public bool NeedsSearch
+    {
+        get
+        {
+            var applied = Ledger.Applied.Select(e => e.Id).ToList();
+            return Edited.Waits || Arrival.Included.Exists(i => !applied.Contains(i))
+                || Report.References.Any(r => r.State == ReferenceState.Missing && !Looked.Contains(r.Reference.Key));
+        }
+    }
+
+    /// <summary>References that a worker has looked for in the roots.</summary>
+    public required IReadOnlySet<ReferenceKey> Looked { get; init; }
+}
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
-internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, DiskStore disk, FileWatch watch, FileFacts facts)
+internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, DiskStore disk, FileWatch watch, FileFacts facts, Bounds bounds)
 {
+    /// <summary>Scenes whose last state is kept, so that the next one only takes what is new.</summary>
+    private const int Most = 32;
+    private readonly ConcurrentDictionary<Guid, Held> held = new();
+
+    private sealed record Held((Guid Arrival, int Revision) Key, string Scope, EditedScene Edited, MusterReport Basis, IReadOnlySet<ReferenceKey> Looked)
+    {
+        public DateTime Used { get; init; } = DateTime.UtcNow;
+
+        public MusterReport? Report { get; init; }
+    }
+
     /// <exception cref="CannotUseException">There is no such scene.</exception>
     public async Task<CurrentState> Get(Guid sceneId, CancellationToken stop)
     {
         var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
         var ledger = await ledgers.Read(sceneId, stop);
         var scope = await roots.ScopeOf(arrival.Path, sceneId, stop);
-        var arrived = await scenes.Report(arrival);
-        var report = Mustering.Relink(arrived, ledger.Relinks(), scope, facts);
-        watch.Look(sceneId, arrival.MusterRevision, arrived);
-        return new(arrival, Mustering.Again(report, watch.Changed, scope, facts), ledger, scope, disk.Extracted(sceneId));
+        var read = await scenes.Report(arrival);
+        watch.Look(sceneId, arrival.MusterRevision, read);
+        var last = held.GetValueOrDefault(sceneId) is { } known && known.Key == (arrival.Id, arrival.MusterRevision) && known.Scope == string.Join('|', scope.Folders) ? known : Start(arrival, read, scope);
+        var edited = last.Edited.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
+        var context = new MusterContext(scope, new RootIndex([]), facts) { LooksBeside = false };
+        var report = last.Report is not null && ReferenceEquals(last.Edited.Current, edited.Current) ? last.Report : Mustering.Run(edited.Current, context, last.Basis);
+        held[sceneId] = last with { Edited = edited, Report = report, Used = DateTime.UtcNow };
+        foreach (var old in held.OrderByDescending(h => h.Value.Used).Skip(Most)) held.TryRemove(old.Key, out _);
+        return new(arrival, edited, Mustering.Again(report, watch.Changed, scope, facts), ledger, scope, disk.Extracted(sceneId)) { Looked = last.Looked };
+    }
+
+    private Held Start(ArrivalRow arrival, MusterReport read, RootScope scope)
+    {
+        // What the ledger brings was looked for by the worker that read the scene.
+        var brought = SceneStore.BroughtOf(arrival);
+        var basis = read with { References = [.. read.References, .. brought.Where(b => !read.References.Any(r => r.Reference.Key == b.Reference.Key))] };
+        var edited = EditedScene.Of(read.Scene, new(scope, bounds), folder: null);
+        return new((arrival.Id, arrival.MusterRevision), string.Join('|', scope.Folders), edited, basis, basis.References.Select(r => r.Reference.Key).ToHashSet());
     }
 
     /// <summary>What a list of many scenes shows of one. Only a scene whose ledger relinked something is put together for it.</summary>

@@ -3,7 +3,6 @@ using System.Text;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
-using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Native;
@@ -36,7 +35,7 @@ public sealed class ArriveTask(DiskStore disk, SceneStore scenes, LedgerStore le
                 var versionOf = request.Path is not null ? await scenes.Known(scene, stop) : Path.GetFileName(scene) == request.FileName ? request.VersionOf : null;
                 var ledger = versionOf is { } known ? await ledgers.Read(known, stop) : Ledger.Empty;
                 var copies = Path.Combine(disk.Edited(versionOf ?? id), id.ToString("N"));
-                var read = await reading.Read(scene, versionOf, ledger, k => k.Kind.IsOwnFile(), copies, null, progress, stop);
+                var read = await reading.Read(scene, versionOf, ledger, relinks: false, copies, null, progress, stop);
                 var sceneId = await scenes.Arrive(ArrivalId(id, scene), read.ToKeep, versionOf, request.Name, request.Path is null, DateTimeOffset.UtcNow, stop);
                 await followUps.Remember(sceneId, read, stop);
             }

@@ -1,7 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
-using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 
@@ -24,15 +23,8 @@ public sealed class ExtractTask(SceneStore scenes, LedgerStore ledgers, DiskStor
         if (plan.IsEmpty) throw new CannotUseException("None of these images is carried inside the scene.");
         CarriedImages.WriteFiles(report, plan);
         stop.ThrowIfCancellationRequested();
-        var edits = plan.Select(p => (Edit)p.Edit).Concat(plan.DistinctBy(p => p.Edit.Written).Select(p => new RelinkReference(Key(report, p.Edit), null, p.File)));
+        var edits = plan.Select(p => (Edit)p.Edit).Concat(plan.DistinctBy(p => p.Edit.Written).Select(p => new RelinkReference(ExtractImage.KeyIn(report.Scene, p.Edit.Written), null, p.File)));
         var count = plan.Length == 1 ? Path.GetFileName(plan[0].File) : $"{plan.Length} images";
         await ledgers.Change(request.SceneId, l => l.Put(new(id, $"Extract {count} that the scene carried", [.. edits], EntryState.Pending, "by hand", DateTimeOffset.UtcNow)), stop);
-    }
-
-    /// <summary>The reference that the extracted file will have; a layer of USD writes paths with a leading dot.</summary>
-    private static ReferenceKey Key(MusterReport report, ExtractImage edit)
-    {
-        var isUsd = report.Scene.Format.Id.StartsWith("usd", StringComparison.Ordinal);
-        return new(ReferenceKind.Image, Path.GetFileName(report.Scene.Path), isUsd ? "./" + edit.Written : edit.Written);
     }
 }

@@ -18,9 +18,10 @@ public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, WaiverStore
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
         var ledger = await ledgers.Read(request.SceneId, stop);
         using var work = Folders.Temporary();
-        var read = await reading.Read(arrival.Path, request.SceneId, ledger, _ => true, Path.Combine(work.Path, "edited"), null, progress, stop);
-        var report = WritableScene.Make(read.Report, read.Context, bounds, work.Path);
-        var plan = PackagePlan.Make(report, read.Context.Facts, ledger.Places()) with { Waived = [.. (await waivers.Read(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)] };
+        var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: true, Path.Combine(work.Path, "edited"), null, progress, stop);
+        var written = read.Session.Written(Directory.CreateDirectory(Path.Combine(work.Path, "written")).FullName);
+        var report = WritableScene.Make(written, read.Context, bounds, work.Path);
+        var plan = PackagePlan.Make(report, read.Context.Facts, read.Session.Current.Answers) with { Waived = [.. (await waivers.Read(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)] };
         if (!plan.Unresolved.IsEmpty && !request.AllowMissing)
             throw new CannotUseException($"{plan.Unresolved.Length} references stay unanswered, the first is {plan.Unresolved[0].State.Word()} “{plan.Unresolved[0].Reference.Written}”. Nothing was built.");
 

@@ -1,5 +1,4 @@
 using RootCall.Core.Files;
-using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 
@@ -11,17 +10,41 @@ namespace RootCall.Worker.Tasks;
 /// </summary>
 public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneReading reading, DiskStore disk, FollowUps followUps)
 {
+    /// <summary>How often a muster is made again because something newer was stored meanwhile.</summary>
+    private const int Tries = 3;
+
     public async Task Run(Guid id, Search request, WorkProgress progress, CancellationToken stop)
     {
-        var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var before = await scenes.Report(arrival);
-        var ledger = await ledgers.Read(request.SceneId, stop);
-        var copies = Path.Combine(disk.Edited(request.SceneId), id.ToString("N"));
-        if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
-        var read = await reading.Read(arrival.Path, request.SceneId, ledger, k => k.Kind.IsOwnFile(), copies, before, progress, stop);
-        await scenes.Remuster(request.SceneId, read.ToKeep, DateTimeOffset.UtcNow, stop);
-        await followUps.Remember(request.SceneId, read, stop);
-        foreach (var old in Directory.Exists(disk.Edited(request.SceneId)) ? Directory.GetDirectories(disk.Edited(request.SceneId)) : [])
-            if (old != copies) Directory.Delete(old, recursive: true);
+        for (var tries = 1; ; tries++)
+        {
+            var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
+            var before = await scenes.Report(arrival);
+            var ledger = await ledgers.Read(request.SceneId, stop);
+            // A folder of its own: what another search of the scene made is not touched before it is out of use.
+            var copies = Path.Combine(disk.Edited(request.SceneId), $"{id:N}-{tries}");
+            if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
+            var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: false, copies, before, progress, stop);
+            var stored = await scenes.Remuster(arrival, read.ToKeep, DateTimeOffset.UtcNow, stop);
+            if (stored) await followUps.Remember(request.SceneId, read, stop);
+            else if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true);
+            // What was found for an older ledger is made again for the one that stands.
+            var now = await ledgers.Read(request.SceneId, stop);
+            if (stored && now.Applied.Select(e => e.Id).SequenceEqual(ledger.Applied.Select(e => e.Id))) break;
+            if (tries == Tries) break;
+        }
+
+        await Sweep(request.SceneId, stop);
     }
+
+    /// <summary>Removes copies that the stored scene does not read.</summary>
+    private async Task Sweep(Guid sceneId, CancellationToken stop)
+    {
+        if (!Directory.Exists(disk.Edited(sceneId)) || await scenes.Arrival(sceneId, stop) is not { } arrival) return;
+        var used = (await scenes.Report(arrival)).Scene.Files.Select(f => f.Edited).OfType<string>().Select(Path.GetDirectoryName).ToHashSet();
+        foreach (var folder in Directory.GetDirectories(disk.Edited(sceneId)))
+            if (!used.Contains(folder) && DateTime.UtcNow - Directory.GetLastWriteTimeUtc(folder) > Unused) Directory.Delete(folder, recursive: true);
+    }
+
+    /// <summary>Copies that are younger may be those of a search that runs.</summary>
+    private static readonly TimeSpan Unused = TimeSpan.FromMinutes(10);
 }

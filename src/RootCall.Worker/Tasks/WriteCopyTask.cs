@@ -15,9 +15,10 @@ public sealed class WriteCopyTask(SceneStore scenes, LedgerStore ledgers, SceneR
         if (outputs.Enter(request.Folder) is not { } folder) throw new CannotUseException($"“{request.Folder}” lies in no root for output; nothing is written anywhere else.");
         var ledger = await ledgers.Read(request.SceneId, stop);
         using var work = Folders.Temporary();
-        var read = await reading.Read(arrival.Path, request.SceneId, ledger, _ => true, Path.Combine(work.Path, "edited"), null, progress, stop);
+        var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: true, Path.Combine(work.Path, "edited"), null, progress, stop);
         progress.Report("writing", Path.GetFileName(arrival.Path));
         Directory.CreateDirectory(folder);
-        RelinkedCopy.Write(WritableScene.Make(read.Report, read.Context, bounds, work.Path), folder, ledger.Styles(), stop);
+        var written = read.Session.Written(Directory.CreateDirectory(Path.Combine(work.Path, "written")).FullName);
+        RelinkedCopy.Write(WritableScene.Make(written, read.Context, bounds, work.Path), folder, read.Session.Current.Answers, stop);
     }
 }

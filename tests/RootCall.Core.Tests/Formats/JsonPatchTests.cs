@@ -79,8 +79,9 @@ public sealed class JsonPatchTests
     private static string Patched(string text, Action<JsonPatch, JsonSpot> change)
     {
         var bytes = Encoding.UTF8.GetBytes(text);
-        var patch = new JsonPatch();
-        change(patch, new(JsonTree.Read(bytes, 32, out _), null));
+        var root = JsonTree.Read(bytes, 32, out _);
+        var patch = new JsonPatch(bytes, root);
+        change(patch, new(root, null));
         using var result = new MemoryStream();
         SplicedCopy.Write(new MemoryStream(bytes), result, patch.Build(0));
         return Encoding.UTF8.GetString(result.ToArray());

@@ -51,7 +51,7 @@ public sealed class MtlLookTests : IDisposable
     [InlineData("library")]
     public void What_MTL_cannot_say_is_refused_with_the_reason(string what)
     {
-        LookEdit edit = what switch
+        Edit edit = what switch
         {
             "rotation" => new SetImage("tin", "Kd", null, new(new(ReferenceKind.Image, "s.mtl", "a.png")) { Transform = UvTransform.Identity with { Rotation = 45 } }),
             "input" => new SetValue("tin", "coat_weight", null, ShaderValue.Of(1)),

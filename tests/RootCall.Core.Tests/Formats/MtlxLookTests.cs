@@ -75,7 +75,7 @@ public sealed class MtlxLookTests : IDisposable
     [InlineData("m", "carry")]
     public void What_is_not_there_or_cannot_be_said_is_refused(string material, string what)
     {
-        LookEdit edit = what == "carry" ? new CarryImage(new(ReferenceKind.Image, "s.mtlx", "tex/a.png"), path) : new SetValue(material, what, null, ShaderValue.Of(1));
+        Edit edit = what == "carry" ? new CarryImage(new(ReferenceKind.Image, "s.mtlx", "tex/a.png"), path) : new SetValue(material, what, null, ShaderValue.Of(1));
         Assert.DoesNotContain('\n', Assert.Single(Make(edit).Refused).Reason);
     }
 

@@ -61,7 +61,7 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
                 PackagePlan.Make(report, new());
                 RelocationMap.Of(report);
                 using var copy = new MemoryStream();
-                if (SceneFormats.Of(scene).ReadOnlyBecause is null)
+                if (SceneFormats.Of(scene).Capabilities.ReadOnlyBecause is null)
                     new SceneWriter(report.Scene, place.Folder, report.References.ToDictionary(r => r.Reference.Key, _ => place.At("x.png"))).Write(report.Scene.Files.Length - 1, copy);
                 var (memory, time) = (GC.GetAllocatedBytesForCurrentThread() - allocated, clock.Elapsed);
                 Assert.True(memory < MostMemory, $"variant {n} took {memory:N0} bytes");

@@ -23,6 +23,10 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
     public static bool IsInput(string name) => Colours.Contains(name) || Numbers.Contains(name) || name == "bump";
 
+    public static string TypeOf(string input) => Numbers.Contains(input) || input == "bump" ? "float" : "color3";
+
+    public static ShaderValue White(string input) => TypeOf(input) == "float" ? ShaderValue.Of(1) : ShaderValue.Of(1, 1, 1);
+
     public static string NameOf(XmlTree material) => material["name"] is { Length: > 0 } n ? n : material["id"] ?? "material";
 
     public XmlTree? EffectOf(XmlTree material) => document.Find(material.Child("instance_effect")?["url"]);
@@ -33,7 +37,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
     public Material Read(XmlTree material)
     {
-        var named = new Material(NameOf(material)) { Id = material["id"] ?? NameOf(material) };
+        var named = new Material(NameOf(material)) { Id = material["id"] ?? NameOf(material), Look = material.Child("instance_effect")?["url"] };
         var effect = EffectOf(material);
         if (ShaderOf(effect) is not { } shader) return named;
         var graph = new GraphBuilder(Model);
@@ -45,7 +49,8 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
     private void Input(GraphBuilder graph, XmlTree input, XmlTree effect, string material)
     {
-        var type = Numbers.Contains(input.Name) || input.Name == "bump" ? "float" : "color3";
+        var type = TypeOf(input.Name);
+        if (input.Name == "transparent" && input["opaque"] is { } opaque) graph.Value("opaque", "string", ShaderValue.OfText(opaque), ShaderValue.OfText("A_ONE"));
         if (input.Child("texture") is { } texture && ImageOf(texture["texture"], effect, out var sampler) is { } image)
         {
             graph.Map(input.Name, type, Use(image, texture, sampler, type, material));
@@ -54,7 +59,6 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
         var numbers = document.Numbers(input.Child("color") ?? input.Child("float"));
         if (numbers.Length > 0) graph.Value(input.Name, type, new([.. numbers.Take(type == "color3" ? 3 : 1)]));
-        if (input.Name == "transparent" && input["opaque"] is { } opaque) graph.Value("opaque", "string", ShaderValue.OfText(opaque), ShaderValue.OfText("A_ONE"));
     }
 
     /// <summary>texture -> sampler2D -> surface -> image; some writers name the image at once.</summary>

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Fbx;
@@ -10,13 +10,13 @@ public sealed class FbxFormat : ISceneFormat
 {
     public ImmutableArray<string> Extensions { get; } = [".fbx"];
 
-    public string ReadOnlyBecause => "FBX is read and not written; what is changed goes out as glTF";
+    public FormatCapabilities Capabilities { get; } = new() { Name = "FBX", ReadOnlyBecause = "FBX is read and not written; what is changed goes out as glTF" };
 
     public Scene Read(string path, ReadContext context) => new FbxReader(path, context).Read();
 
-    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) => throw new CannotUseException($"{ReadOnlyBecause}.");
+    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) => throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
 
-    public OwnChanges LookEdits(Scene scene, IReadOnlyList<LookEdit> edits) => throw new CannotUseException($"{ReadOnlyBecause}.");
+    public OwnChanges Changes(Scene before, Scene now) => throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
 
     public Stream OpenCarried(CarriedData carried)
     {

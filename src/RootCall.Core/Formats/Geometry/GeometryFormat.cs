@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Geometry;
@@ -12,7 +12,7 @@ public abstract class GeometryFormat : ISceneFormat
 
     protected abstract string Name { get; }
 
-    public string ReadOnlyBecause => $"{Name} carries no materials or textures; there is nothing to write in it";
+    public FormatCapabilities Capabilities => new() { Name = Name, ReadOnlyBecause = $"{Name} carries no materials or textures; there is nothing to write in it" };
 
     public Scene Read(string path, ReadContext context)
     {
@@ -39,7 +39,7 @@ public abstract class GeometryFormat : ISceneFormat
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) => [];
 
-    public OwnChanges LookEdits(Scene scene, IReadOnlyList<LookEdit> edits) => throw new CannotUseException($"{ReadOnlyBecause}.");
+    public OwnChanges Changes(Scene before, Scene now) => throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
 
     public Stream OpenCarried(CarriedData carried) => throw new CannotUseException($"{Name} carries no images inside.");
 

@@ -13,72 +13,90 @@ namespace RootCall.Core.Formats.Gltf;
 internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
 {
     private readonly List<(long Start, long Length)> cuts = [];
-    private readonly List<byte[]> appended = [];
+    private readonly List<(JsonObject View, byte[] Bytes)> added = [];
     private readonly HashSet<int> emptied = [];
-    private long binLength = glb is null ? 0 : (long)(root["buffers"][0]["byteLength"].Number ?? glb.BinLength);
+    private readonly HashSet<int> extracted = [];
+    private readonly long binLength = glb is null ? 0 : (long)(root["buffers"][0]["byteLength"].Number ?? glb.BinLength);
 
     /// <summary>Edits of the binary chunk; its length changes by what they add and take.</summary>
     public List<ByteEdit> Bin { get; } = [];
 
-    /// <summary>Index of the image a carried reference stands for, or -1.</summary>
-    public int FindCarried(Scene scene, ReferenceKey key)
+    /// <summary>The reference that each entry of <c>images</c> calls for, or null for an entry that calls for nothing.</summary>
+    public IReadOnlyList<ReferenceKey?> Keys(Scene scene)
     {
-        var carried = scene.References.FirstOrDefault(r => r.Key == key)?.Carried;
-        if (carried is null) return -1;
-        return root["images"].Items.ToList().FindIndex(i => carried.DataUri is { } site
-            ? site.Start - (glb?.JsonStart ?? 0) == i["uri"].Start && i["uri"].Exists
-            : i["bufferView"].Index is { } v && StartOf(root["bufferViews"][v]) + (glb?.BinStart ?? 0) == carried.Start);
+        var carried = scene.References.Where(r => r.Carried is not null).ToList();
+        var called = scene.References.Where(r => r.Kind == ReferenceKind.Image && r.Carried is null).DistinctBy(r => r.Written).ToDictionary(r => r.Written, r => r.Key, StringComparer.Ordinal);
+        return [.. root["images"].Items.Select(KeyOf)];
+
+        ReferenceKey? KeyOf(JsonTree image)
+        {
+            if (image["uri"].Text is { } uri && !GltfUri.IsData(uri)) return called.TryGetValue(GltfUri.Decode(uri), out var key) ? key : null;
+            return carried.Find(r => Holds(image, r.Carried!))?.Key;
+        }
     }
+
+    private bool Holds(JsonTree image, CarriedData carried) => carried.DataUri is { } site
+        ? image["uri"].Exists && site.Start - (glb?.JsonStart ?? 0) == image["uri"].Start
+        : image["bufferView"].Index is { } v && StartOf(root["bufferViews"][v]) + (carried.File.Length == 0 ? 0 : glb?.BinStart ?? 0) == carried.Start;
 
     public void Extract(JsonPatch patch, int image, string written)
     {
         var entry = root["images"][image];
         var spot = new JsonSpot(entry, null);
+        extracted.Add(image);
         patch.Set(spot, "uri", GltfUri.Encode(written));
         patch.Remove(spot, "mimeType");
         if (entry["bufferView"].Index is not { } view) return;
         patch.Remove(spot, "bufferView");
-        var shared = root["images"].Items.Where((_, i) => i != image).Any(i => i["bufferView"].Index == view);
-        if (glb is null || shared || root["bufferViews"][view]["buffer"].Index != 0) return;
+        if (glb is null || root["bufferViews"][view]["buffer"].Index != 0 || !emptied.Add(view)) return;
         cuts.Add((StartOf(root["bufferViews"][view]), (long)(root["bufferViews"][view]["byteLength"].Number ?? 0)));
-        emptied.Add(view);
     }
 
     public void Carry(JsonPatch patch, int image, string file)
     {
         var bytes = File.ReadAllBytes(file);
-        var mime = ImageProbe.File(file).Facts?.Format switch { ImageFormat.Jpeg => "image/jpeg", ImageFormat.Png => "image/png", ImageFormat.WebP => "image/webp", ImageFormat.Ktx2 => "image/ktx2", _ => null }
-            ?? throw new CannotUseException($"“{Path.GetFileName(file)}” is neither PNG nor JPEG; glTF carries no other image inside.");
+        var mime = MimeOf(file) ?? throw new CannotUseException(NotCarried(file));
         var spot = new JsonSpot(root["images"][image], null);
-        if (glb is null)
+        if (glb is not { BinStart: >= 0 })
         {
             patch.Set(spot, "uri", $"data:{mime};base64,{Convert.ToBase64String(bytes)}");
             return;
         }
 
-        if (glb.BinStart < 0) throw new CannotUseException("This GLB has no binary chunk to carry an image in.");
         patch.Remove(spot, "uri");
         patch.Set(spot, "mimeType", mime);
-        var view = new JsonObject { ["buffer"] = 0, ["byteOffset"] = Aligned(binLength) + appended.Sum(a => (long)a.Length), ["byteLength"] = bytes.Length };
+        var view = new JsonObject { ["buffer"] = 0, ["byteOffset"] = 0, ["byteLength"] = bytes.Length };
         patch.Set(spot, "bufferView", patch.Append(patch.Child(new(root, null), "bufferViews", array: true), view));
         Array.Resize(ref bytes, (int)Aligned(bytes.Length));
-        appended.Add(bytes);
+        added.Add((view, bytes));
     }
 
-    /// <summary>Moves what lies behind the cuts, and tells the buffer its new length.</summary>
+    /// <summary>Null for an image that glTF does not carry inside (glTF 2.0, 5.16.3, and the extensions that add to it).</summary>
+    public static string? MimeOf(string file) => ImageProbe.File(file).Facts?.Format switch
+    {
+        ImageFormat.Jpeg => "image/jpeg",
+        ImageFormat.Png => "image/png",
+        ImageFormat.WebP => "image/webp",
+        ImageFormat.Ktx2 => "image/ktx2",
+        _ => null,
+    };
+
+    public static string NotCarried(string file) => $"“{Path.GetFileName(file)}” is neither PNG nor JPEG; glTF carries no other image inside.";
+
+    /// <summary>Moves what lies behind the cuts, puts what is new at the end, and tells the buffer its new length.</summary>
     public void Finish(JsonPatch patch)
     {
-        if (glb is null || (cuts.Count == 0 && appended.Count == 0)) return;
-        if (cuts.Count > 0 && appended.Count > 0) throw new CannotUseException("Images are extracted and carried inside in one entry; do one after the other.");
-        foreach (var (start, length) in Whole(cuts))
-            if (length > 0) Bin.Add(new(glb.BinStart + start, (int)length, []));
+        if (glb is null || (cuts.Count == 0 && added.Count == 0)) return;
+        // A view that an image still reads is not emptied.
         var whole = Whole(cuts).ToList();
+        foreach (var (start, length) in whole)
+            if (length > 0) Bin.Add(new(glb.BinStart + start, (int)length, []));
         foreach (var (view, index) in root["bufferViews"].Items.Select((v, i) => (v, i)))
         {
             if (view["buffer"].Index != 0) continue;
             var start = StartOf(view);
             var moved = whole.Where(c => c.Start < start).Sum(c => c.Length);
-            if (emptied.Contains(index))
+            if (emptied.Contains(index) && !IsRead(index))
             {
                 patch.Set(new(view, null), "byteOffset", 0);
                 patch.Set(new(view, null), "byteLength", 1);
@@ -89,21 +107,30 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
             }
         }
 
-        var added = appended.Sum(a => (long)a.Length);
-        if (added > 0)
+        var left = binLength - whole.Sum(c => c.Length);
+        if (added.Count > 0)
         {
-            var padding = Aligned(binLength) - binLength;
-            Bin.Add(new(glb.BinStart + binLength, (int)Math.Min(padding, glb.BinLength - binLength), [.. new byte[padding], .. appended.SelectMany(a => a)]));
+            var padding = Aligned(left) - left;
+            Bin.Add(new(glb.BinStart + binLength, (int)Math.Min(Aligned(binLength) - binLength, glb.BinLength - binLength), [.. new byte[padding], .. added.SelectMany(a => a.Bytes)]));
+            left += padding;
+            foreach (var (view, bytes) in added)
+            {
+                view["byteOffset"] = left;
+                left += bytes.Length;
+            }
         }
 
-        binLength = (added > 0 ? Aligned(binLength) : binLength) + added - whole.Sum(c => c.Length);
-        patch.Set(new(root["buffers"][0], null), "byteLength", binLength);
+        patch.Set(new(root["buffers"][0], null), "byteLength", left);
     }
+
+    private bool IsRead(int view) => root["images"].Items.Where((_, i) => !extracted.Contains(i)).Any(i => i["bufferView"].Index == view);
 
     /// <summary>Only whole words are cut, so that what lies behind keeps its alignment; the few bytes left are padding.</summary>
     private IEnumerable<(long Start, long Length)> Whole(IEnumerable<(long Start, long Length)> ranges)
     {
-        var others = root["bufferViews"].Items.Where((v, i) => !emptied.Contains(i) && v["buffer"].Index == 0).Select(v => (Start: StartOf(v), End: StartOf(v) + (long)(v["byteLength"].Number ?? 0))).ToList();
+        var others = root["bufferViews"].Items
+            .Where((v, i) => (!emptied.Contains(i) || IsRead(i)) && v["buffer"].Index == 0)
+            .Select(v => (Start: StartOf(v), End: StartOf(v) + (long)(v["byteLength"].Number ?? 0))).ToList();
         foreach (var (start, length) in ranges.Distinct().OrderBy(r => r.Start))
         {
             // Bytes that another view reads too stay.

@@ -1,8 +1,10 @@
 using System.Buffers.Text;
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text;
 using System.Text.Json;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Gltf;
@@ -17,17 +19,35 @@ public sealed class GltfFormat : ISceneFormat
         var notes = new List<ReadNote>();
         context.Progress?.Invoke($"reading {Path.GetFileName(path)}");
         using var stream = context.Open(path);
-        var (root, glb) = Opened(stream, path, context.Bounds, notes);
+        var (root, _, glb) = Opened(stream, path, context.Bounds, notes);
         return new GltfReader(path, context.EditedCopy(path), root, glb, notes).Read(stream.Length, context.Stop);
     }
 
-    public OwnChanges LookEdits(Scene scene, IReadOnlyList<Edits.LookEdit> edits)
+    public FormatCapabilities Capabilities { get; } = new()
     {
-        using var stream = scene.Files[0].Open();
-        var (root, glb) = Opened(stream, scene.Path, Bounds.Default, []);
+        Name = "glTF",
+        Refused = new Dictionary<SceneAct, string>
+        {
+            [SceneAct.MakeLibrary] = "A glTF file holds its materials itself.",
+            [SceneAct.SetAsset] = "glTF is not composed of layers.",
+            [SceneAct.RemoveMaterial] = "glTF numbers its materials; taking one out would renumber the others.",
+        }.ToFrozenDictionary(),
+        References = ReferenceLife.Listed,
+        Shape = new GltfShape(),
+        AssignsById = true,
+        Written = static path => GltfUri.Decode(GltfUri.Encode(path)),
+        MayCarry = file => GltfCarrier.MimeOf(file) is null ? GltfCarrier.NotCarried(file) : null,
+    };
+
+    public OwnChanges Changes(Scene before, Scene now)
+    {
+        using var stream = before.Files[0].Open();
+        var (root, json, glb) = Opened(stream, before.Path, Bounds.Default, []);
         var carrier = new GltfCarrier(root, glb);
-        var json = new GltfLooks(scene, root, carrier).Make(edits).Build(glb?.JsonStart ?? 0);
-        return OwnChanges.Of((glb is null ? json : glb.Complete(json, carrier.Bin, stream)).Select(e => (0, e)));
+        var patch = new Json.JsonPatch(json, root);
+        new GltfWriter(before, now, root, patch, carrier).Write();
+        var edits = patch.Build(glb?.JsonStart ?? 0);
+        return OwnChanges.Of((glb is null ? edits : glb.Complete(edits, carrier.Bin, stream)).Select(e => (0, e)));
     }
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
@@ -88,7 +108,7 @@ public sealed class GltfFormat : ISceneFormat
         return head[..read].SequenceEqual("glTF"u8) || (read < 4 && path.EndsWith(".glb", StringComparison.OrdinalIgnoreCase));
     }
 
-    private static (Json.JsonTree Root, GlbContainer? Glb) Opened(FileStream stream, string path, Bounds bounds, List<ReadNote> notes)
+    private static (Json.JsonTree Root, byte[] Json, GlbContainer? Glb) Opened(FileStream stream, string path, Bounds bounds, List<ReadNote> notes)
     {
         var name = Path.GetFileName(path);
         var glb = IsBinary(path, stream) ? GlbContainer.Read(stream, name, notes) : null;
@@ -98,7 +118,7 @@ public sealed class GltfFormat : ISceneFormat
         var json = new byte[length];
         stream.Position = glb?.JsonStart ?? 0;
         stream.ReadExactly(json);
-        return (ParsedRoot(json, bounds, name, notes), glb);
+        return (ParsedRoot(json, bounds, name, notes), json, glb);
     }
 
     private static Json.JsonTree ParsedRoot(byte[] json, Bounds bounds, string name, List<ReadNote> notes)

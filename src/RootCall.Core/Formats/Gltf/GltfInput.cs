@@ -20,6 +20,9 @@ internal sealed record GltfInput(
     /// <summary>Length of the factor as it is written.</summary>
     public int FactorLength { get; init; } = 1;
 
+    /// <summary>Key of the number in the texture's entry that what is read is multiplied by; null where there is none.</summary>
+    public string? Strength => Texture switch { "normalTexture" or "clearcoatNormalTexture" => "scale", "occlusionTexture" => "strength", _ => null };
+
     public bool IsExtension => Holder.Contains('_', StringComparison.Ordinal);
 }
 

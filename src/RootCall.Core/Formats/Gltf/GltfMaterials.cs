@@ -33,7 +33,8 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
         foreach (var input in GltfInputs.Of(model))
         {
             var holder = HolderOf(material, input);
-            if (input.IsExtension && !holder.Exists) continue;
+            // An extension that says nothing leaves everything to its defaults, as one that is not there.
+            if (input.IsExtension && !Says(model, holder, input.Holder)) continue;
             var standard = input.Default.IsEmpty ? null : new ShaderValue(input.Default);
             var factor = Factor(holder, input);
             var texture = input.Texture is { } key ? holder[key] : null;
@@ -52,6 +53,10 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
 
         return graph.Build();
     }
+
+    private static bool Says(string model, JsonTree holder, string extension) =>
+        extension == GltfInputs.SpecularGlossinessExtension
+        || GltfInputs.Of(model).Any(i => i.Holder == extension && ((i.Factor is { } f && holder[f].Exists) || (i.Texture is { } t && holder[t].Exists)));
 
     private static bool IsKnown(string extension) => extension is "KHR_materials_unlit" or GltfInputs.SpecularGlossinessExtension
         || GltfInputs.Extensions.Any(i => i.Holder == extension);
@@ -82,9 +87,10 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
         var sampler = texture["sampler"].Index is { } s ? root["samplers"][s] : root["samplers"][-1];
         var transform = info["extensions"]["KHR_texture_transform"];
         var set = transform["texCoord"].Index ?? info["texCoord"].Index ?? 0;
-        var strength = info["scale"].Number ?? info["strength"].Number;
+        var strength = input.Strength is { } key ? info[key].Number : null;
         return new(reference)
         {
+            Slot = input.Texture!,
             UvSet = $"TEXCOORD_{set}",
             Transform = Transform(transform),
             WrapU = Wrap(sampler["wrapS"]),

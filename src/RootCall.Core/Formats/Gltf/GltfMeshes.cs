@@ -53,7 +53,7 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
             mesh = -1;
         }
 
-        return new(node["name"].Text ?? $"node {index}", parent, mesh) { Transform = Transform(node), Copies = copies };
+        return new(node["name"].Text ?? $"node {index}", parent, mesh) { Place = index, Transform = Transform(node), Copies = copies };
     }
 
     private static ImmutableArray<double> Transform(JsonTree node)
@@ -95,10 +95,14 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
             var triangles = Triangles(primitive);
             faces += triangles;
             var material = primitive["material"].Index is { } m ? MaterialName(m, index, p) : string.Empty;
-            parts.Add(new(mesh["primitives"].Items.Count > 1 ? $"primitive {p}" : string.Empty, material, triangles));
+            parts.Add(new(mesh["primitives"].Items.Count > 1 ? $"primitive {p}" : string.Empty, material, triangles)
+            {
+                MaterialId = material.Length > 0 ? $"/materials/{primitive["material"].Index}" : string.Empty,
+                ByVariant = ByVariant(primitive),
+            });
         }
 
-        return new(mesh["name"].Text is { Length: > 0 } n ? n : $"mesh {index}", vertices, faces, faces, [.. uvs], parts.Count > 0 ? parts.ToImmutable() : [new(string.Empty, string.Empty, 0)])
+        return new(mesh["name"].Text is { Length: > 0 } n ? n : $"mesh {index}", vertices, faces, faces, [.. uvs], parts.Count > 0 ? parts.ToImmutable() : [new(string.Empty, string.Empty, 0) { Bound = BoundBy.Stronger }])
         {
             Id = $"/meshes/{index}",
             HasNormals = normals,
@@ -106,6 +110,20 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
             Bounds = box.Box,
             Unmeasured = unmeasured,
         };
+    }
+
+    /// <summary>KHR_materials_variants: the material that each variant gives the primitive, by its id.</summary>
+    private ImmutableDictionary<string, string> ByVariant(JsonTree primitive)
+    {
+        var mappings = primitive["extensions"]["KHR_materials_variants"]["mappings"].Items;
+        if (mappings.Count == 0) return ImmutableDictionary<string, string>.Empty;
+        var names = root["extensions"]["KHR_materials_variants"]["variants"].Items;
+        var chosen = ImmutableDictionary.CreateBuilder<string, string>(StringComparer.Ordinal);
+        foreach (var mapping in mappings)
+            foreach (var variant in mapping["variants"].Items)
+                if (variant.Index is { } v && v < names.Count && names[v]["name"].Text is { } text && mapping["material"].Index is { } material && material < root["materials"].Items.Count)
+                    chosen[text] = $"/materials/{material}";
+        return chosen.ToImmutable();
     }
 
     private string MaterialName(int material, int mesh, int primitive)

@@ -84,7 +84,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
             var site = Site(image["uri"]);
             return GltfUri.IsData(uri)
                 ? builder.AddCarried(label, new(held, -1, GltfFormat.DataLength(uri), site), uses)
-                : builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), site, uses);
+                : builder.Add(ReferenceKind.Image, GltfUri.Decode(uri), site, uses, carriedName: label);
         }
 
         if (image["bufferView"].Index is not { } viewIndex)

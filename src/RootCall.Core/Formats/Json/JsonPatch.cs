@@ -9,10 +9,10 @@ namespace RootCall.Core.Formats.Json;
 public readonly record struct JsonSpot(JsonTree? Existing, JsonNode? Added);
 
 /// <summary>Collects changes to a JSON text and turns them into the fewest byte edits; all other bytes stay.</summary>
-public sealed class JsonPatch
+/// <param name="json">The text that the trees were read from.</param>
+public sealed class JsonPatch(ReadOnlyMemory<byte> json, JsonTree root)
 {
-    private static readonly JsonSerializerOptions Plain = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
-    private readonly Dictionary<JsonTree, string> replaced = [];
+    private readonly Dictionary<JsonTree, JsonNode> replaced = [];
     private readonly Dictionary<JsonTree, JsonNode> added = [];
     private readonly Dictionary<JsonTree, HashSet<string>> removed = [];
 
@@ -33,7 +33,7 @@ public sealed class JsonPatch
         if (parent.Existing is { } tree && tree[name] is { Exists: true } child)
         {
             if (removed.TryGetValue(tree, out var names)) names.Remove(name);
-            replaced[child] = value.ToJsonString(Plain);
+            replaced[child] = value;
         }
         else
         {
@@ -74,9 +74,28 @@ public sealed class JsonPatch
     public IReadOnlyList<ByteEdit> Build(long offset)
     {
         var edits = new List<ByteEdit>();
-        foreach (var (tree, json) in replaced) edits.Add(new(offset + tree.Start, tree.End - tree.Start, Encoding.UTF8.GetBytes(json)));
-        foreach (var tree in added.Keys.Concat(removed.Keys).Distinct()) Members(tree, offset, edits);
+        if (replaced.Count == 0 && added.Count == 0 && removed.Count == 0) return edits;
+        var layout = new JsonLayout(json, root);
+        // What is inside something that goes need not be changed first.
+        var gone = removed.SelectMany(r => r.Value.Select(name => r.Key[name])).ToList();
+        bool Stays(JsonTree tree) => !gone.Exists(g => g.Start <= tree.Start && tree.End <= g.End);
+        foreach (var (tree, value) in replaced.Where(r => Stays(r.Key))) Replace(tree, value, layout, offset, edits);
+        foreach (var tree in added.Keys.Concat(removed.Keys).Distinct().Where(Stays)) Members(tree, layout, offset, edits);
         return edits;
+    }
+
+    /// <summary>Of an array of the same length only the items that differ are written.</summary>
+    private static void Replace(JsonTree tree, JsonNode value, JsonLayout layout, long offset, List<ByteEdit> edits)
+    {
+        if (value is JsonArray array && tree.Kind == JsonValueKind.Array && array.Count == tree.Items.Count)
+        {
+            for (var i = 0; i < array.Count; i++)
+                if (tree.Items[i].Number is not { } old || array[i] is not JsonValue number || !number.TryGetValue(out double now) || now != old)
+                    edits.Add(new(offset + tree.Items[i].Start, tree.Items[i].End - tree.Items[i].Start, Encoding.UTF8.GetBytes(layout.Value(tree.Items[i], array[i]))));
+            return;
+        }
+
+        edits.Add(new(offset + tree.Start, tree.End - tree.Start, Encoding.UTF8.GetBytes(layout.Value(tree, value))));
     }
 
     private JsonObject Pending(JsonSpot spot)
@@ -86,27 +105,22 @@ public sealed class JsonPatch
         return known.AsObject();
     }
 
-    private void Members(JsonTree tree, long offset, List<ByteEdit> edits)
+    private void Members(JsonTree tree, JsonLayout layout, long offset, List<ByteEdit> edits)
     {
         var gone = removed.GetValueOrDefault(tree);
         var parts = tree.Kind == JsonValueKind.Array
             ? tree.Items.Select(i => (i.Start, i.End, Gone: false)).ToList()
             : [.. tree.Members.Select(m => (m.Value.NameStart, m.Value.End, Gone: gone?.Contains(m.Name) ?? false))];
-        var addition = added.TryGetValue(tree, out var node) ? Text(node) : string.Empty;
         var kept = parts.FindLastIndex(p => !p.Gone);
+        var text = added.TryGetValue(tree, out var node) && node is JsonArray { Count: > 0 } or JsonObject { Count: > 0 } ? layout.Added(tree, node, kept >= 0) : string.Empty;
 
         // Where the last kept member ends, whatever was behind it goes and what is new comes.
         var start = kept >= 0 ? parts[kept].End : parts.Count > 0 ? parts[0].Item1 : tree.Start + 1;
         var end = parts.Count > 0 ? parts[^1].End : start;
-        var text = addition.Length > 0 && kept >= 0 ? "," + addition : addition;
+        if (text.Length == 0 && kept < 0 && parts.Count > 0) (start, end) = (tree.Start + 1, tree.End - 1);
+        else if (parts.Count == 0) end = Math.Max(start, tree.End - 1);
         if (end > start || text.Length > 0) edits.Add(new(offset + start, end - start, Encoding.UTF8.GetBytes(text)));
         for (var i = 0; i < kept; i++)
             if (parts[i].Gone) edits.Add(new(offset + parts[i].Item1, parts[i + 1].Item1 - parts[i].Item1, []));
-    }
-
-    private static string Text(JsonNode node)
-    {
-        var text = node.ToJsonString(Plain);
-        return text[1..^1];
     }
 }

@@ -1,7 +1,9 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text;
-using RootCall.Core.Edits;
+using System.Text.RegularExpressions;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
 
@@ -41,10 +43,32 @@ public sealed class MaterialXFormat : ISceneFormat
         return edits.DrainToImmutable();
     }
 
-    public OwnChanges LookEdits(Scene scene, IReadOnlyList<LookEdit> edits)
+    public FormatCapabilities Capabilities { get; } = new()
     {
-        var files = scene.Files.Select((f, i) => (Bytes: Bytes(f), Index: i, f.Path)).Select(f => new MtlxFile(f.Path, f.Index, f.Bytes, MtlxReader.Parse(f.Bytes, f.Path, []))).ToList();
-        return OwnChanges.Of(new MtlxLooks(scene, new(files)).Make(edits));
+        Name = "MaterialX",
+        Refused = new Dictionary<SceneAct, string>
+        {
+            [SceneAct.RenameMesh] = "MaterialX names geometry that lies elsewhere.",
+            [SceneAct.RenameNode] = "MaterialX names geometry that lies elsewhere.",
+            [SceneAct.CopyMaterial] = "MaterialX names geometry that lies elsewhere.",
+            [SceneAct.Extract] = "A MaterialX document carries no images inside.",
+            [SceneAct.Carry] = "A MaterialX document carries no images inside.",
+            [SceneAct.MakeLibrary] = "A MaterialX document holds its materials itself.",
+            [SceneAct.SelectVariant] = "Which look is shown is not written in a MaterialX document.",
+            [SceneAct.SetAsset] = "A MaterialX document is not composed of layers.",
+        }.ToFrozenDictionary(),
+        Spaces = SpaceTags.Any,
+        Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black],
+        // MaterialX 1.39, "Names": letters, digits and underscores, no digit first.
+        Names = new("^[A-Za-z_][A-Za-z0-9_]*$", RegexOptions.CultureInvariant),
+        References = ReferenceLife.Written,
+        Shape = new MtlxShape(),
+    };
+
+    public OwnChanges Changes(Scene before, Scene now)
+    {
+        var files = before.Files.Select((f, i) => (Bytes: Bytes(f), Index: i, f.Path)).Select(f => new MtlxFile(f.Path, f.Index, f.Bytes, MtlxReader.Parse(f.Bytes, f.Path, []))).ToList();
+        return OwnChanges.Of(new MtlxWriter(before, now, new(files)).Write());
     }
 
     public Stream OpenCarried(CarriedData carried) => throw new CannotUseException("A MaterialX document carries no images inside.");

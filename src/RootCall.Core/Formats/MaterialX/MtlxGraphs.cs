@@ -5,18 +5,21 @@ using RootCall.Core.Scenes;
 namespace RootCall.Core.Formats.MaterialX;
 
 /// <summary>Turns surface materials of a document into graphs, following node graphs and interface names.</summary>
-/// <param name="file">Gives the reference of a filename input.</param>
-internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, ReferenceKey?> file)
+/// <param name="keyOf">Gives the reference of a filename input.</param>
+internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, ReferenceKey?> keyOf)
 {
     private readonly Dictionary<string, ShaderNode> nodes = [];
     private readonly HashSet<string> open = [];
 
-    public ShaderGraph Of(MtlxElement material)
+    /// <param name="file">Index of the document that holds the surface shader; of the material's own where there is none.</param>
+    public ShaderGraph Of(MtlxElement material, out int file)
     {
+        file = material.File.Index;
         nodes.Clear();
         open.Clear();
         var shader = document.InputsOf(material).FirstOrDefault(i => i.Name == "surfaceshader");
         if (shader is null || Source(shader, null) is not { } surface) return ShaderGraph.Empty;
+        file = document.Find(surface.Node.Split('/')[0])?.File.Index ?? file;
         // The surface shader comes first, what feeds it behind.
         return new([.. nodes.Values.OrderByDescending(n => n.Name == surface.Node)], surface.Node);
     }
@@ -53,82 +56,23 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
         {
             var holder = Interface(input, graph);
             var from = Source(input, graph);
-            inputs.Add(new(input.Name, input.Type, holder.Tree["value"] is { } value ? Value(input.Type, value) : null, from)
+            var reference = input.Type == "filename" ? keyOf(holder) : null;
+            inputs.Add(new(input.Name, input.Type, reference is { } r ? ShaderValue.OfText(r.Written) : holder.Tree["value"] is { } value ? Value(input.Type, value) : null, from)
             {
                 Dangling = from is null ? input.Tree["nodename"] ?? input.Tree["nodegraph"] : null,
+                IsPassedOn = holder != input,
             });
-            if (input.Type == "filename" && image is null && file(holder) is { } reference) image = new(reference) { DeclaredSpace = holder.Active("colorspace") ?? string.Empty };
+            if (image is null && reference is { } key) image = new(key) { DeclaredSpace = holder.Active("colorspace") ?? string.Empty };
         }
 
-        var read = new ShaderNode(id, node.Tree.Name, inputs.ToImmutable());
-        if (image is not null) read = read with { Image = Settings(image, read, node.Type) };
+        var read = new ShaderNode(id, node.Tree.Name, inputs.ToImmutable()) { Output = node.Type, Template = node.Tree["inherit"] };
+        if (image is not null) read = read with { Image = MtlxImages.Of(image, read, nodes) };
         nodes[id] = read;
     }
 
     /// <summary>The input of the graph that an interface name stands for, or the input itself.</summary>
     private static MtlxElement Interface(MtlxElement input, MtlxElement? graph) =>
         input.Tree["interfacename"] is { } name && graph?.Inputs.FirstOrDefault(i => i.Name == name) is { } outer ? outer : input;
-
-    private ImageUse Settings(ImageUse image, ShaderNode node, string type)
-    {
-        var transform = Tiling(node);
-        var set = string.Empty;
-        var at = node.Input("texcoord")?.From;
-        for (var hops = 0; at is not null && hops < 16 && nodes.TryGetValue(at.Node, out var before); hops++)
-        {
-            if (before.Type == "place2d") transform = Place(before);
-            set = before.Type switch
-            {
-                "geompropvalue" => before.Input("geomprop")?.Value?.Text ?? set,
-                "texcoord" => before.Input("index")?.Value is { Numbers: [var index] } ? $"index {index}" : set,
-                "usdprimvarreader" or "UsdPrimvarReader" => before.Input("varname")?.Value?.Text ?? set,
-                _ => set,
-            };
-            at = before.Inputs.FirstOrDefault(i => i.From is not null)?.From;
-        }
-
-        return image with
-        {
-            UvSet = set,
-            Transform = transform,
-            WrapU = Wrap(node.Input("uaddressmode")),
-            WrapV = Wrap(node.Input("vaddressmode")),
-            EffectiveSpace = Effective(image.DeclaredSpace, type),
-            Channels = type switch { "float" => "r", "vector2" => "rg", "color4" or "vector4" => "rgba", _ => "rgb" },
-            Default = node.Input("default")?.Value?.Numbers ?? [],
-        };
-    }
-
-    /// <summary>Values that are no colours are not converted, whatever is written (MaterialX 1.38, "Color spaces").</summary>
-    private static string Effective(string declared, string type)
-    {
-        if (!type.StartsWith("color", StringComparison.Ordinal) || declared is "none") return "data";
-        return declared switch { "" => "linear", "srgb_texture" => "srgb", "lin_rec709" => "linear", _ => declared };
-    }
-
-    private static UvTransform Tiling(ShaderNode node)
-    {
-        var tiling = node.Input("uvtiling")?.Value?.Numbers ?? [];
-        var offset = node.Input("uvoffset")?.Value?.Numbers ?? [];
-        return UvTransform.Identity with
-        {
-            ScaleU = tiling.Length == 2 ? tiling[0] : 1,
-            ScaleV = tiling.Length == 2 ? tiling[1] : 1,
-            OffsetU = offset.Length == 2 ? offset[0] : 0,
-            OffsetV = offset.Length == 2 ? offset[1] : 0,
-            Order = "scale offset",
-        };
-    }
-
-    /// <summary>place2d divides by its scale and subtracts its offset (MaterialX 1.38, standard nodes).</summary>
-    private static UvTransform Place(ShaderNode node)
-    {
-        double At(string name, int i, double standard) => node.Input(name)?.Value?.Numbers is { } n && n.Length > i ? n[i] : standard;
-        double Inverse(double scale) => scale == 0 ? 0 : 1 / scale;
-        return new(-At("offset", 0, 0), -At("offset", 1, 0), At("rotate", 0, 0), Inverse(At("scale", 0, 1)), Inverse(At("scale", 1, 1)), At("operationorder", 0, 0) == 0 ? "scale rotate offset" : "offset rotate scale");
-    }
-
-    private static WrapMode Wrap(ShaderInput? mode) => mode?.Value?.Text switch { "clamp" => WrapMode.Clamp, "mirror" => WrapMode.Mirror, "constant" => WrapMode.Black, _ => WrapMode.Repeat };
 
     internal static ShaderValue Value(string type, string text)
     {

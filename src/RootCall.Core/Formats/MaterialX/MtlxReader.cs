@@ -33,7 +33,7 @@ internal sealed class MtlxReader(string path, ReadContext context)
         CollectFiles();
         var graphs = new MtlxGraphs(document, e => keys.TryGetValue((e.File.Index, e.Tree.Start), out var key) ? key : null);
         var materials = document.All("surfacematerial")
-            .Select(e => new Material(e.Name) { Graph = graphs.Of(e), Template = e.Tree["inherit"] })
+            .Select(e => new Material(e.Name) { Graph = graphs.Of(e, out var shaderFile), Template = e.Tree["inherit"], File = shaderFile })
             .DistinctBy(m => m.Name).ToImmutableArray();
         builder.UseAll(materials);
         var looks = new MtlxAssignments(document, context).Read(notes, Path.GetFileName(path));

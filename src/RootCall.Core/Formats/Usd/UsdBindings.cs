@@ -1,4 +1,5 @@
 using RootCall.Core.Formats.Usd.Composition;
+using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Usd;
 
@@ -10,24 +11,32 @@ internal sealed class UsdBindings(UsdStage stage)
 {
     private static readonly string[] Purposes = ["material:binding:full", "material:binding", "material:binding:preview"];
 
-    /// <summary>Name of the material, or of the path that is bound and not there; empty when nothing is bound.</summary>
-    public string Of(UsdPrim prim)
+    /// <summary>The part with the material it shows, or the path that is bound and not there; an empty one when nothing is bound.</summary>
+    public MeshPart PartOf(UsdPrim prim, string name, long triangles)
     {
-        var path = PathOf(prim);
-        return path is null ? string.Empty : path[(path.LastIndexOf('/') + 1)..];
+        var (path, by) = Of(prim);
+        return new(name, path is null ? string.Empty : path[(path.LastIndexOf('/') + 1)..], triangles) { MaterialId = path ?? string.Empty, Bound = by };
     }
 
-    public string? PathOf(UsdPrim prim)
+    private (string? Path, BoundBy By) Of(UsdPrim prim)
     {
         string? bound = null;
+        var by = BoundBy.Above;
         for (var at = prim; at is not null; at = at.Parent)
         {
             var (path, strong) = On(at, prim);
-            if (path is not null && (bound is null || strong)) bound = path;
+            if (path is null || (bound is not null && !strong)) continue;
+            // A plain binding of the prim's own is the one that an edit writes.
+            by = at != prim ? strong ? BoundBy.Stronger : bound is null ? BoundBy.Above : by : IsPlain(prim, path) ? BoundBy.Itself : BoundBy.Stronger;
+            bound = path;
         }
 
-        return bound;
+        return (bound, by);
     }
+
+    private static bool IsPlain(UsdPrim prim, string path) => prim.Targets("material:binding:full").Count == 0
+        && !prim.PropertyNames.Any(p => p.StartsWith("material:binding:collection:", StringComparison.Ordinal))
+        && (prim.Targets("material:binding") is not [var own, ..] || own == path);
 
     private (string? Path, bool Strong) On(UsdPrim holder, UsdPrim prim)
     {

@@ -1,7 +1,9 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
+using RootCall.Core.Formats.Usd.Looks;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Usd;
@@ -19,7 +21,7 @@ public sealed class UsdFormat : ISceneFormat
         using var stream = scene.Files[file].Open();
         foreach (var (site, path) in paths)
         {
-            var anchored = path.StartsWith('.') || path.StartsWith('/') ? path : "./" + path;
+            var anchored = UsdShape.Anchored(path);
             // A path that holds an at sign needs three of them around it (USD text syntax).
             var wide = anchored.Contains('@', StringComparison.Ordinal) && !IsWide(stream, site.Start);
             edits.Add(new(site.Start, site.Length, Encoding.UTF8.GetBytes(wide ? $"@@{anchored}@@" : anchored)));
@@ -28,7 +30,28 @@ public sealed class UsdFormat : ISceneFormat
         return edits.DrainToImmutable();
     }
 
-    public OwnChanges LookEdits(Scene scene, IReadOnlyList<LookEdit> edits) => new UsdLooks(scene).Make(edits);
+    public FormatCapabilities Capabilities { get; } = new()
+    {
+        Name = "USD",
+        Refused = new Dictionary<SceneAct, string>
+        {
+            [SceneAct.RenameMaterial] = "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
+            [SceneAct.RenameMesh] = "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
+            [SceneAct.RenameNode] = "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
+            [SceneAct.CopyMaterial] = "A material of USD may be spread over layers; it is copied where the layers are made.",
+            [SceneAct.Carry] = "A layer of USD carries no images inside.",
+            [SceneAct.MakeLibrary] = "A scene of USD holds its materials itself.",
+        }.ToFrozenDictionary(),
+        Spaces = SpaceTags.Any,
+        Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black, WrapMode.FromFile],
+        References = ReferenceLife.Written,
+        Shape = new UsdShape(),
+        AssignsById = true,
+        PartsKeepTheirs = true,
+        Written = UsdShape.Anchored,
+    };
+
+    public OwnChanges Changes(Scene before, Scene now) => new UsdWriter(before, now).Write();
 
     public Stream OpenCarried(CarriedData carried)
     {

@@ -19,8 +19,7 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
     public Mesh Read(UsdPrim prim)
     {
         var type = prim.TypeName;
-        var material = bindings.Of(prim);
-        if (type != "Mesh") return new(prim.Name, 0, 0, 0, [], [new(string.Empty, material, 0)]) { Id = prim.Path, Unmeasured = $"{type} is a shape without faces of its own" };
+        if (type != "Mesh") return new(prim.Name, 0, 0, 0, [], [bindings.PartOf(prim, string.Empty, 0)]) { Id = prim.Path, Unmeasured = $"{type} is a shape without faces of its own" };
         var (vertices, faces, triangles, bounds) = Measure(prim);
         var uvs = new List<string>();
         bool colours = false, normals = prim.Value("normals") is not null;
@@ -34,7 +33,7 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
             if (primvarType.StartsWith("texCoord2", StringComparison.Ordinal) || (primvarType.StartsWith("float2", StringComparison.Ordinal) && primvar != "skel:jointWeights")) uvs.Add(primvar);
         }
 
-        return new(prim.Name, vertices, faces, triangles, [.. uvs], Parts(prim, material, faces, triangles))
+        return new(prim.Name, vertices, faces, triangles, [.. uvs], Parts(prim, faces, triangles))
         {
             Id = prim.Path,
             HasNormals = normals,
@@ -44,10 +43,10 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
     }
 
     /// <summary>Subsets with a binding of their own, and the faces that none of them takes.</summary>
-    private ImmutableArray<MeshPart> Parts(UsdPrim prim, string material, long faces, long triangles)
+    private ImmutableArray<MeshPart> Parts(UsdPrim prim, long faces, long triangles)
     {
         var subsets = prim.Children.Where(c => c.TypeName == "GeomSubset" && c.Value("familyName")?.AsText is null or "materialBind" or "").ToList();
-        if (subsets.Count == 0) return [new(string.Empty, material, triangles)];
+        if (subsets.Count == 0) return [bindings.PartOf(prim, string.Empty, triangles)];
         var counts = Numbers(prim, "faceVertexCounts");
         var parts = ImmutableArray.CreateBuilder<MeshPart>();
         long taken = 0, left = triangles;
@@ -57,10 +56,10 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
             var own = (long)indices.Where(i => i >= 0 && i < counts.Length).Sum(i => Math.Max(0, counts[(int)i] - 2));
             taken += indices.Length;
             left -= own;
-            parts.Add(new(subset.Name, bindings.Of(subset), own));
+            parts.Add(bindings.PartOf(subset, subset.Name, own));
         }
 
-        if (taken < faces) parts.Add(new(string.Empty, material, Math.Max(0, left)));
+        if (taken < faces) parts.Add(bindings.PartOf(prim, string.Empty, Math.Max(0, left)));
         return parts.ToImmutable();
     }
 

@@ -1,7 +1,7 @@
-using System.Collections.Frozen;
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Usd.Composition;
 using RootCall.Core.Formats.Usd.Layers;
+using RootCall.Core.Formats.Usd.Looks;
 using RootCall.Core.Formats.Usd.Text;
 using RootCall.Core.Scenes;
 
@@ -10,25 +10,6 @@ namespace RootCall.Core.Formats.Usd;
 /// <summary>Turns UsdShade materials into graphs: shaders of any id, node graphs followed through their outputs and interfaces.</summary>
 internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
 {
-    /// <summary>Inputs of UsdPreviewSurface with their defaults ("UsdPreviewSurface Proposal", version 2.6).</summary>
-    private static readonly FrozenDictionary<string, (string Type, double[] Default)> Preview = new Dictionary<string, (string, double[])>
-    {
-        ["diffuseColor"] = ("color3", [0.18, 0.18, 0.18]),
-        ["emissiveColor"] = ("color3", [0, 0, 0]),
-        ["useSpecularWorkflow"] = ("integer", [0]),
-        ["specularColor"] = ("color3", [0, 0, 0]),
-        ["metallic"] = ("float", [0]),
-        ["roughness"] = ("float", [0.5]),
-        ["clearcoat"] = ("float", [0]),
-        ["clearcoatRoughness"] = ("float", [0.01]),
-        ["opacity"] = ("float", [1]),
-        ["opacityThreshold"] = ("float", [0]),
-        ["ior"] = ("float", [1.5]),
-        ["normal"] = ("vector3", [0, 0, 1]),
-        ["displacement"] = ("float", [0]),
-        ["occlusion"] = ("float", [1]),
-    }.ToFrozenDictionary(StringComparer.Ordinal);
-
     public Material Read(UsdPrim material)
     {
         var nodes = new Dictionary<string, ShaderNode>(StringComparer.Ordinal);
@@ -85,11 +66,12 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
             var from = source is { } s ? new Connection(Node(material, s.Prim, nodes, depth + 1), s.Output.Replace("outputs:", string.Empty, StringComparison.Ordinal)) : null;
             var dangling = source is null && shader.Targets(property) is [var target, ..] && !Exists(target) ? target : null;
             var declared = shader.Property(property, p => p.TypeName.Length > 0)?.Spec.TypeName ?? string.Empty;
-            var known = type == "UsdPreviewSurface" && Preview.TryGetValue(input, out var standard) ? standard : default;
-            inputs.Add(new(input, known.Type ?? UsdTypes.ToMaterialX(declared), from is null ? ToValue(value) : null, from)
+            var known = UsdPreview.Input(type, input);
+            inputs.Add(new(input, known?.Type ?? UsdTypes.ToMaterialX(declared), ToValue(value), from)
             {
-                Default = known.Default is { } numbers ? ShaderValue.Of(numbers) : null,
+                Default = known is { } standard ? ShaderValue.Of(standard.Default) : null,
                 Dangling = dangling,
+                IsPassedOn = holder != shader,
             });
             if (image is null && value is UsdAsset asset && holder.ValueOpinion(at) is { } opinion && stage.Layers.KeyOf(opinion.Layer, asset) is { } key)
             {
@@ -101,7 +83,7 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
         }
 
         var node = new ShaderNode(id, type, inputs.ToImmutable());
-        if (image is not null) node = node with { Image = Settings(image, node, nodes) };
+        if (image is not null) node = node with { Image = UsdImages.Of(image, node, nodes) };
         nodes[id] = node;
         return id;
     }
@@ -119,51 +101,6 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
 
         return (shader, property);
     }
-
-    /// <summary>How UsdUVTexture and MaterialX's image nodes read; other nodes give what they share with them.</summary>
-    private static ImageUse Settings(ImageUse image, ShaderNode node, Dictionary<string, ShaderNode> nodes)
-    {
-        var space = node.Input("sourceColorSpace")?.Value?.Text ?? image.DeclaredSpace;
-        var transform = UvTransform.Identity with { Order = "scale rotate offset" };
-        var tiling = node.Input("uvtiling")?.Value?.Numbers ?? [];
-        if (tiling.Length == 2) transform = transform with { ScaleU = tiling[0], ScaleV = tiling[1] };
-        var set = string.Empty;
-        var at = (node.Input("st") ?? node.Input("texcoord"))?.From;
-        for (var hops = 0; at is not null && hops < 32 && nodes.TryGetValue(at.Node, out var before); hops++)
-        {
-            double At(string name, int i, double standard) => before.Input(name)?.Value?.Numbers is { } n && n.Length > i ? n[i] : standard;
-            if (before.Type == "UsdTransform2d") transform = new(At("translation", 0, 0), At("translation", 1, 0), At("rotation", 0, 0), At("scale", 0, 1), At("scale", 1, 1), transform.Order);
-            else if (before.Type.StartsWith("ND_place2d", StringComparison.Ordinal)) transform = new(-At("offset", 0, 0), -At("offset", 1, 0), At("rotate", 0, 0), 1 / At("scale", 0, 1), 1 / At("scale", 1, 1), transform.Order);
-            set = before.Input("varname")?.Value?.Text ?? before.Input("geomprop")?.Value?.Text ?? set;
-            at = (before.Input("in") ?? before.Input("texcoord") ?? before.Inputs.FirstOrDefault(i => i.From is not null))?.From;
-        }
-
-        var preview = node.Type == "UsdUVTexture";
-        var colour = preview || node.Type.Contains("color", StringComparison.Ordinal);
-        return image with
-        {
-            UvSet = set,
-            Transform = transform,
-            WrapU = Wrap(node.Input("wrapS") ?? node.Input("uaddressmode"), preview),
-            WrapV = Wrap(node.Input("wrapT") ?? node.Input("vaddressmode"), preview),
-            DeclaredSpace = space,
-            EffectiveSpace = space switch { "raw" or "none" => "data", "sRGB" or "srgb_texture" => "srgb", "" or "auto" => preview ? "auto" : colour ? "linear" : "data", _ => space },
-            Channels = preview ? "rgba" : node.Type.Contains("float", StringComparison.Ordinal) ? "r" : "rgb",
-            Scale = node.Input("scale")?.Value?.Numbers ?? [],
-            Bias = node.Input("bias")?.Value?.Numbers ?? [],
-            Default = (node.Input("fallback") ?? node.Input("default"))?.Value?.Numbers ?? (preview ? [0, 0, 0, 1] : []),
-        };
-    }
-
-    private static WrapMode Wrap(ShaderInput? mode, bool preview) => mode?.Value?.Text switch
-    {
-        "repeat" or "periodic" => WrapMode.Repeat,
-        "mirror" => WrapMode.Mirror,
-        "clamp" => WrapMode.Clamp,
-        "black" or "constant" => WrapMode.Black,
-        "useMetadata" => WrapMode.FromFile,
-        _ => preview ? WrapMode.FromFile : WrapMode.Repeat,
-    };
 
     private static ShaderValue? ToValue(UsdValue? value) => value switch
     {

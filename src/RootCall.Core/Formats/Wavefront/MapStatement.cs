@@ -60,6 +60,37 @@ internal static class MapStatement
         Name(rest, at, out start, out length);
     }
 
+    /// <summary>The name that a statement whose only argument is <paramref name="path"/> would give; null for none.</summary>
+    public static string? NameIn(string path)
+    {
+        if (path.AsSpan().IndexOfAny('\n', '\r') >= 0) return null;
+        var rest = Statement.Of(Encoding.UTF8.GetBytes("map_Kd " + path)).Rest;
+        FindName(rest, out var start, out var length);
+        return Statement.Decode(rest.Slice(start, length));
+    }
+
+    /// <summary>The options that say nothing of what an image use holds, as they stand, with a space behind each.</summary>
+    public static string OtherOptions(ReadOnlySpan<byte> options)
+    {
+        var kept = new StringBuilder();
+        var at = 0;
+        while (NextToken(options, at, out var from, out var to) && Options.TryGetValue(Encoding.ASCII.GetString(options[from..to]), out var option))
+        {
+            var name = Encoding.ASCII.GetString(options[from..to]).ToLowerInvariant();
+            var start = from;
+            at = to;
+            for (var n = 0; n < option.Max && NextToken(options, at, out from, out to); n++)
+            {
+                if (option.Numbers && n >= option.Min && !IsNumber(options[from..to])) break;
+                at = to;
+            }
+
+            if (name is not ("-o" or "-s" or "-mm" or "-bm" or "-clamp" or "-imfchan")) kept.Append(Statement.Decode(options[start..at])).Append(' ');
+        }
+
+        return kept.ToString();
+    }
+
     /// <summary>A name from <paramref name="at"/> to the end: quotes and a comment behind an image's ending are not part of it.</summary>
     public static void Name(ReadOnlySpan<byte> rest, int at, out int start, out int length)
     {

@@ -11,6 +11,9 @@ internal sealed class MtlMaterial(string name)
 {
     public string Name => name;
 
+    /// <summary>Index of the own file that defines it.</summary>
+    public int File { get; init; }
+
     /// <summary>False for a name that faces use and no library explains.</summary>
     public bool IsDefined { get; init; } = true;
 
@@ -89,14 +92,18 @@ internal static class MtlMaterials
 
     public static (string Input, string Type, bool Colour) MapOf(string keyword) => Maps.TryGetValue(keyword, out var map) ? map : (keyword, "color3", false);
 
+    /// <summary>Classic, unless one of the physically based inputs is said.</summary>
+    public static string ModelOf(IEnumerable<string> inputs) => inputs.Any(PhysicalInputs.Contains) ? Physical : Classic;
+
+    public static bool IsStatement(ReadOnlySpan<byte> keyword) => MapStatement.IsMap(keyword) || Values.ContainsKey(Encoding.ASCII.GetString(keyword));
+
     /// <summary>The statements that may feed an input, the usual spelling first.</summary>
     public static IEnumerable<string> StatementsOf(string input) => Maps.Where(m => m.Value.Input == input).Select(m => m.Key).OrderByDescending(k => k.StartsWith("map_", StringComparison.Ordinal)).ThenBy(k => k.Length);
 
     public static Material ToMaterial(MtlMaterial material)
     {
         if (!material.IsDefined) return new(material.Name);
-        var physical = material.Values.Keys.Concat(material.Maps.Select(m => MapOf(m.Keyword).Input)).Any(PhysicalInputs.Contains);
-        var graph = new GraphBuilder(physical ? Physical : Classic);
+        var graph = new GraphBuilder(ModelOf(material.Values.Keys.Concat(material.Maps.Select(m => MapOf(m.Keyword).Input))));
         var fed = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         foreach (var (keyword, use) in material.Maps)
         {
@@ -106,7 +113,15 @@ internal static class MtlMaterials
 
         foreach (var (input, value) in material.Values)
             if (!fed.Contains(input)) graph.Value(Values.Keys.FirstOrDefault(k => k.Equals(input, StringComparison.OrdinalIgnoreCase)) ?? input, Values.TryGetValue(input, out var known) ? known.Type : "float", value, Default(input));
-        return new(material.Name) { Graph = graph.Build() };
+        return new(material.Name) { Graph = graph.Build(), File = material.File };
+    }
+
+    /// <summary>A definition for a material that has none: matt and light grey.</summary>
+    public static Material Fresh(Material material, int file)
+    {
+        var graph = new GraphBuilder(Classic);
+        graph.Value("Kd", "color3", ShaderValue.Of(0.8, 0.8, 0.8));
+        return material with { Graph = graph.Build(), File = file };
     }
 
     /// <summary>How a map statement's options say the image is read.</summary>
@@ -115,6 +130,7 @@ internal static class MtlMaterials
         var (_, type, colour) = MapOf(keyword);
         var use = new ImageUse(reference)
         {
+            Slot = keyword,
             Transform = UvTransform.Identity with { Order = "scale offset" },
             EffectiveSpace = colour ? "srgb" : "data",
             Channels = type == "float" ? "l" : "rgb",
@@ -162,5 +178,5 @@ internal static class MtlMaterials
         return use;
     }
 
-    private static ShaderValue? Default(string input) => Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? ShaderValue.Of(known.Default) : null;
+    public static ShaderValue? Default(string input) => Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? ShaderValue.Of(known.Default) : null;
 }

@@ -14,7 +14,7 @@ internal static class MtlReader
         MtlMaterial? material = null;
         MtlMaterial Current()
         {
-            if (material is null) materials.Add(material = new(string.Empty));
+            if (material is null) materials.Add(material = new(string.Empty) { File = file });
             return material;
         }
 
@@ -24,7 +24,7 @@ internal static class MtlReader
             if (statement.Keyword.Length == 0 || statement.Keyword[0] == (byte)'#') continue;
             if (statement.Is("newmtl"u8))
             {
-                material = new(Statement.Decode(statement.Rest));
+                material = new(Statement.Decode(statement.Rest)) { File = file };
                 if (material.Name.Length == 0) notes.Add(new("A newmtl statement gives no name; its statements were kept under an empty one.", $"{name}, line {lines.Number}"));
                 materials.Add(material);
                 continue;

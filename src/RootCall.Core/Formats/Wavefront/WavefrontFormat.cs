@@ -1,6 +1,9 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using System.Text;
+using System.Text.RegularExpressions;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Wavefront;
@@ -31,7 +34,29 @@ public sealed class WavefrontFormat : ISceneFormat
         return edits.DrainToImmutable();
     }
 
-    public OwnChanges LookEdits(Scene scene, IReadOnlyList<Edits.LookEdit> edits) => new WavefrontLooks(scene).Make(edits);
+    public FormatCapabilities Capabilities { get; } = new()
+    {
+        Name = "MTL",
+        Refused = new Dictionary<SceneAct, string>
+        {
+            [SceneAct.Assign] = "An OBJ assigns materials face by face; the assignment was left as it is.",
+            [SceneAct.CopyMaterial] = "An OBJ assigns materials face by face, so a copy could not be assigned.",
+            [SceneAct.RenameMesh] = "Only materials of an OBJ are renamed.",
+            [SceneAct.RenameNode] = "Only materials of an OBJ are renamed.",
+            [SceneAct.Extract] = "A Wavefront scene carries no images inside.",
+            [SceneAct.Carry] = "A Wavefront scene carries no images inside.",
+            [SceneAct.SelectVariant] = "An OBJ has no variants.",
+            [SceneAct.SetAsset] = "An OBJ is not composed of layers.",
+        }.ToFrozenDictionary(),
+        Uv = UvParts.Scale | UvParts.Offset,
+        Wraps = [WrapMode.Repeat, WrapMode.Clamp],
+        Names = new(@"^[^\s#][^\r\n#]*(?<!\s)$", RegexOptions.CultureInvariant),
+        References = ReferenceLife.Used,
+        Shape = new MtlShape(),
+        Library = ".mtl",
+    };
+
+    public OwnChanges Changes(Scene before, Scene now) => new MtlWriter(before, now).Write();
 
     public Stream OpenCarried(CarriedData carried) =>
         throw new CannotUseException("A Wavefront scene carries no images inside.");

@@ -64,7 +64,7 @@ internal static class AuditShapes
     public static FixView Fix(FixPlan plan) => new(
         plan.Fixed.IsEmpty ? string.Empty : plan.Fixed[0].Fixes[0].Title, plan.Edits.IsEmpty ? string.Empty : plan.Count(), plan.Edits.Length,
         plan.Fixed.IsEmpty ? 0 : plan.Fixed.Min(f => f.Fixes[0].Confidence), plan.Fixed.Length,
-        plan.Edits.Take(LinesShown).Select(e => new EditLine(FixPlan.Word(e), Where(e), Short(e.Text.Before), Short(e.Text.After))),
+        plan.Edits.Take(LinesShown).Select(e => new EditLine(e.Word, Where(e), Short(e.Text.Before), Short(e.Text.After))),
         plan.Left.Take(LinesShown).Select(l => new LeftLine(l.Finding.Target.ToString(), l.Reason)));
 
     private static string Where(Edit edit) => edit.Text.Where.Length > 0 ? edit.Text.Where : edit is RelinkReference r ? Path.GetFileName(r.Reference.Written) : string.Empty;
@@ -137,7 +137,7 @@ internal static class AuditShapes
     private static List<RailItem> Rail(AuditState state, Finding finding)
     {
         if (MaterialOf(finding) is not { } name || state.Scene.Everything.FirstOrDefault(m => m.Name == name) is not { } material) return [];
-        var edits = finding.Fixes.FirstOrDefault()?.Edits.OfType<LookEdit>().ToList() ?? [];
+        var edits = finding.Fixes.FirstOrDefault()?.Edits.ToList() ?? [];
         var touched = edits.Select(InputOf).OfType<string>().Concat(finding.Evidence.OfType<WireEvidence>().SelectMany(w => new[] { w.Now, w.After })).Append(finding.Target.Part).OfType<string>().ToHashSet(StringComparer.Ordinal);
         var order = material.Model?.Inputs.Select(i => i.Name).Concat(material.Inputs.Select(i => i.Name)).Distinct().ToList() ?? [.. material.Inputs.Select(i => i.Name)];
         var set = material.Inputs.Where(i => i.IsConnected || i.Input.Value is not null).Select(i => i.Name).ToHashSet(StringComparer.Ordinal);
@@ -145,13 +145,13 @@ internal static class AuditShapes
         return [.. order.Where(shown.Contains).Select(n => new RailItem(n, material.Input(n)?.Maps is [var map, ..] ? map.FileText : null, Now(material, edits, n), After(material, edits, n, state)))];
     }
 
-    private static string? InputOf(LookEdit edit) => edit switch { SetImage i => i.Input, SetValue v => v.Input, _ => null };
+    private static string? InputOf(Edit edit) => edit switch { SetImage i => i.Input, SetValue v => v.Input, _ => null };
 
     /// <summary>In these formats a value beside an image multiplies it; in a graph it would take its place.</summary>
     private static bool Multiplied(MaterialView material, string name) => (material.IsGltf || material.Type.StartsWith("mtl-", StringComparison.Ordinal)) && material.Input(name)?.IsConnected == true;
 
     /// <summary>How an image is read, where that and not the image changes.</summary>
-    private static (string Now, string After)? Setting(LookEdit? edit)
+    private static (string Now, string After)? Setting(Edit? edit)
     {
         if (edit is not SetImage { From: { } a, To: { } b } || a.Reference != b.Reference) return null;
         static string Space(ImageUse u) => u.DeclaredSpace.Length > 0 ? u.DeclaredSpace : u.EffectiveSpace.Length > 0 ? u.EffectiveSpace : "undeclared";
@@ -166,7 +166,7 @@ internal static class AuditShapes
 
     private static string Wrap(ImageUse use) => use.WrapU == WrapMode.FromFile ? "as the file says" : use.WrapU.ToString().ToLowerInvariant();
 
-    private static string Now(MaterialView material, List<LookEdit> edits, string name)
+    private static string Now(MaterialView material, List<Edit> edits, string name)
     {
         if (Setting(edits.FirstOrDefault(e => InputOf(e) == name)) is { } setting) return setting.Now;
         if (Multiplied(material, name) && edits.Any(e => e is SetValue v && v.Input == name)) return $"the map times {Numbers(material.Input(name)!.Factor?.Numbers ?? material.Input(name)!.Input.Default?.Numbers ?? [])}";
@@ -176,7 +176,7 @@ internal static class AuditShapes
         return Numbers(input?.Numbers ?? material.Model?.Input(name)?.Default ?? []);
     }
 
-    private static string? After(MaterialView material, List<LookEdit> edits, string name, AuditState state)
+    private static string? After(MaterialView material, List<Edit> edits, string name, AuditState state)
     {
         foreach (var edit in edits.Where(e => InputOf(e) == name).Reverse())
         {

@@ -70,7 +70,7 @@ internal static class LedgerEndpoints
     internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state, FolderNames names)
     {
         var uses = state.Report.Scene.References.DistinctBy(r => r.Key).ToDictionary(r => r.Key);
-        var refused = SceneStore.RefusedOf(state.Arrival).ToLookup(r => r.Entry);
+        var refused = state.Refused.ToLookup(r => r.Entry);
         return new(ledger.Entries.Select((e, i) => new EntryItem(
             e.Id, i + 1, e.Sentence, e.State == EntryState.Applied ? "applied" : "pending", e.ProposedBy, e.At, e.Edits.Length,
             e.Edits.Take(Shown).Select(x => Item(x, uses, names)),
@@ -81,13 +81,11 @@ internal static class LedgerEndpoints
             ledger.Applied.Count(), ledger.Pending.Count());
     }
 
-    private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) => edit switch
-    {
-        SetPathStyle style => new(edit.Text.Kind, Where(uses.GetValueOrDefault(style.Reference)), edit.Text.Before, edit.Text.After),
-        PlaceFile place => new(edit.Text.Kind, Where(uses.GetValueOrDefault(place.Reference)), edit.Text.Before, edit.Text.After),
-        RelinkReference relink => new("relink", Where(uses.GetValueOrDefault(relink.Reference)), relink.Reference.Written, After(relink, names)),
-        _ => new(edit.Text.Kind, edit.Text.Where, edit.Text.Before, edit.Text.After),
-    };
+    private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) => new(
+        edit.Text.Kind,
+        edit.Text.Where.Length == 0 && edit.About is { } key ? Where(uses.GetValueOrDefault(key)) : edit.Text.Where,
+        edit.Text.Before,
+        edit is RelinkReference relink ? After(relink, names) : edit.Text.After);
 
     internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) => new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted);
 
@@ -116,13 +114,8 @@ internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootSt
         var after = await ledgers.Change(id, change, stop);
         var known = before.Applied.Select(e => e.Id).ToHashSet();
         await rules.Remember(after.Applied.Where(e => !known.Contains(e.Id)), await roots.All(stop), stop);
-        if (!Reread(before).SequenceEqual(Reread(after))) await work.Start(new Search(id), "Read the scene with its edits", id, stop);
         var state = await current.Get(id, stop);
+        if (state.NeedsSearch) await work.Start(new Search(id), "Read the scene with its edits", id, stop);
         return LedgerEndpoints.View(after, state, await LedgerEndpoints.Names(roots, state, stop));
     }
-
-    /// <summary>The applied entries that change what is read.</summary>
-    private static IEnumerable<Guid> Reread(Core.Edits.Ledger ledger) => ledger.Applied
-        .Where(e => e.Edits.Any(x => x is LookEdit || (x is RelinkReference r && r.Reference.Kind.IsOwnFile())))
-        .Select(e => e.Id);
 }

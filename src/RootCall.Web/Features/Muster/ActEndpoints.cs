@@ -93,9 +93,9 @@ internal static class ActEndpoints
             id, s => Decisions.Replace(s.Report, replace.Pattern, PathReplace.Preview(s.Report, replace.Numbers?.ToHashSet(), replace.Pattern, s.Scope), DateTimeOffset.UtcNow), stop));
         group.MapPost("/paths/style", async (Guid id, WritePaths write, Acts acts, RootStore roots, CancellationToken stop) =>
         {
-            if (!Enum.TryParse<PathStyle>(write.Style, ignoreCase: true, out var style)) throw new CannotUseException($"“{write.Style}” is no way to write paths.");
+            if (!Enum.TryParse<Core.Scenes.PathStyle>(write.Style, ignoreCase: true, out var style)) throw new CannotUseException($"“{write.Style}” is no way to write paths.");
             var folders = (await roots.All(stop)).Select(r => r.Folder).ToList();
-            return await acts.Put(id, s => Decisions.Style(s.Report, write.Numbers?.ToHashSet(), style, s.Ledger.Styles(), folders, DateTimeOffset.UtcNow), stop);
+            return await acts.Put(id, s => Decisions.Style(s.Report, write.Numbers?.ToHashSet(), style, s.Ledger.Answers(), folders, DateTimeOffset.UtcNow), stop);
         });
         group.MapPost("/paths/rule", async (Guid id, WriteRule rule, Acts acts, CancellationToken stop) => await acts.Put(
             id,
@@ -138,9 +138,9 @@ internal static class ActEndpoints
             bool Picks(int number) => numbers?.Contains(number) != false;
             return await acts.Put(id, s => put.Act switch
             {
-                "rename" => Decisions.Place(s.Report, house.Clashes.SelectMany(c => c.Files).Where(f => Picks(f.Number)).Select(f => (f.Path, f.Place)), "Give names of their own to", s.Ledger.Places(), DateTimeOffset.UtcNow),
+                "rename" => Decisions.Place(s.Report, house.Clashes.SelectMany(c => c.Files).Where(f => Picks(f.Number)).Select(f => (f.Path, f.Place)), "Give names of their own to", s.Ledger.Answers(), DateTimeOffset.UtcNow),
                 "keepOne" => Decisions.KeepOne(s.Report, [.. house.Duplicates.Where(d => d.Numbers.Any(Picks))], DateTimeOffset.UtcNow),
-                "gather" => Decisions.Place(s.Report, house.Gather.Where(g => Picks(g.Number)).Select(g => (g.Path, g.Place)), "Gather beside the scene", s.Ledger.Places(), DateTimeOffset.UtcNow),
+                "gather" => Decisions.Place(s.Report, house.Gather.Where(g => Picks(g.Number)).Select(g => (g.Path, g.Place)), "Gather beside the scene", s.Ledger.Answers(), DateTimeOffset.UtcNow),
                 _ => throw new CannotUseException($"“{put.Act}” is no way to put the house in order."),
             }, stop);
         });

@@ -121,7 +121,7 @@ internal static class MusterEndpoints
             EvidenceWeights.Margin, EvidenceWeights.Settles,
             seen is null ? null : new(seen.Stamp.Bytes, new(seen.Stamp.ModifiedUtc, TimeSpan.Zero), seen.Width > 0 ? seen.Width : null, seen.Height > 0 ? seen.Height : null),
             r.State.Answers() && !r.Flags.HasFlag(ReferenceFlags.StandIn) ? [] : Wearers(r, report),
-            state.Ledger.Styles().GetValueOrDefault(r.Reference.Key)?.Text.After, state.Ledger.Places().GetValueOrDefault(r.Reference.Key));
+            state.Edited.Current.Answers.GetValueOrDefault(r.Reference.Key) is { Style: { } style } ? Core.Edits.SetPathStyle.Words(style) : null, state.Edited.Current.Answers.GetValueOrDefault(r.Reference.Key)?.Place);
     }
 
     private static IEnumerable<string> Wearers(MusteredReference r, MusterReport report)

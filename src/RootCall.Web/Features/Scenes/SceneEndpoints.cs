@@ -79,7 +79,7 @@ internal static class SceneEndpoints
             report.Scene.Variants.Select(v => new VariantItem(v.Place, v.Set, v.Options, v.Selected)),
             versions,
             Carry(report),
-            SceneFormats.Of(a.Path).ReadOnlyBecause,
+            SceneFormats.Of(a.Path).Capabilities.ReadOnlyBecause,
             a.FormatId == "obj" && report.Scene.Materials.Length > 0 && !report.References.Any(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
             report.Scene.MetresPerUnit is { } metres ? metres switch { 1 => "metres", 0.01 => "centimetres", 0.001 => "millimetres", _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{metres:0.######} m") } : null,
             report.Scene.UpAxis,

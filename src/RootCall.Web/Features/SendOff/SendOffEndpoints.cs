@@ -43,7 +43,7 @@ internal static class SendOffEndpoints
         group.MapGet("/send-off", async (Guid id, CurrentScenes current, FileFacts facts, RootStore roots, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            var plan = PackagePlan.Make(state.Report, facts, state.Ledger.Places());
+            var plan = PackagePlan.Make(state.Report, facts, state.Edited.Current.Answers);
             await using var db = await databases.CreateDbContextAsync(stop);
             var packages = await db.Packages.AsNoTracking().Where(p => p.SceneId == id).OrderByDescending(p => p.BuiltAt).ToListAsync(stop);
             return TypedResults.Ok(View(plan, state, packages, (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output)));

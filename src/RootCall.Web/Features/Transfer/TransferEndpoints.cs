@@ -130,7 +130,7 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
     }
 
     /// <summary>An image that lies where this scene may not look is kept in the store, and called from there.</summary>
-    private IEnumerable<Edit> Reachable(LookEdit edit, CurrentState state, MusterReport other, Guid id)
+    private IEnumerable<Edit> Reachable(Edit edit, CurrentState state, MusterReport other, Guid id)
     {
         if (edit is not SetImage { To: { } to } image || state.Report.References.Any(r => r.Reference.Key == to.Reference))
         {
@@ -153,8 +153,7 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
             using var from = File.OpenRead(source);
             from.CopyTo(stream);
         });
-        var asUsd = state.Report.Scene.Format.Id.StartsWith("usd", StringComparison.Ordinal) ? "./" + written : written;
-        var key = new ReferenceKey(ReferenceKind.Image, Path.GetFileName(state.Report.Scene.Path), asUsd);
+        var key = ExtractImage.KeyIn(state.Report.Scene, written);
         yield return image with { To = to with { Reference = key } };
         yield return new RelinkReference(key, null, kept);
     }
