@@ -17,7 +17,7 @@ public sealed record Audited(AuditScene Scene, AuditReport Report, MusterContext
     public Audited With(string folder, params IEnumerable<Edit> edits)
     {
         var entry = new LedgerEntry(Guid.NewGuid(), "edits of a test", [.. edits], EntryState.Applied, "test", DateTimeOffset.UnixEpoch);
-        var session = Sessions.Of(Scene.Report, Context, folder).And(entry);
+        var session = TestSession.Of(Scene.Report, Context, folder).And(entry);
         if (!session.Refused.IsEmpty) throw new InvalidOperationException($"Refused: {session.Refused[0].Edit.Describe()}: {session.Refused[0].Reason}");
         // What is shown is what is written: whoever makes an edit here finds out when it is not.
         var written = session.Written(Directory.CreateDirectory(Path.Combine(folder, Guid.NewGuid().ToString("N"))).FullName);
@@ -45,7 +45,7 @@ public static class Audits
     {
         var scope = CurrentScene.Scope(scene, roots);
         var context = new MusterContext(scope, RootIndex.Build(scope), Facts);
-        return Of(Sessions.Open(scene, context).TakeClear(Sessions.Entry).Report, context, Destination.Plain, HouseRules.Standard);
+        return Of(TestSession.Open(scene, context).TakeClear(TestSession.Entry).Report, context, Destination.Plain, HouseRules.Standard);
     }
 
     public static Audited Of(MusterReport report, MusterContext context, Destination destination, HouseRules house)

@@ -22,7 +22,7 @@ public static class Look
     public static MusterReport TakeClear(string scene, params string[] roots)
     {
         var context = Context(scene, roots);
-        return Sessions.Open(scene, context).TakeClear(Sessions.Entry).Report;
+        return TestSession.Open(scene, context).TakeClear(TestSession.Entry).Report;
     }
 
     public static MusteredReference Named(this MusterReport report, string end) =>

@@ -84,6 +84,9 @@ public abstract record Edit
 
     private protected static FormatCapabilities Capabilities(SceneDraft draft) => Capabilities(draft.Before);
 
+    /// <summary>Null when files of the scene can say it.</summary>
+    private protected static string? WhyNot(SceneDraft draft, SceneAct act) => draft.Before.Broken ?? Capabilities(draft).WhyNot(act);
+
     private protected static string NoMaterial(string name) => $"The scene has no material {name}.";
 }
 

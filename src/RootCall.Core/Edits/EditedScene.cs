@@ -144,9 +144,13 @@ public sealed class EditedScene
         draft = new(at.Current);
     }
 
+    private static bool Says(Scene a, Scene b) =>
+        a.Materials == b.Materials && a.Meshes == b.Meshes && a.Nodes == b.Nodes && a.Variants == b.Variants && a.Files == b.Files && a.References == b.References;
+
     private ImmutableDictionary<string, string> Written(Scene basis, Scene current, ImmutableDictionary<string, string> copies, string into)
     {
-        if (ReferenceEquals(basis, current)) return copies;
+        // What answers for references is no matter of the files.
+        if (Says(basis, current)) return copies;
         OwnChanges changes;
         try
         {

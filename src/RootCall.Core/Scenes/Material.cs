@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+
 namespace RootCall.Core.Scenes;
 
 /// <summary>A material with its look as a graph.</summary>
@@ -18,6 +20,12 @@ public sealed record Material(string Name)
     /// <summary>True when the definition lies in a file that is not written (a crate, an archive): an edit goes to an overriding layer.</summary>
     public bool Locked { get; init; }
 
+    /// <summary>Images that fields call which are no inputs known here (of unknown extensions, of alternatives).</summary>
+    public ImmutableArray<OtherUse> Others { get; init; } = [];
+
+    /// <summary>Statements of the scene call it, whether or not they show anything.</summary>
+    public bool IsCalled { get; init; }
+
     /// <summary>Id of what several materials may share as their look (an effect of COLLADA); null where each has its own.</summary>
     public string? Look { get; init; }
 
@@ -35,5 +43,9 @@ public sealed record Material(string Name)
     {
         foreach (var input in Graph.SurfaceNode?.Inputs ?? [])
             foreach (var image in Graph.ImagesOf(input)) yield return (image.Reference, new(Name, image.Slot.Length > 0 ? image.Slot : input.Name));
+        foreach (var other in Others) yield return (other.Image, new(Name, other.Field));
     }
 }
+
+/// <param name="Field">The format's own name of the field.</param>
+public sealed record OtherUse(ReferenceKey Image, string Field);

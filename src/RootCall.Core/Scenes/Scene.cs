@@ -37,6 +37,9 @@ public sealed record Scene(
     /// <summary>What can be chosen in the file itself, with what is chosen now.</summary>
     public ImmutableArray<VariantChoice> Variants { get; init; } = [];
 
+    /// <summary>Why nothing can be written into its files before somebody mends them, in one sentence; null when it can.</summary>
+    public string? Broken { get; init; }
+
     /// <summary>What edits say of references; empty for a scene as it arrived.</summary>
     [JsonIgnore]
     public ImmutableDictionary<ReferenceKey, Answer> Answers { get; init; } = ImmutableDictionary<ReferenceKey, Answer>.Empty;

@@ -18,13 +18,16 @@ public static class SceneComparison
     {
         foreach (var text in Lists("material", a.Materials, b.Materials, m => m.Id, Of)) yield return text;
         foreach (var text in Lists("mesh", a.Meshes, b.Meshes, m => m.Id, Of)) yield return text;
-        foreach (var text in Lists("reference", a.References, b.References, KeyOf, Of)) yield return text;
+        foreach (var text in Lists("reference", a.References.Where(r => !StandsOn(r)), b.References.Where(r => !StandsOn(r)), KeyOf, Of)) yield return text;
         var (nodesA, nodesB) = (string.Join('|', a.Nodes.Select(n => $"{n.Name} {n.Parent} {n.Mesh}")), string.Join('|', b.Nodes.Select(n => $"{n.Name} {n.Parent} {n.Mesh}")));
         if (nodesA != nodesB) yield return $"nodes: {nodesA} <> {nodesB}";
         if (a.Counts != b.Counts) yield return $"counts: {a.Counts} <> {b.Counts}";
         var (chosenA, chosenB) = (string.Join('|', a.Variants.Select(v => $"{v.Place} {v.Set} {v.Selected}")), string.Join('|', b.Variants.Select(v => $"{v.Place} {v.Set} {v.Selected}")));
         if (chosenA != chosenB) yield return $"variants: {chosenA} <> {chosenB}";
     }
+
+    /// <summary>An overriding layer that comes into being calls the scene that it stands on.</summary>
+    private static bool StandsOn(Reference reference) => reference.Kind == ReferenceKind.Layer && Path.GetFileName(reference.Written) == Path.GetFileName(reference.Key.File);
 
     private static IEnumerable<string> Lists<T>(string what, IEnumerable<T> a, IEnumerable<T> b, Func<T, string> key, Func<T, string> text)
         where T : class

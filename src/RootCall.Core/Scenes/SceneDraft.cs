@@ -100,18 +100,30 @@ public sealed class SceneDraft
     /// <summary>Which paths are written more often now, and which less.</summary>
     private void Count(int place, ShaderGraph old, ShaderGraph now)
     {
+        void Write(ReferenceKey key, int more) => writers[key] = writers.GetValueOrDefault(key) + more;
         foreach (var node in old.Nodes)
         {
             if (node.Image is not { } image) continue;
-            if (now.Node(node.Name) is { } after)
+            if (now.Node(node.Name)?.Image is { } other)
             {
-                if (after.Image is { } other && other.Reference != image.Reference) (writers[image.Reference], writers[other.Reference]) = (writers.GetValueOrDefault(image.Reference) - 1, writers.GetValueOrDefault(other.Reference) + 1);
+                if (other.Reference == image.Reference) continue;
+                Write(image.Reference, -1);
+                Write(other.Reference, 1);
             }
-            else if (node.IsMade && !IsElsewhere(place, node.Name)) writers[image.Reference] = writers.GetValueOrDefault(image.Reference) - 1;
+            else if ((node.IsMade || node.Read is not null) && !IsElsewhere(place, node.Name))
+            {
+                // A node that leaves the graph stays in its file as it was.
+                Write(image.Reference, -1);
+                if (node.Read is { } was) Write(was, 1);
+            }
         }
 
         foreach (var node in now.Nodes)
-            if (node is { IsMade: true, Image: { } image } && old.Node(node.Name) is null && !IsElsewhere(place, node.Name)) writers[image.Reference] = writers.GetValueOrDefault(image.Reference) + 1;
+        {
+            if (node.Image is not { } image || !(node.IsMade || node.Read is not null) || old.Node(node.Name) is not null || IsElsewhere(place, node.Name)) continue;
+            Write(image.Reference, 1);
+            if (node.Read is { } was) Write(was, -1);
+        }
     }
 
     private bool IsElsewhere(int place, string node) => With(node).Any(i => i != place);
@@ -125,6 +137,7 @@ public sealed class SceneDraft
 
     public void RemoveAt(int place)
     {
+        Count(place, Materials[place].Graph, ShaderGraph.Empty);
         Regroup();
         Own.RemoveAt(place);
         CameFrom.RemoveAt(place);
@@ -141,10 +154,20 @@ public sealed class SceneDraft
         renamedKeys[old] = reference.Key;
         put[reference.Key] = reference with { Arrived = Arrived(old) };
         for (var i = 0; i < Materials.Count; i++)
-            if (Materials[i].Graph.Nodes.Any(n => n.Image?.Reference == old)) Own[i] = Materials[i] with { Graph = Rekeyed(Materials[i].Graph, old, reference.Key) };
+            if (Materials[i].Graph.Nodes.Any(n => n.Image?.Reference == old) || Materials[i].Others.Any(o => o.Image == old))
+                Own[i] = Materials[i] with
+                {
+                    Graph = Rekeyed(Materials[i].Graph, old, reference.Key),
+                    Others = [.. Materials[i].Others.Select(o => o.Image == old ? o with { Image = reference.Key } : o)],
+                };
     }
 
-    private ReferenceKey Arrived(ReferenceKey key) => Before.References.FirstOrDefault(r => r.Key == key)?.Arrived ?? key;
+    /// <summary>The key that the files know a reference by; null for one that an edit brought in.</summary>
+    private ReferenceKey? Arrived(ReferenceKey key) => Before.References.FirstOrDefault(r => r.Key == key) is not { } there ? null : there.Arrived ?? (IsInFiles(there) ? key : null);
+
+    private bool IsInFiles(Reference reference) =>
+        reference.Carried is { } carried ? carried.File.Length == 0 || Before.Files.Any(f => f.Path == carried.File || f.Edited == carried.File)
+        : reference.Sites.Any(s => s.File >= 0) || reference.Properties.Length > 0;
 
     /// <summary>Adds a reference that nothing reads.</summary>
     public void Put(Reference reference) => put[reference.Key] = reference;
@@ -182,6 +205,8 @@ public sealed class SceneDraft
             References = references,
             Counts = Before.Counts with
             {
+                Nodes = Before.Counts.Nodes + Nodes.Length - Before.Nodes.Length,
+                Meshes = Before.Counts.Meshes + Meshes.Length - Before.Meshes.Length,
                 Materials = Before.Counts.Materials + all.Count(m => !m.IsTemplate) - Before.Materials.Count(m => !m.IsTemplate),
                 Images = Before.Counts.Images + Images(references) - Images(Before.References),
             },
@@ -272,10 +297,10 @@ public sealed class SceneDraft
     private bool Given(ref Reference reference, ReferenceLife life)
     {
         var key = reference.Key;
-        if (reference.Kind != ReferenceKind.Image || reference.Carried is not null) return true;
-        if (life == ReferenceLife.Used) return reference.UsedBy.Length > 0;
+        if (reference.Kind != ReferenceKind.Image) return true;
         // What an edit brought in is written only while something reads it.
-        if (life == ReferenceLife.Listed) return reference.UsedBy.Length > 0 || reference.Sites.Length > 0 || reference.Arrived is not null;
+        if (life == ReferenceLife.Listed) return reference.UsedBy.Length > 0 || reference.Arrived is not null || IsInFiles(reference);
+        if (life == ReferenceLife.Used) return reference.UsedBy.Length > 0;
         var taken = properties.Where(p => !p.Value && p.Key.Key == key).Select(p => p.Key.Property).ToHashSet(StringComparer.Ordinal);
         if (taken.Count > 0)
         {
@@ -283,6 +308,7 @@ public sealed class SceneDraft
             return reference.Properties.Length > 0 || properties.Any(p => p.Value && p.Key.Key == key);
         }
 
+        if (reference.Carried is not null) return true;
         var more = writers.GetValueOrDefault(key);
         if (more < 0) reference = reference with { Sites = reference.Sites[..Math.Max(0, reference.Sites.Length + more)] };
         return more >= 0 || reference.Sites.Length > 0;

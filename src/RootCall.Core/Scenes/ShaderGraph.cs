@@ -46,6 +46,9 @@ public sealed record ShaderNode(string Name, string Type, ImmutableArray<ShaderI
     /// <summary>It comes into being when the scene is written.</summary>
     public bool IsMade { get; init; }
 
+    /// <summary>The image that it reads in the files, where an edit gave it another; null otherwise.</summary>
+    public ReferenceKey? Read { get; init; }
+
     /// <summary>The node or prim that it takes what it does not say itself from; null for none.</summary>
     public string? Template { get; init; }
 }

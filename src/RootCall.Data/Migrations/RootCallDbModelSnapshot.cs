@@ -79,6 +79,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("beside");
 
+                    b.Property<JsonDocument>("Brought")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("brought");
+
                     b.Property<long>("Bytes")
                         .HasColumnType("bigint")
                         .HasColumnName("bytes");
@@ -100,6 +104,11 @@ namespace RootCall.Data.Migrations
                     b.Property<int>("Images")
                         .HasColumnType("integer")
                         .HasColumnName("images");
+
+                    b.PrimitiveCollection<List<Guid>>("Included")
+                        .IsRequired()
+                        .HasColumnType("uuid[]")
+                        .HasColumnName("included");
 
                     b.Property<int>("Materials")
                         .HasColumnType("integer")

@@ -61,7 +61,7 @@ public sealed class LookEditTests : IDisposable
         var refusal = Assert.Single(made.Refused);
         Assert.Equal((entries[0].Id, "The scene has no material gone."), (refusal.Entry.Id, refusal.Reason));
         var text = File.ReadAllText(made.Copies[path]);
-        Assert.Contains("\"metallicFactor\":0", text, StringComparison.Ordinal);
+        Assert.Contains("\"metallicFactor\": 0", text, StringComparison.Ordinal);
         Assert.DoesNotContain("roughnessFactor", text, StringComparison.Ordinal);
         Assert.Equal(Look.Gltf("a.png"), File.ReadAllText(path));
         Assert.Empty(EditedFiles.Make(path, [], place.Folder, new(new([place.Folder]), Bounds.Default)).Copies);

@@ -14,16 +14,16 @@ public sealed class JsonPatchTests
     public void Members_are_set_added_and_taken_out_with_their_commas()
     {
         Assert.Equal(Text.Replace("1, \"b\"", "9, \"b\"", StringComparison.Ordinal), Patched(Text, (p, r) => p.Set(r, "a", 9)));
-        Assert.Equal(Text.Replace("\"x\" }", "\"x\",\"g\":true }", StringComparison.Ordinal), Patched(Text, (p, r) => p.Set(p.Child(r, "b"), "g", true)));
+        Assert.Equal(Text.Replace("\"x\" }", "\"x\", \"g\": true }", StringComparison.Ordinal), Patched(Text, (p, r) => p.Set(p.Child(r, "b"), "g", true)));
         Assert.Equal(Text.Replace("\"a\": 1, ", string.Empty, StringComparison.Ordinal), Patched(Text, (p, r) => p.Remove(r, "a")));
         Assert.Equal(Text.Replace(", \"d\": \"x\"", string.Empty, StringComparison.Ordinal), Patched(Text, (p, r) => p.Remove(p.Child(r, "b"), "d")));
         Assert.Equal(Text.Replace("\"e\": [], ", string.Empty, StringComparison.Ordinal), Patched(Text, (p, r) => p.Remove(r, "e")));
-        Assert.Equal(Text.Replace("[]", "[7,8]", StringComparison.Ordinal), Patched(Text, (p, r) =>
+        Assert.Equal(Text.Replace("[]", "[7, 8]", StringComparison.Ordinal), Patched(Text, (p, r) =>
         {
             Assert.Equal(0, p.Append(p.Child(r, "e", array: true), 7));
             Assert.Equal(1, p.Append(p.Child(r, "e", array: true), 8));
         }));
-        Assert.Equal(Text.Replace("{} }", "{\"n\":{\"m\":[1]}} }", StringComparison.Ordinal), Patched(Text, (p, r) => p.Append(p.Child(p.Child(p.Child(r, "f"), "n"), "m", array: true), 1)));
+        Assert.Equal(Text.Replace("{} }", "{ \"n\": { \"m\": [1] } } }", StringComparison.Ordinal), Patched(Text, (p, r) => p.Append(p.Child(p.Child(p.Child(r, "f"), "n"), "m", array: true), 1)));
         Assert.Equal(Text, Patched(Text, (p, r) => p.Remove(r, "gone")));
         // Taken out and set again is a change in place.
         Assert.Equal(Text.Replace("1, \"b\"", "2, \"b\"", StringComparison.Ordinal), Patched(Text, (p, r) =>

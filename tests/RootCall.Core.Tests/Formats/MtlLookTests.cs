@@ -23,8 +23,8 @@ public sealed class MtlLookTests : IDisposable
     public void Values_change_in_place_come_behind_the_last_statement_or_go()
     {
         Assert.Equal(Library.Replace("Ns 10", "Ns 24", StringComparison.Ordinal), Edited(new SetValue("tin", "Ns", null, ShaderValue.Of(24))));
-        Assert.Equal(Library.Replace("Ns 10", string.Empty, StringComparison.Ordinal), Edited(new SetValue("tin", "Ns", null, null)));
-        Assert.Equal(Library.Replace("Kd 1 1 0", "Kd 1 1 0\nPr 0.3", StringComparison.Ordinal), Edited(new SetValue("brass", "Pr", null, ShaderValue.Of(0.3))));
+        Assert.Equal(Library.Replace("Ns 10\r\n", string.Empty, StringComparison.Ordinal), Edited(new SetValue("tin", "Ns", null, null)));
+        Assert.Equal(Library.Replace("Kd 1 1 0", "Kd 1 1 0\r\nPr 0.3", StringComparison.Ordinal), Edited(new SetValue("brass", "Pr", null, ShaderValue.Of(0.3))));
         Assert.Equal(Library, Edited(new SetValue("brass", "Pr", null, null)));
     }
 
@@ -35,11 +35,11 @@ public sealed class MtlLookTests : IDisposable
         var use = graph.ImagesOf(graph.SurfaceNode!.Input("Kd")!).Single();
         Assert.Equal(
             Library.Replace("map_Kd  -s 2 2 1 tin.png", "map_Kd -o 0.5 0 0 -s 4 2 1 -clamp on tin.png", StringComparison.Ordinal),
-            Edited(new SetImage("tin", "Kd", use, use with { Transform = use.Transform with { ScaleU = 4, OffsetU = 0.5 }, WrapU = WrapMode.Clamp })));
-        Assert.Equal(Library.Replace("map_Kd  -s 2 2 1 tin.png", string.Empty, StringComparison.Ordinal), Edited(new SetImage("tin", "Kd", use, null)));
+            Edited(new SetImage("tin", "Kd", use, use with { Transform = use.Transform with { ScaleU = 4, OffsetU = 0.5 }, WrapU = WrapMode.Clamp, WrapV = WrapMode.Clamp })));
+        Assert.Equal(Library.Replace("map_Kd  -s 2 2 1 tin.png\r\n", string.Empty, StringComparison.Ordinal), Edited(new SetImage("tin", "Kd", use, null)));
         ImageUse Image(string name) => new(new(ReferenceKind.Image, "s.mtl", name));
-        Assert.EndsWith("Kd 1 1 0\nmap_bump -bm 0.4 b.png\r\n", Edited(new SetImage("brass", "bump", null, Image("b.png") with { Scale = [0.4] })), StringComparison.Ordinal);
-        Assert.EndsWith("Kd 1 1 0\nmap_Pr -mm 0.1 2 -imfchan g ./-odd.png\r\n", Edited(new SetImage("brass", "Pr", null, Image("-odd.png") with { Scale = [2], Bias = [0.1], Channels = "g" })), StringComparison.Ordinal);
+        Assert.EndsWith("Kd 1 1 0\r\nmap_bump -bm 0.4 b.png\r\n", Edited(new SetImage("brass", "bump", null, Image("b.png") with { Scale = [0.4] })), StringComparison.Ordinal);
+        Assert.EndsWith("Kd 1 1 0\r\nmap_Pr -mm 0.1 2 -imfchan g ./-odd.png\r\n", Edited(new SetImage("brass", "Pr", null, Image("-odd.png") with { Scale = [2], Bias = [0.1], Channels = "g" })), StringComparison.Ordinal);
     }
 
     [Theory]

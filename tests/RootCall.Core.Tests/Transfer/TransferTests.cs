@@ -89,7 +89,7 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
         Assert.Empty(made.Refused);
         var text = File.ReadAllText(made.Copies.Values.Single());
         Assert.Contains("../a/tin_normal.png", text, StringComparison.Ordinal);
-        Assert.Contains("\"scale\":[3,3]", text, StringComparison.Ordinal);
+        Assert.Contains("\"scale\": [3, 3]", text, StringComparison.Ordinal);
         Assert.Contains("KHR_texture_transform", text, StringComparison.Ordinal);
     }
 

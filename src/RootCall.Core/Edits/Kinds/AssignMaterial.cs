@@ -19,15 +19,24 @@ public sealed record AssignMaterial(string Mesh, string Part, string From, strin
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (can.WhyNot(SceneAct.Assign) is { } why) return why;
+        if (WhyNot(draft, SceneAct.Assign) is { } why) return why;
         var places = Enumerable.Range(0, draft.Meshes.Length).Where(i => draft.Meshes[i].Id == Mesh).ToList();
         if (places.Count == 0) places = [.. Enumerable.Range(0, draft.Meshes.Length).Where(i => draft.Meshes[i].Name == Mesh).Take(1)];
+        if (places.Count == 0 && can.NamesGeometry is { } unmeasured && Part.Length == 0 && Mesh.Length > 0) places = [Named(draft, unmeasured)];
         if (places.Count == 0) return $"The scene has no mesh {Mesh}.";
         var material = To.Length == 0 ? null : draft.Find(To) is var at and >= 0 ? draft.Materials[at] : null;
         if (material is null && To.Length > 0) return NoMaterial(To);
         foreach (var place in places)
             if (Assign(draft, can, place, material) is { } not) return not;
         return null;
+    }
+
+    /// <summary>Geometry that lies elsewhere and was not named before.</summary>
+    private int Named(SceneDraft draft, string unmeasured)
+    {
+        draft.Meshes = draft.Meshes.Add(new(Mesh, 0, 0, 0, [], [new(string.Empty, string.Empty, 0)]) { Unmeasured = unmeasured });
+        draft.Nodes = draft.Nodes.Add(new(Mesh, -1, draft.Meshes.Length - 1));
+        return draft.Meshes.Length - 1;
     }
 
     private string? Assign(SceneDraft draft, FormatCapabilities can, int place, Material? material)

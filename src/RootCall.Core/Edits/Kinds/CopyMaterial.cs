@@ -20,7 +20,7 @@ public sealed record CopyMaterial(string From, string To) : Edit
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if ((can.WhyNot(SceneAct.CopyMaterial) ?? can.WhyNotName(To)) is { } why) return why;
+        if ((WhyNot(draft, SceneAct.CopyMaterial) ?? can.WhyNotName(To)) is { } why) return why;
         if (draft.Find(From) is not (>= 0 and var at)) return NoMaterial(From);
         if (draft.Find(To) >= 0) return $"The scene has a material {To} already.";
         var source = draft.Materials[at];

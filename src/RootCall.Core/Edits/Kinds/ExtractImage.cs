@@ -19,10 +19,10 @@ public sealed record ExtractImage(ReferenceKey Image, string File, string Writte
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (can.WhyNot(SceneAct.Extract) is { } why) return why;
+        if (WhyNot(draft, SceneAct.Extract) is { } why) return why;
         if (draft.Before.References.FirstOrDefault(r => r.Key == Image) is not { } reference) return $"The scene has no image {Image.Written}.";
         if (reference.Carried is null) return $"{Image.Written} is not carried inside the scene.";
-        if (can.References == ReferenceLife.Written && reference.Properties.IsEmpty) return $"Nothing in the scene reads {Image.Written}.";
+        if (can.References == ReferenceLife.Written && (reference.Properties.IsEmpty || reference.UsedBy.IsEmpty)) return $"Nothing in the scene reads {Image.Written}.";
         var key = KeyIn(draft.Before, Written);
         draft.Replace(Image, draft.New(key) with { Properties = reference.Properties, CarriedName = reference.Carried.File.Length == 0 ? reference.CarriedName : CarriedNameOf(reference) });
         return null;

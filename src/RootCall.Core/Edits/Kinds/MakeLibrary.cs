@@ -18,7 +18,7 @@ public sealed record MakeLibrary(string Written) : Edit
 
     internal override string? Change(SceneDraft draft)
     {
-        if (Capabilities(draft).WhyNot(SceneAct.MakeLibrary) is { } why) return why;
+        if (WhyNot(draft, SceneAct.MakeLibrary) is { } why) return why;
         if (draft.Before.References.Any(r => r.Kind == ReferenceKind.MaterialLibrary) || draft.Files.Any(f => f.IsMade)) return "The scene calls for a material library already.";
         if (Written != Path.GetFileName(Written) || !Written.EndsWith(Capabilities(draft).Library ?? string.Empty, StringComparison.OrdinalIgnoreCase)) return $"“{Written}” is no name for a material library beside the scene.";
         var path = Path.Combine(draft.Before.Folder, Written);

@@ -19,7 +19,7 @@ public sealed record Rename(string Kind, string Id, string From, string To) : Ed
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (can.WhyNot(Kind switch { "material" => SceneAct.RenameMaterial, "mesh" => SceneAct.RenameMesh, _ => SceneAct.RenameNode }) is { } why) return why;
+        if (WhyNot(draft, Kind switch { "material" => SceneAct.RenameMaterial, "mesh" => SceneAct.RenameMesh, _ => SceneAct.RenameNode }) is { } why) return why;
         if (can.WhyNotName(To) is { } not) return not;
         return Kind switch { "material" => Material(draft, can), "mesh" => Mesh(draft), _ => Node(draft) };
     }
@@ -30,6 +30,7 @@ public sealed record Rename(string Kind, string Id, string From, string To) : Ed
         if (at < 0) return $"The scene has no material {From}.";
         var material = draft.Materials[at];
         if (material.Name == To) return null;
+        if (material.Name.Length == 0 && !can.AssignsById) return "What stands before the first name has none that could be changed.";
         // Where the name is all there is, two things of one name are one.
         if (!can.AssignsById && (draft.Find(To) >= 0 || draft.With(To).Any())) return $"The scene has a {To} already.";
         draft.Put(at, material with { Name = To, Id = material.Id == material.Name ? To : material.Id, Arrived = material.Arrived ?? material.Name });
@@ -37,7 +38,7 @@ public sealed record Rename(string Kind, string Id, string From, string To) : Ed
             if (!can.AssignsById && draft.Materials[i].Template == material.Name) draft.Put(i, draft.Materials[i] with { Template = To });
         for (var m = 0; m < draft.Meshes.Length; m++)
             if (draft.Meshes[m].Parts.Any(Wears))
-                draft.Meshes = draft.Meshes.SetItem(m, draft.Meshes[m] with { Parts = [.. draft.Meshes[m].Parts.Select(p => Wears(p) ? p with { Material = To } : p)] });
+                draft.Meshes = draft.Meshes.SetItem(m, draft.Meshes[m] with { Parts = [.. draft.Meshes[m].Parts.Select(p => Wears(p) ? p with { Material = To, Name = !can.AssignsById && p.Name == material.Name ? To : p.Name } : p)] });
         return null;
 
         bool Wears(MeshPart part) => can.AssignsById ? part.MaterialId == material.Id : part.Material == material.Name;

@@ -16,7 +16,7 @@ public sealed record SelectVariant(string Place, string Set, string From, string
 
     internal override string? Change(SceneDraft draft)
     {
-        if (Capabilities(draft).WhyNot(SceneAct.SelectVariant) is { } why) return why;
+        if (WhyNot(draft, SceneAct.SelectVariant) is { } why) return why;
         var at = Enumerable.Range(0, draft.Variants.Length).FirstOrDefault(i => draft.Variants[i].Place == Place && draft.Variants[i].Set == Set, -1);
         if (at < 0) return $"{(Place.Length > 0 ? Place : "The scene")} has no variants {Set}.";
         if (!draft.Variants[at].Options.Contains(To)) return $"The scene has no variant {To}.";

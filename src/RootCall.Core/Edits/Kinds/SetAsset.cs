@@ -18,7 +18,7 @@ public sealed record SetAsset(string Property, string From, string To) : Edit
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (can.WhyNot(SceneAct.SetAsset) is { } why) return why;
+        if (WhyNot(draft, SceneAct.SetAsset) is { } why) return why;
         if (draft.Before.References.FirstOrDefault(r => r.Properties.Contains(Property)) is not { } reference) return $"Nothing in the scene is called from {Property}.";
         var key = new ReferenceKey(ReferenceKind.Image, Path.GetFileName(draft.Before.Path), can.Written(To));
         if (key == reference.Key) return null;

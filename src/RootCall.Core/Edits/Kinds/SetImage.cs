@@ -38,7 +38,7 @@ public sealed record SetImage(string Material, string Input, ImageUse? From, Ima
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (can.WhyNot(SceneAct.SetImage) is { } why) return why;
+        if (WhyNot(draft, SceneAct.SetImage) is { } why) return why;
         if (draft.Find(Material) is not (>= 0 and var at)) return NoMaterial(Material);
         if (To is null) return can.Shape!.SetImage(draft, at, Input, From, null);
         if (can.WhyNot(From?.Transform ?? UvTransform.Identity, To.Transform) is { } not) return not;

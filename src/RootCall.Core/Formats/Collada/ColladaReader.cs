@@ -57,6 +57,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
         {
             Nodes = nodes,
             Meshes = meshes,
+            Broken = wide ? "The document is UTF-16; nothing can be written into it." : null,
             // COLLADA 1.4.1, unit: one metre is the default; up_axis: Y_UP is the default.
             MetresPerUnit = double.TryParse(unit, NumberStyles.Float, CultureInfo.InvariantCulture, out var metres) ? metres : 1,
             UpAxis = up switch { "X_UP" => "X", "Z_UP" => "Z", _ => "Y" },

@@ -52,11 +52,11 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
         cuts.Add((StartOf(root["bufferViews"][view]), (long)(root["bufferViews"][view]["byteLength"].Number ?? 0)));
     }
 
-    public void Carry(JsonPatch patch, int image, string file)
+    /// <param name="spot">The entry of <c>images</c>.</param>
+    public void Carry(JsonPatch patch, JsonSpot spot, string file)
     {
         var bytes = File.ReadAllBytes(file);
         var mime = MimeOf(file) ?? throw new CannotUseException(NotCarried(file));
-        var spot = new JsonSpot(root["images"][image], null);
         if (glb is not { BinStart: >= 0 })
         {
             patch.Set(spot, "uri", $"data:{mime};base64,{Convert.ToBase64String(bytes)}");

@@ -12,6 +12,8 @@ namespace RootCall.Core.Formats.Gltf;
 /// <summary>glTF 2.0 as text (.gltf) and in its binary container (.glb).</summary>
 public sealed class GltfFormat : ISceneFormat
 {
+    private const string Partly = "Part of the scene could not be read: ";
+
     public ImmutableArray<string> Extensions { get; } = [".gltf", ".glb"];
 
     public Scene Read(string path, ReadContext context)
@@ -20,7 +22,8 @@ public sealed class GltfFormat : ISceneFormat
         context.Progress?.Invoke($"reading {Path.GetFileName(path)}");
         using var stream = context.Open(path);
         var (root, _, glb) = Opened(stream, path, context.Bounds, notes);
-        return new GltfReader(path, context.EditedCopy(path), root, glb, notes).Read(stream.Length, context.Stop);
+        var broken = notes.FirstOrDefault(n => n.Message.StartsWith(Partly, StringComparison.Ordinal)) is { } note ? $"{note.Message[Partly.Length..]} Nothing can be written into it." : null;
+        return new GltfReader(path, context.EditedCopy(path), root, glb, notes).Read(stream.Length, context.Stop) with { Broken = broken };
     }
 
     public FormatCapabilities Capabilities { get; } = new()
@@ -126,7 +129,7 @@ public sealed class GltfFormat : ISceneFormat
         var root = Json.JsonTree.Read(json, bounds.JsonDepth, out var error);
         if (root.Kind != JsonValueKind.Object)
             throw new CannotUseException($"“{name}” is not glTF: it holds no JSON object{(error is null ? string.Empty : $", {error}")}.");
-        if (error is not null) notes.Add(new($"Part of the scene could not be read: {error}.", name));
+        if (error is not null) notes.Add(new($"{Partly}{error}.", name));
         var asset = root["asset"]["version"];
         var version = asset.Text ?? asset.Number?.ToString("0.0", System.Globalization.CultureInfo.InvariantCulture);
         if (version is not null && !version.StartsWith("2.", StringComparison.Ordinal) && version != "2")

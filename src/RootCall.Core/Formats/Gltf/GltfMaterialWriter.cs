@@ -57,13 +57,13 @@ internal sealed class GltfMaterialWriter(JsonSpot material, ShaderGraph before, 
     private void Texture(GltfInput field, ImageUse? old, ImageUse image)
     {
         var info = patch.Child(Holder(field, make: true)!.Value, field.Texture!);
-        var index = info.Existing?["index"].Index ?? (int?)(info.Added as JsonObject)?["index"];
+        var index = info.Existing?["index"].Index ?? Added(info, "index");
         patch.Set(info, "index", textures.Of(image, index));
         var set = GltfWriter.SetOf(image);
         var transform = info.Existing?["extensions"][Transform];
         // A set written in the transform holds before the one beside it.
         if (transform?["texCoord"].Exists == true) patch.Set(new(transform, null), "texCoord", set);
-        if (set != (info.Existing?["texCoord"].Index ?? (int?)(info.Added as JsonObject)?["texCoord"] ?? 0)) patch.Set(info, "texCoord", set);
+        if (set != (info.Existing?["texCoord"].Index ?? Added(info, "texCoord") ?? 0)) patch.Set(info, "texCoord", set);
         if (field.Strength is { } strength && !(old?.Scale.SequenceEqual(image.Scale) ?? image.Scale.IsEmpty))
         {
             if (image.Scale is [var scale, ..]) patch.Set(info, strength, JsonValue.Create(scale));
@@ -72,6 +72,8 @@ internal sealed class GltfMaterialWriter(JsonSpot material, ShaderGraph before, 
 
         if (image.Transform != (old?.Transform ?? UvTransform.Identity)) Place(info, old?.Transform ?? UvTransform.Identity, image.Transform);
     }
+
+    private static int? Added(JsonSpot spot, string name) => (spot.Added as JsonObject)?[name]?.GetValue<double>() is { } number ? (int)number : null;
 
     /// <summary>Only what differs is written, and what says nothing is taken out.</summary>
     private void Place(JsonSpot info, UvTransform old, UvTransform t)

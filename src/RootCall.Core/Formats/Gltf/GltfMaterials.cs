@@ -33,8 +33,7 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
         foreach (var input in GltfInputs.Of(model))
         {
             var holder = HolderOf(material, input);
-            // An extension that says nothing leaves everything to its defaults, as one that is not there.
-            if (input.IsExtension && !Says(model, holder, input.Holder)) continue;
+            if (input.IsExtension && !holder.Exists) continue;
             var standard = input.Default.IsEmpty ? null : new ShaderValue(input.Default);
             var factor = Factor(holder, input);
             var texture = input.Texture is { } key ? holder[key] : null;
@@ -53,10 +52,6 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
 
         return graph.Build();
     }
-
-    private static bool Says(string model, JsonTree holder, string extension) =>
-        extension == GltfInputs.SpecularGlossinessExtension
-        || GltfInputs.Of(model).Any(i => i.Holder == extension && ((i.Factor is { } f && holder[f].Exists) || (i.Texture is { } t && holder[t].Exists)));
 
     private static bool IsKnown(string extension) => extension is "KHR_materials_unlit" or GltfInputs.SpecularGlossinessExtension
         || GltfInputs.Extensions.Any(i => i.Holder == extension);

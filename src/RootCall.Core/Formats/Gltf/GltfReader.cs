@@ -30,7 +30,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
         TellExtensions();
         var meshes = new GltfMeshes(root, name, notes);
         var looks = new GltfMaterials(root, images);
-        var materials = root["materials"].Items.Select(looks.Read).ToImmutableArray();
+        var materials = root["materials"].Items.Select((m, i) => looks.Read(m, i) is var read ? read with { Others = Others(m, read, images) } : read).ToImmutableArray();
         var measured = meshes.Meshes();
         var nodes = meshes.Nodes();
         return new Scene(
@@ -50,6 +50,18 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
             Lights = [.. root["extensions"]["KHR_lights_punctual"]["lights"].Items.Select((l, i) => new SceneLight(l["name"].Text ?? $"light {i}", l["type"].Text ?? "unknown"))],
         };
     }
+
+    /// <summary>What texture fields call besides the images that the graph knows of.</summary>
+    private ImmutableArray<OtherUse> Others(JsonTree material, Material read, List<ReferenceKey?> images)
+    {
+        var known = read.Uses().Select(u => (u.Key, u.Use.Input)).ToHashSet();
+        return [.. TextureInputs(material).SelectMany(t => Sources(root["textures"][t.Texture]).Select(s => (Image: s < images.Count ? images[s] : null, Field: t.Input)))
+            .Where(u => u.Image is { } key && !known.Contains((key, u.Field))).Distinct().Select(u => new OtherUse(u.Image!.Value, u.Field))];
+    }
+
+    /// <summary>A texture may name the same picture twice, once in a newer container; each is called for.</summary>
+    private static IEnumerable<int> Sources(JsonTree texture) =>
+        new[] { texture["source"], texture["extensions"]["KHR_texture_basisu"]["source"], texture["extensions"]["EXT_texture_webp"]["source"] }.Select(s => s.Index).OfType<int>();
 
     private void TellExtensions()
     {
@@ -143,9 +155,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
                     continue;
                 }
 
-                // A texture may name the same picture twice, once in a newer container; each is called for.
-                foreach (var source in new[] { entry["source"], entry["extensions"]["KHR_texture_basisu"]["source"], entry["extensions"]["EXT_texture_webp"]["source"] })
-                    if (source.Index is { } image) uses.Add((image, new(materialName, input)));
+                foreach (var image in Sources(entry)) uses.Add((image, new(materialName, input)));
             }
         }
 

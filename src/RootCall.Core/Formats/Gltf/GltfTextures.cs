@@ -42,7 +42,8 @@ internal sealed class GltfTextures
             if (!images.TryGetValue(reference.Arrived!.Value, out var image)) continue;
             var was = before.References.First(r => r.Key == reference.Arrived).Carried is not null;
             if (reference.Carried is null && was) carrier.Extract(patch, image, reference.Written);
-            else if (reference.Carried is { } carried && !was) carrier.Carry(patch, image, carried.File);
+            else if (reference.Carried is { } carried && !was) carrier.Carry(patch, new(root["images"][image], null), carried.File);
+            else if (reference.Carried is null && reference.Written != reference.Arrived.Value.Written) patch.Set(new(root["images"][image], null), "uri", GltfUri.Encode(reference.Written));
         }
     }
 
@@ -89,8 +90,16 @@ internal sealed class GltfTextures
     private int Source(ReferenceKey key)
     {
         if (images.TryGetValue(key, out var image)) return image;
-        if (now.References.FirstOrDefault(r => r.Key == key)?.Arrived is { } arrived && images.TryGetValue(arrived, out image)) return images[key] = image;
-        return images[key] = patch.Append(patch.Child(Root, "images", array: true), new JsonObject { ["uri"] = GltfUri.Encode(key.Written) });
+        var reference = now.References.FirstOrDefault(r => r.Key == key);
+        if (reference?.Arrived is { } arrived && images.TryGetValue(arrived, out image)) return images[key] = image;
+        var entry = new JsonObject();
+        if (reference?.Carried is { } carried)
+        {
+            entry["name"] = reference.CarriedName;
+            carrier.Carry(patch, new(null, entry), carried.File);
+        }
+        else entry["uri"] = GltfUri.Encode(key.Written);
+        return images[key] = patch.Append(patch.Child(Root, "images", array: true), entry);
     }
 
     private static int Wrap(WrapMode mode) => mode switch { WrapMode.Mirror => 33648, WrapMode.Clamp or WrapMode.Black => 33071, _ => Repeat };

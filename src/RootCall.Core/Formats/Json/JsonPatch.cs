@@ -19,9 +19,16 @@ public sealed class JsonPatch(ReadOnlyMemory<byte> json, JsonTree root)
     /// <summary>The member of that name; an object or array is put there when there is none.</summary>
     public JsonSpot Child(JsonSpot parent, string name, bool array = false)
     {
-        if (parent.Existing is { } tree && tree[name] is { Exists: true } child) return new(child, null);
+        if (parent.Existing is { } tree && tree[name] is { Exists: true } child)
+        {
+            if (child.Kind == (array ? JsonValueKind.Array : JsonValueKind.Object)) return new(child, null);
+            // Something of another kind stands there; nothing can be put into it.
+            if (!replaced.TryGetValue(child, out var instead) || instead is not (JsonArray or JsonObject)) replaced[child] = instead = array ? new JsonArray() : new JsonObject();
+            return new(null, instead);
+        }
+
         var pending = Pending(parent);
-        if (pending[name] is { } known) return new(null, known);
+        if (pending[name] is { } known && (array ? known is JsonArray : known is JsonObject)) return new(null, known);
         JsonNode node = array ? new JsonArray() : new JsonObject();
         pending[name] = node;
         return new(null, node);

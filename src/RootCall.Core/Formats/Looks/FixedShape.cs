@@ -39,7 +39,11 @@ internal abstract class FixedShape : IMaterialShape
         var before = FixedGraph.Read(material.Graph);
         var inputs = before.ToList();
         if (change(place, surface.Type, inputs) is { } why) return why;
-        if (!inputs.SequenceEqual(before)) draft.Put(place, material with { Graph = FixedGraph.Build(ModelOf(surface.Type, inputs), inputs) });
+        if (inputs.SequenceEqual(before)) return null;
+        // What else a field called goes with the image that it had.
+        var changed = before.Where(b => b.Image is { } old && inputs.Find(i => i.Name == b.Name)?.Image?.Reference != old.Reference).Select(b => b.Image!.Slot).ToHashSet();
+        var others = changed.Count == 0 || material.Others.IsEmpty ? material.Others : material.Others.RemoveAll(o => changed.Contains(o.Field));
+        draft.Put(place, material with { Graph = FixedGraph.Build(ModelOf(surface.Type, inputs), inputs), Others = others });
         return null;
     }
 

@@ -74,6 +74,9 @@ public sealed record FormatCapabilities
     /// <summary>Parts know the id of their material, so that materials of one name are told apart.</summary>
     public bool AssignsById { get; init; }
 
+    /// <summary>Geometry lies elsewhere and is only named: why it is not measured. Null where the scene holds its geometry.</summary>
+    public string? NamesGeometry { get; init; }
+
     /// <summary>A part with a material of its own keeps it when its mesh is given another one.</summary>
     public bool PartsKeepTheirs { get; init; }
 

@@ -7,6 +7,7 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
 {
     private readonly Dictionary<string, ShaderNode> changed = new(StringComparer.Ordinal);
     private readonly List<ShaderNode> added = [];
+    private readonly List<Action> then = [];
 
     public Material Material { get; } = draft.Materials[place];
 
@@ -86,15 +87,19 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
 
     private IEnumerable<int> Sharers(string node) => NamesAreShared || node.StartsWith('/') ? draft.With(node) : [place];
 
+    /// <summary>Something else that happens to the draft when the change is made, and not when it is refused.</summary>
+    public void Then(Action also) => then.Add(also);
+
     public void Apply()
     {
+        foreach (var also in then) also();
         // A node that materials share changes in all of them.
         var places = changed.Keys.SelectMany(Sharers).Append(place).Distinct().ToList();
         foreach (var at in places)
         {
             var material = draft.Materials[at];
             var nodes = material.Graph.Nodes.Select(n => changed.GetValueOrDefault(n.Name) ?? n);
-            var graph = finish(material.Graph with { Nodes = [.. nodes, .. at == place ? added : []] });
+            var graph = finish(material.Graph with { Nodes = [.. nodes, .. added.Where(a => material.Graph.Node(a.Name) is null)] });
             draft.Put(at, material with { Graph = graph }, at == place);
         }
     }

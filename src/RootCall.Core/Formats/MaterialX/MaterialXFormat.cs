@@ -63,6 +63,7 @@ public sealed class MaterialXFormat : ISceneFormat
         Names = new("^[A-Za-z_][A-Za-z0-9_]*$", RegexOptions.CultureInvariant),
         References = ReferenceLife.Written,
         Shape = new MtlxShape(),
+        NamesGeometry = MtlxAssignments.Unmeasured,
     };
 
     public OwnChanges Changes(Scene before, Scene now)

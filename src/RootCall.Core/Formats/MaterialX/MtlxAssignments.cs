@@ -10,6 +10,7 @@ namespace RootCall.Core.Formats.MaterialX;
 internal sealed class MtlxAssignments(MtlxDocument document, ReadContext context)
 {
     public const string Set = "look";
+    public const string Unmeasured = "MaterialX names geometry and holds none";
 
     public (ImmutableArray<Mesh> Meshes, ImmutableArray<VariantChoice> Looks) Read(List<ReadNote> notes, string name)
     {
@@ -22,7 +23,7 @@ internal sealed class MtlxAssignments(MtlxDocument document, ReadContext context
         {
             var material = assign.Tree["material"] ?? string.Empty;
             if (document.Find(material) is null) notes.Add(new($"Look {look.Name} assigns material {material}, which is not there.", $"{name}, line {assign.Tree.Line}"));
-            foreach (var geometry in Geometry(assign)) meshes[geometry] = new(geometry, 0, 0, 0, [], [new(string.Empty, material, 0)]) { Unmeasured = "MaterialX names geometry and holds none" };
+            foreach (var geometry in Geometry(assign)) meshes[geometry] = new(geometry, 0, 0, 0, [], [new(string.Empty, material, 0)]) { Unmeasured = Unmeasured };
         }
 
         return ([.. meshes.Values], [new(string.Empty, Set, [.. looks.Select(l => l.Name)], look.Name)]);

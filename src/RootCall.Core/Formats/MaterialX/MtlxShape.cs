@@ -14,7 +14,7 @@ internal sealed class MtlxShape : IMaterialShape
     {
         var edit = Edit(draft, material);
         if (edit.Graph.SurfaceNode is not { } surface) return $"The surface shader of {edit.Material.Name} is not there.";
-        Reach(draft, edit.Material, surface, value is null);
+        edit.Then(() => Reach(draft, edit.Material, surface, value is null));
         if (value is null)
         {
             if (surface.Input(input) is not null) edit.Put(GraphEdit.Without(surface, input));
@@ -34,7 +34,7 @@ internal sealed class MtlxShape : IMaterialShape
     {
         var edit = Edit(draft, material);
         if (edit.Graph.SurfaceNode is not { } surface) return $"The surface shader of {edit.Material.Name} is not there.";
-        Reach(draft, edit.Material, surface, to is null);
+        edit.Then(() => Reach(draft, edit.Material, surface, to is null));
         var there = surface.Input(input);
         if (to is null)
         {
@@ -115,8 +115,8 @@ internal sealed class MtlxShape : IMaterialShape
         if (from.Reference != to.Reference)
         {
             var key = KeyOf(draft, edit.Material, to.Reference);
+            node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written)) with { Read = node.IsMade ? null : node.Read ?? image.Reference };
             image = image with { Reference = key };
-            node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written));
         }
 
         if (from.DeclaredSpace != to.DeclaredSpace) image = image with { DeclaredSpace = to.DeclaredSpace };

@@ -23,8 +23,8 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
             else if (!ReferenceEquals(old, material)) Material(old, material);
         }
 
-        foreach (var (old, mesh) in before.Meshes.Zip(now.Meshes))
-            if (old.Parts[0].Material != mesh.Parts[0].Material) Assign(mesh);
+        for (var i = 0; i < now.Meshes.Length; i++)
+            if (i >= before.Meshes.Length || (current.GetValueOrDefault(before.Meshes[i].Parts[0].Material)?.Name ?? before.Meshes[i].Parts[0].Material) != now.Meshes[i].Parts[0].Material) Assign(now.Meshes[i]);
         return patches.SelectMany(p => p.Value.Build().Select(e => (p.Key.Index, e)));
     }
 
@@ -176,6 +176,13 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
         var material = mesh.Parts[0].Material;
         var assign = look.Tree.All("materialassign").Select(a => new MtlxElement(look.File, a)).LastOrDefault(a => (a.Active("geomprefix") ?? string.Empty) + a.Tree["geom"] == mesh.Name);
         if (assign is not null) patches[assign.File].Set(assign.Tree, "material", material);
-        else patches[look.File].Add(look.Tree, new("materialassign", new XAttribute("name", Free("assign")), new XAttribute("material", material), new XAttribute("geom", mesh.Name)));
+        else
+        {
+            var prefix = look.Active("geomprefix") ?? string.Empty;
+            var fits = mesh.Name.StartsWith(prefix, StringComparison.Ordinal);
+            var fresh = new XElement("materialassign", new XAttribute("name", Free("assign")), new XAttribute("material", material), new XAttribute("geom", fits ? mesh.Name[prefix.Length..] : mesh.Name));
+            if (!fits) fresh.SetAttributeValue("geomprefix", string.Empty);
+            patches[look.File].Add(look.Tree, fresh);
+        }
     }
 }

@@ -36,10 +36,11 @@ internal sealed class MtlShape : FixedShape
         var at = inputs.FindIndex(i => i.Name == name);
         var (_, type, colour) = MtlMaterials.MapOf(statements[0]);
         if (to.WrapU != to.WrapV) return "MTL repeats an image in both directions or clamps it in both.";
-        var path = WavefrontFormat.Safe(to.Reference.Written);
+        var key = ReferencePaths.In(draft.Before, to.Reference, Path.GetRelativePath(draft.Before.Folder, draft.Files[draft.Materials[material].File].Path));
+        var path = WavefrontFormat.Safe(key.Written);
         if (MapStatement.NameIn(path) != path) return $"MTL cannot write the path “{to.Reference.Written}”.";
         if (Range(name, type, to, out var scale, out var bias) is { } why) return why;
-        var use = new ImageUse(to.Reference with { Written = path })
+        var use = new ImageUse(key with { Written = path })
         {
             Slot = (at >= 0 ? inputs[at].Image?.Slot : null) ?? Usual(draft, name) ?? statements[0],
             Transform = to.Transform with { Order = "scale offset", Rotation = 0 },

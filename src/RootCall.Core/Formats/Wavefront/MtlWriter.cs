@@ -20,7 +20,7 @@ internal sealed class MtlWriter(Scene before, Scene now)
         foreach (var material in before.Materials)
         {
             if (!current.TryGetValue(material.Name, out var changed)) Remove(material);
-            else if (!ReferenceEquals(material, changed) && (library is null || material.Graph.SurfaceNode is not null)) Change(material, changed);
+            else if (!ReferenceEquals(material, changed)) Change(material, changed);
         }
 
         return new(edits.ToLookup(e => e.File, e => e.Edit), added);
@@ -31,7 +31,8 @@ internal sealed class MtlWriter(Scene before, Scene now)
     private void Change(Material old, Material material)
     {
         if (old.Name != material.Name) Rename(old.Name, material.Name);
-        var changes = FixedGraph.Changes(old.Graph, material.Graph).ToList();
+        // What no library defined before is defined in the one that is made.
+        var changes = old.Graph.SurfaceNode is null ? [] : FixedGraph.Changes(old.Graph, material.Graph).ToList();
         if (changes.Count == 0) return;
         var text = Text(old.File);
         var block = new MtlBlock(text, text.BlockOf(old.Name));

@@ -46,8 +46,9 @@ internal sealed class ObjReader(string path, ReadContext context)
 
         foreach (var (keyword, line) in unknown.Take(20)) notes.Add(new($"Statement “{keyword}” is not known; it is kept as it is.", $"{name}, line {line}"));
         var references = builder.ToImmutable();
+        var called = used.ToHashSet(StringComparer.Ordinal);
         var measured = meshes.Build(Path.GetFileNameWithoutExtension(path), notes, name);
-        var looks = materials.DistinctBy(m => m.Name, StringComparer.Ordinal).Select(MtlMaterials.ToMaterial).ToImmutableArray();
+        var looks = materials.DistinctBy(m => m.Name, StringComparer.Ordinal).Select(MtlMaterials.ToMaterial).Select(m => called.Contains(m.Name) ? m with { IsCalled = true } : m).ToImmutableArray();
         return new(
             path,
             new("obj", "Wavefront"),

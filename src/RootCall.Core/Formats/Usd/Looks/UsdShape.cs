@@ -14,7 +14,7 @@ internal sealed class UsdShape : IMaterialShape
     {
         var edit = Edit(draft, material);
         if (edit.Graph.SurfaceNode is not { } surface) return $"{edit.Material.Name} has no surface shader.";
-        Reach(draft, edit.Material, surface);
+        edit.Then(() => Reach(draft, edit.Material, surface));
         if (value is null) edit.Put(GraphEdit.Without(surface, input));
         else
         {
@@ -33,7 +33,7 @@ internal sealed class UsdShape : IMaterialShape
     {
         var edit = Edit(draft, material);
         if (edit.Graph.SurfaceNode is not { } surface) return $"{edit.Material.Name} has no surface shader.";
-        Reach(draft, edit.Material, surface);
+        edit.Then(() => Reach(draft, edit.Material, surface));
         var there = surface.Input(input);
         if (to is null)
         {
@@ -101,9 +101,13 @@ internal sealed class UsdShape : IMaterialShape
         {
             if (file is null) return $"{node.Name} reads its file from elsewhere; change it there.";
             if (Key(draft, to.Reference, out var key) is { } why) return why;
-            draft.Ripples |= file.IsPassedOn;
-            draft.Give(image.Reference, Property(edit.Material, node, file), gives: false);
-            draft.Give(key, Property(edit.Material, node, file), gives: true);
+            var (old, property) = (image.Reference, Property(edit.Material, node, file));
+            edit.Then(() =>
+            {
+                draft.Ripples |= file.IsPassedOn;
+                draft.Give(old, property, gives: false);
+                draft.Give(key, property, gives: true);
+            });
             image = image with { Reference = key };
             node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written));
         }
@@ -188,18 +192,18 @@ internal sealed class UsdShape : IMaterialShape
         var set = to.UvSet.Length > 0 ? to.UvSet : draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "st";
         var wanted = to with { Reference = key, DeclaredSpace = space, Scale = scale, Bias = bias, UvSet = set, Transform = to.Transform with { Order = UvTransform.Identity.Order } };
         var channel = type == "float" ? to.Channels is "g" or "b" or "a" ? to.Channels : "r" : "rgb";
-        var texture = edit.Graph.Nodes.FirstOrDefault(n => n.Type == UsdImages.Texture && n.Image is { } i && i.Reference == key && i.SameReading(wanted))
-            ?? Spare(draft, edit, wanted, to.UvSet.Length > 0) ?? Texture(draft, edit, name, wanted);
+        var texture = edit.Graph.Nodes.FirstOrDefault(n => n.Type == UsdImages.Texture && n.Image is { } i && (i.Reference == key || i.Reference == to.Reference) && i.SameReading(wanted))
+            ?? Spare(draft, edit, to.Reference, wanted, to.UvSet.Length > 0) ?? Texture(draft, edit, name, wanted);
         edit.Put(Typed(GraphEdit.With(surface, name, type, there?.Value, new(texture.Name, channel)), name));
         return null;
     }
 
     /// <summary>A texture of that image that nothing reads: it is read, as is wanted, so that nothing is left behind.</summary>
-    private static ShaderNode? Spare(SceneDraft draft, GraphEdit edit, ImageUse wanted, bool sets)
+    private static ShaderNode? Spare(SceneDraft draft, GraphEdit edit, ReferenceKey asked, ImageUse wanted, bool sets)
     {
-        var spare = edit.Graph.Nodes.FirstOrDefault(n => n.Type == UsdImages.Texture && n.Image?.Reference == wanted.Reference && edit.Graph.Nodes.All(r => r.Inputs.All(i => i.From?.Node != n.Name)));
+        var spare = edit.Graph.Nodes.FirstOrDefault(n => n.Type == UsdImages.Texture && n.Image is { } i && (i.Reference == wanted.Reference || i.Reference == asked) && edit.Graph.Nodes.All(r => r.Inputs.All(x => x.From?.Node != n.Name)));
         if (spare?.Image is not { } image) return null;
-        return Reread(draft, edit, spare, image, wanted with { Channels = image.Channels, UvSet = sets ? wanted.UvSet : image.UvSet }) is null ? edit.Node(spare.Name) : null;
+        return Reread(draft, edit, spare, image, wanted with { Reference = image.Reference, Channels = image.Channels, UvSet = sets ? wanted.UvSet : image.UvSet }) is null ? edit.Node(spare.Name) : null;
     }
 
     private static ShaderNode Texture(SceneDraft draft, GraphEdit edit, string name, ImageUse to)
@@ -224,7 +228,7 @@ internal sealed class UsdShape : IMaterialShape
         if (to.Bias.Length == 4) inputs.Add(new("bias", "vector4", new(to.Bias)));
         inputs.Add(new("st", "vector2", null, new(st.Name, "result")));
         var texture = edit.Add(new(stem, UsdImages.Texture, [.. inputs], new(to.Reference)));
-        draft.Give(to.Reference, Property(edit.Material, texture, texture.Inputs[0]), gives: true);
+        edit.Then(() => draft.Give(to.Reference, Property(edit.Material, texture, texture.Inputs[0]), gives: true));
         return texture;
     }
 
@@ -241,8 +245,9 @@ internal sealed class UsdShape : IMaterialShape
         var known = draft.Before.References.FirstOrDefault(r => r.Key == wanted);
         key = wanted;
         if (known?.Carried is not null) return $"{wanted.Written} is carried inside the archive; extract it first.";
-        key = ReferencePaths.In(draft.Before, wanted, Path.GetFileName(draft.Before.Path));
-        key = key with { Written = Anchored(key.Written) };
+        // A path that is there already is written as it is there.
+        var file = Path.GetFileName(draft.Before.Path);
+        if (known is null || wanted.File != file) key = ReferencePaths.In(draft.Before, wanted, file) is var here ? here with { Written = Anchored(here.Written) } : wanted;
         return null;
     }
 

@@ -34,5 +34,5 @@ internal static class UsdSpelling
 
     public static string Quoted(string text) => $"\"{text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\"", "\\\"", StringComparison.Ordinal).Replace("\n", "\\n", StringComparison.Ordinal)}\"";
 
-    public static string Asset(string path) => UsdShape.Anchored(path) is var anchored && anchored.Contains('@', StringComparison.Ordinal) ? $"@@@{anchored}@@@" : $"@{anchored}@";
+    public static string Asset(string path) => path.Contains('@', StringComparison.Ordinal) ? $"@@@{path}@@@" : $"@{path}@";
 }

@@ -7,7 +7,7 @@ using RootCall.Core.Sessions;
 namespace RootCall.Testing;
 
 /// <summary>Sessions as tests open them: copies, where any are needed, lie in a folder for temporary files.</summary>
-public static class Sessions
+public static class TestSession
 {
     public static Session Open(string scene, MusterContext context) => Session.Open(scene, context, Bounds.Default, Folder);
 
