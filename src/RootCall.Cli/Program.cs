@@ -11,7 +11,7 @@ internal static class Program
 
     private static int Main(string[] args)
     {
-        var root = new RootCommand("Root Call: finds, relinks and packs what a scene calls for.") { MusterVerb.Command(), AuditVerb.Command(), FixVerb.Command(), RelinkVerb.Command(), PackageVerb.Command(), CompareVerb.Command(), InspectVerb.Command(), DemoVerb.Command(), RulesVerb.Command() };
+        var root = new RootCommand("Root Call: finds, relinks and packs what a scene calls for.") { MusterVerb.Command(), AuditVerb.Command(), FixVerb.Command(), RelinkVerb.Command(), PackageVerb.Command(), CarriedVerbs.Extract(), CarriedVerbs.Embed(), CompareVerb.Command(), InspectVerb.Command(), DemoVerb.Command(), RulesVerb.Command() };
         var call = root.Parse(args);
         if (call.Errors.Count > 0) return Refuse(call.Errors[0].Message);
         try

@@ -56,12 +56,13 @@ internal sealed record LeftJson(int Id, string State, string Written)
     public static LeftJson Of(MusteredReference r) => new(r.Number, r.State.Word(), r.Reference.Written);
 }
 
-internal sealed record RelinkJson(string[] Written, ChangedJson[] Changed, LeftJson[] Left)
+internal sealed record RelinkJson(string[] Written, ChangedJson[] Changed, LeftJson[] Left, string? Ledger)
 {
-    public static RelinkJson Of(RelinkResult result) => new(
+    public static RelinkJson Of(RelinkResult result, string? ledger) => new(
         [.. result.Written],
         [.. result.Changed.Select(c => new ChangedJson(c.Reference.Number, c.Reference.Reference.Written, c.To))],
-        [.. result.Left.Select(LeftJson.Of)]);
+        [.. result.Left.Select(LeftJson.Of)],
+        ledger);
 }
 
 internal sealed record ProofJson(int Resolved, LeftJson[] Unresolved, string[] BrokenFiles, double? DeltaE);

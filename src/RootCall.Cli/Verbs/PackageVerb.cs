@@ -15,11 +15,13 @@ internal static class PackageVerb
         var output = SharedOptions.Out("A folder, or a file that ends in .zip.");
         var standIns = new Option<bool>("--allow-stand-ins") { Description = "Build although neutral pictures stand in for missing ones." };
         var command = new Command("package", "Packs the scene with everything it calls for, and proves the package.") { scene, roots, output, strict, standIns, format };
+        var decisions = new DecisionOptions();
+        decisions.AddTo(command);
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            opened.TakeClear(call.GetValue(strict));
-            var plan = PackagePlan.Make(opened.Writable(), opened.Context.Facts, opened.Session.Current.Answers);
+            var replayed = decisions.Make(call, opened, call.GetValue(strict));
+            var plan = PackagePlan.Make(opened.Writable(replayed), opened.Context.Facts, opened.Session.Current.Answers);
             if (plan.StandIns.FirstOrDefault() is { } standIn && !call.GetValue(standIns)) throw new CannotUseException($"A neutral picture stands in for “{standIn.Reference.Written}”; allow stand-ins, or nothing is built.");
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default);

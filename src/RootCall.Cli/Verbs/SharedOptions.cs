@@ -95,14 +95,18 @@ internal sealed class OpenedScene : IDisposable
         }
     }
 
+    /// <summary>Files in that folder may answer too.</summary>
+    public void Widen(string folder) => Session = Session with { Context = Context with { Scope = new([.. Context.Scope.Folders, folder]) } };
+
     /// <summary>Applies entries on top of those that are applied.</summary>
     public void Apply(IEnumerable<LedgerEntry> entries) => Session = Session.With(Session.Edited.Entries.Concat(entries));
 
     /// <summary>Takes every clear candidate.</summary>
     /// <exception cref="CannotUseException">Strict, and something is left.</exception>
-    public MusterReport TakeClear(bool strict = false)
+    /// <param name="only">References that may be decided; null for all.</param>
+    public MusterReport TakeClear(IReadOnlySet<int>? only = null, bool strict = false)
     {
-        Session = Session.TakeClear(edits => Entry("Take every clear candidate", edits));
+        Session = Session.TakeClear(edits => Entry("Take every clear candidate", edits), only);
         var left = Report.References.Length - Report.Answering;
         if (strict && left > 0)
         {
@@ -115,9 +119,10 @@ internal sealed class OpenedScene : IDisposable
 
     /// <summary>The current scene in a form that can be written; what is made for it goes when this is disposed.</summary>
     /// <exception cref="CannotUseException">One of the edits does not apply.</exception>
-    public MusterReport Writable()
+    /// <param name="known">Refusals that the caller tells of itself.</param>
+    public MusterReport Writable(IReadOnlyCollection<Refusal>? known = null)
     {
-        if (Session.Refused is [var first, ..]) throw new CannotUseException($"{first.Edit.Describe()}: {first.Reason} Nothing was written.");
+        if (Session.Refused.FirstOrDefault(r => known?.Contains(r) != true) is { } first) throw new CannotUseException($"{first.Edit.Describe()}: {first.Reason} Nothing was written.");
         return WritableScene.Make(Session.Written(Inside(made)), Context, Bounds.Default, Inside(made));
     }
 

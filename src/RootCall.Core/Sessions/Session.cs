@@ -41,12 +41,13 @@ public sealed record Session(EditedScene Edited, MusterReport Report, MusterCont
 
     /// <summary>Every clear candidate taken, libraries first, as entries of the ledger; the rest is left as it is.</summary>
     /// <param name="entryOf">Makes an entry of edits.</param>
-    public Session TakeClear(Func<ImmutableArray<Edit>, LedgerEntry> entryOf)
+    /// <param name="only">Numbers of the references that may be decided; null for all.</param>
+    public Session TakeClear(Func<ImmutableArray<Edit>, LedgerEntry> entryOf, IReadOnlySet<int>? only = null)
     {
         var session = this;
         while (true)
         {
-            var clear = session.Report.References.Where(r => r.Clear is not null).Select(r => (Edit)CurrentScene.Take(r)).ToImmutableArray();
+            var clear = session.Report.References.Where(r => r.Clear is not null && only?.Contains(r.Number) != false).Select(r => (Edit)CurrentScene.Take(r)).ToImmutableArray();
             if (clear.IsEmpty) return session;
             session = session.And(entryOf(clear));
         }

@@ -141,7 +141,7 @@ internal sealed class UsdShape : IMaterialShape
             node = GraphEdit.With(node, "st", "vector2", null, new(Reader(edit, node.Name, to.UvSet).Name, "result"));
         }
 
-        return from.Transform == to.Transform ? Put(edit, node) : Place(edit, node, from.Transform, to.Transform);
+        return from.Transform == to.Transform ? Put(edit, node) : Place(draft, edit, node, from.Transform, to.Transform);
     }
 
     private static string? Put(GraphEdit edit, ShaderNode node)
@@ -154,7 +154,7 @@ internal sealed class UsdShape : IMaterialShape
 
     private static ShaderValue? Four(IReadOnlyList<double> numbers, double standard) => numbers.Count switch { 0 => ShaderValue.Of(standard, standard, standard, standard), 4 => new([.. numbers]), _ => null };
 
-    private static string? Place(GraphEdit edit, ShaderNode node, UvTransform from, UvTransform to)
+    private static string? Place(SceneDraft draft, GraphEdit edit, ShaderNode node, UvTransform from, UvTransform to)
     {
         var st = node.Input("st")?.From;
         var place = st is null ? null : edit.Node(st.Node);
@@ -168,7 +168,9 @@ internal sealed class UsdShape : IMaterialShape
         if (place?.Type != UsdImages.Place)
         {
             if (node.Type != UsdImages.Texture) return $"{node.Name} takes its UV coordinates from other nodes; its tiling was left as it is.";
-            place = edit.Add(new(edit.Free($"{node.Name}_place"), UsdImages.Place, st is null ? [] : [new("in", "vector2", null, st)]));
+            // A transform moves coordinates that somebody reads: of the mesh's first set where nothing was said.
+            st ??= new(Reader(edit, node.Name, draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "st").Name, "result");
+            place = edit.Add(new(edit.Free($"{node.Name}_place"), UsdImages.Place, [new("in", "vector2", null, st)]));
             node = GraphEdit.With(node, "st", "vector2", null, new(place.Name, "result"));
             from = UvTransform.Identity;
         }
