@@ -11,7 +11,8 @@ run_tests() {
   build_front_end
 
   say "checking format and style"
-  quietly "dotnet format" dotnet format RootCall.slnx --verify-no-changes --no-restore --exclude src/RootCall.Data/Migrations
+  quietly "dotnet tool restore" dotnet tool restore
+  quietly "CSharpier (dotnet csharpier format .)" dotnet csharpier check .
   quietly "ESLint" npm --prefix web run lint
   quietly "Prettier" npm --prefix web run format
   check_schema
@@ -36,6 +37,7 @@ run_tests() {
     dotnet test "tests/RootCall.$project.Tests" -c Release --no-build --nologo "${filter[@]}" 2>&1 \
       | tee -a "$out" | { grep -vE '^(Test run for|A total of|\[xUnit|  Determining)' || true; } || status=1
   done
+  print_law
   local passed failed skipped
   # xUnit: "Passed!  - Failed: 0, Passed: 9, Skipped: 0, …"; Vitest: "Tests  1 failed | 9 passed (10)".
   passed=$(($(sum_of 'Passed: *\K[0-9]+' "$out") + $(sum_of '^ *Tests .*?\K[0-9]+(?= passed)' "$out.web")))
@@ -56,6 +58,12 @@ check_schema() {
   write_schema "$made"
   cmp -s "$made" "$home/web/src/api/schema.d.ts" || refuse "web/src/api/schema.d.ts is not what the server describes; run ./rootcall schema."
   rm -f "$made"
+}
+
+# The law's own count: sequences by format and kind of edit.
+print_law() {
+  local law=$home/artifacts/bin/RootCall.Core.Tests/release/law.txt
+  [ -f "$law" ] && cat "$law" || true
 }
 
 # Lines that are not blank, migrations and generated files not counted.

@@ -22,20 +22,45 @@ internal static class AuditBench
         // Statistics as they would have been measured: a grey map, and a normal map.
         var grey = PixelStats.Of(new(8, 8, 1, [.. Enumerable.Range(0, 64).Select(i => i / 64f)]));
         var normal = PixelStats.Of(new(8, 8, 3, [.. Enumerable.Range(0, 64).SelectMany(i => new[] { 0.5f + (i / 640f), 0.5f, 0.99f })]));
-        var pixels = report.References.Where(r => r.Resolved is not null).ToImmutableDictionary(r => r.Resolved!, r => r.Reference.Written.Contains("normal", StringComparison.Ordinal) ? normal : grey);
+        var pixels = report
+            .References.Where(r => r.Resolved is not null)
+            .ToImmutableDictionary(r => r.Resolved!, r => r.Reference.Written.Contains("normal", StringComparison.Ordinal) ? normal : grey);
         AuditScene Scene(MusterReport r) => new(r, pixels, DestinationFiles.Open("lantern-headset"), HouseRules.Standard);
         var found = AuditRun.Make(Scene(report));
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"             {report.Scene.Materials.Length:N0} materials, {report.References.Length:N0} images, {RuleCatalog.All.Length} rules: {found.Findings.Length:N0} findings of {found.Causes.Count():N0} causes"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"             {report.Scene.Materials.Length:N0} materials, {report.References.Length:N0} images, "
+                    + $"{RuleCatalog.All.Length} rules: {found.Findings.Length:N0} findings of {found.Causes.Count():N0} causes"
+            )
+        );
         var reading = Measure.Best(() => Look.Read(path));
         Measure.Print("audit with warm facts", Measure.Best(() => AuditRun.Make(Scene(report))), "reading the scene", reading);
         var memory = new AuditMemory();
         AuditRun.Make(Scene(report), memory);
         var one = report.Scene.Materials[7];
         var surface = one.Graph.SurfaceNode!;
-        var edited = one with { Graph = one.Graph with { Nodes = one.Graph.Nodes.Replace(surface, surface with { Inputs = surface.Inputs.Add(new("coat", "float", Core.Scenes.ShaderValue.Of(0.3))) }) } };
+        var edited = one with
+        {
+            Graph = one.Graph with
+            {
+                Nodes = one.Graph.Nodes.Replace(
+                    surface,
+                    surface with
+                    {
+                        Inputs = surface.Inputs.Add(new("coat", "float", Core.Scenes.ShaderValue.Of(0.3))),
+                    }
+                ),
+            },
+        };
         var after = report with { Scene = report.Scene with { Materials = report.Scene.Materials.SetItem(7, edited) } };
         var turn = false;
-        Measure.Print("audit after an edit of one material", Measure.Best(() => AuditRun.Make(Scene((turn = !turn) ? after : report), memory)), "audit of all", Measure.Best(() => AuditRun.Make(Scene(report))));
+        Measure.Print(
+            "audit after an edit of one material",
+            Measure.Best(() => AuditRun.Make(Scene((turn = !turn) ? after : report), memory)),
+            "audit of all",
+            Measure.Best(() => AuditRun.Make(Scene(report)))
+        );
         Precision();
     }
 
@@ -46,13 +71,23 @@ internal static class AuditBench
         var (right, found, planted) = (0, 0, 0);
         foreach (var answer in demo.Answers())
         {
-            var told = Audits.OpenRelinked(answer.Arrived, demo.Library).Report.Findings.Where(f => f.Severity >= Severity.Warning).Select(f => $"{f.Rule}: {f.Target}").ToList();
+            var told = Audits
+                .OpenRelinked(answer.Arrived, demo.Library)
+                .Report.Findings.Where(f => f.Severity >= Severity.Warning)
+                .Select(f => $"{f.Rule}: {f.Target}")
+                .ToList();
             right += told.Count(answer.Findings.Contains);
             found += told.Count;
             planted += answer.Findings.Count;
         }
 
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"             demo: {planted} planted faults; precision {(double)right / found:0.000}, recall {(double)right / planted:0.000}"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"             demo: {planted} planted faults; precision {(double)right / found:0.000}, recall "
+                    + $"{(double)right / planted:0.000}"
+            )
+        );
     }
 
     private static string Text(Place place)
@@ -60,13 +95,29 @@ internal static class AuditBench
         var text = new StringBuilder("<?xml version=\"1.0\"?>\n<materialx version=\"1.38\">\n");
         var png = Pictures.Png(4, 4, 128);
         string[] roles = ["basecolor", "roughness", "normal"];
-        for (var i = 0; i < Images; i++) place.Put($"audit/maps/thing{i / 3:0000}_{roles[i % 3]}.png", png);
+        for (var i = 0; i < Images; i++)
+            place.Put($"audit/maps/thing{i / 3:0000}_{roles[i % 3]}.png", png);
         for (var m = 0; m < Materials; m++)
         {
             var set = m % (Images / 3);
             for (var r = 0; r < 3; r++)
-                text.Append(CultureInfo.InvariantCulture, $"<image name=\"i{m}_{r}\" type=\"{(r == 0 ? "color3" : r == 1 ? "float" : "vector3")}\"><input name=\"file\" type=\"filename\" value=\"maps/thing{set:0000}_{roles[r]}.png\"{(r == 0 ? " colorspace=\"srgb_texture\"" : string.Empty)}/></image>\n");
-            text.Append(CultureInfo.InvariantCulture, $"<normalmap name=\"n{m}\" type=\"vector3\"><input name=\"in\" type=\"vector3\" nodename=\"i{m}_2\"/></normalmap>\n<standard_surface name=\"s{m}\" type=\"surfaceshader\"><input name=\"base_color\" type=\"color3\" nodename=\"i{m}_0\"/><input name=\"{(m % 10 == 0 ? "subsurface" : "specular_roughness")}\" type=\"float\" nodename=\"i{m}_1\"/><input name=\"normal\" type=\"vector3\" nodename=\"n{m}\"/><input name=\"specular\" type=\"float\" value=\"{0.2 + (m * 0.0003)}\"/></standard_surface>\n<surfacematerial name=\"m{m}\" type=\"material\"><input name=\"surfaceshader\" type=\"surfaceshader\" nodename=\"s{m}\"/></surfacematerial>\n");
+                text.Append(
+                    CultureInfo.InvariantCulture,
+                    $"<image name=\"i{m}_{r}\" type=\"{(r == 0 ? "color3" : r == 1 ? "float" : "vector3")}\"><input "
+                        + $"name=\"file\" type=\"filename\" "
+                        + $"value=\"maps/thing{set:0000}_{roles[r]}.png\"{(r == 0 ? " colorspace=\"srgb_texture\"" : string.Empty)}/></image>\n"
+                );
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"<normalmap name=\"n{m}\" type=\"vector3\"><input name=\"in\" type=\"vector3\" "
+                    + $"nodename=\"i{m}_2\"/></normalmap>\n<standard_surface name=\"s{m}\" type=\"surfaceshader\"><input "
+                    + $"name=\"base_color\" type=\"color3\" nodename=\"i{m}_0\"/><input "
+                    + $"name=\"{(m % 10 == 0 ? "subsurface" : "specular_roughness")}\" type=\"float\" "
+                    + $"nodename=\"i{m}_1\"/><input name=\"normal\" type=\"vector3\" nodename=\"n{m}\"/><input "
+                    + $"name=\"specular\" type=\"float\" "
+                    + $"value=\"{0.2 + (m * 0.0003)}\"/></standard_surface>\n<surfacematerial name=\"m{m}\" "
+                    + $"type=\"material\"><input name=\"surfaceshader\" type=\"surfaceshader\" nodename=\"s{m}\"/></surfacematerial>\n"
+            );
         }
 
         return text.Append("</materialx>\n").ToString();

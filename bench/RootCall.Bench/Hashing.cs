@@ -14,6 +14,11 @@ internal static class Hashing
         var big = place.Put("big.bin", RandomNumberGenerator.GetBytes(256 << 20));
         Measure.Compare("hashing 256 MiB on one core", () => ContentHash.Of(big), "sha256sum", () => Tool.Run("sha256sum", [big]));
         string[] many = [.. Enumerable.Range(0, Files).Select(i => place.Put($"many/{i}.bin", RandomNumberGenerator.GetBytes(32 << 20)))];
-        Measure.Compare($"hashing {Files} files of 32 MiB on all cores", () => Parallel.ForEach(many, f => ContentHash.Of(f)), "sha256sum", () => Tool.Run("sha256sum", many));
+        Measure.Compare(
+            $"hashing {Files} files of 32 MiB on all cores",
+            () => Parallel.ForEach(many, f => ContentHash.Of(f)),
+            "sha256sum",
+            () => Tool.Run("sha256sum", many)
+        );
     }
 }

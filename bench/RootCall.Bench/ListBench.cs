@@ -49,7 +49,10 @@ internal static class ListBench
     public static void Run()
     {
         using var browser = new BrowserFixture();
-        var images = string.Join(",", Enumerable.Range(0, Rows).Select(i => $$"""{"uri":"{{(i % 2 == 0 ? "tex" : "D:/jobs/" + (i % 40))}}/panel_{{i:00000}}.png"}"""));
+        var images = string.Join(
+            ",",
+            Enumerable.Range(0, Rows).Select(i => $$"""{"uri":"{{(i % 2 == 0 ? "tex" : "D:/jobs/" + (i % 40))}}/panel_{{i:00000}}.png"}""")
+        );
         var path = browser.Demo.At("arrived/many.gltf");
         File.WriteAllText(path, $$"""{"asset":{"version":"2.0"},"images":[{{images}}]}""");
         browser.App.Ended(browser.App.Post("/api/arrivals/open", new { path }), seconds: 180);

@@ -34,16 +34,30 @@ internal static class MusterBench
         }
 
         var find = Find();
-        Measure.Print($"index of {Folders * FilesInEach:N0} files, first time", Measure.Best(() => Make(null)), "find -printf '%p %s %T@'", find);
+        Measure.Print(
+            $"index of {Folders * FilesInEach:N0} files, first time",
+            Measure.Best(() => Make(null)),
+            "find -printf '%p %s %T@'",
+            find
+        );
         var known = Make(null);
         var store = IndexStoreBench.Open();
         if (store is not null)
-            Measure.Print("first time, with writing it into PostgreSQL", Measure.Best(() =>
-            {
-                var made = TreeWalk.Make(library, scope);
-                IndexStoreBench.Save(IndexStoreBench.Open()!, made.Index, made.Changed);
-            }, 3) - Measure.Best(() => IndexStoreBench.Open(), 3), "find -printf", find);
-        if (store is not null) IndexStoreBench.Save(store, known, known.Listings);
+            Measure.Print(
+                "first time, with writing it into PostgreSQL",
+                Measure.Best(
+                    () =>
+                    {
+                        var made = TreeWalk.Make(library, scope);
+                        IndexStoreBench.Save(IndexStoreBench.Open()!, made.Index, made.Changed);
+                    },
+                    3
+                ) - Measure.Best(() => IndexStoreBench.Open(), 3),
+                "find -printf",
+                find
+            );
+        if (store is not null)
+            IndexStoreBench.Save(store, known, known.Listings);
         var random = new Random(7);
         for (var n = 0; n < Folders * FilesInEach / 100; n++)
         {
@@ -57,11 +71,26 @@ internal static class MusterBench
             var clock = System.Diagnostics.Stopwatch.StartNew();
             var (index, changed) = TreeWalk.Make(library, scope, known);
             IndexStoreBench.Save(store, index, changed);
-            Measure.Print($"second time, with writing the {changed.Length:N0} folders that hold a changed file", clock.Elapsed.TotalMilliseconds, "find -printf", find);
-            Measure.Print("reading it back from PostgreSQL", Measure.Best(() => store.Load(library, CancellationToken.None).GetAwaiter().GetResult(), 3), "find -printf", find);
+            Measure.Print(
+                $"second time, with writing the {changed.Length:N0} folders that hold a changed file",
+                clock.Elapsed.TotalMilliseconds,
+                "find -printf",
+                find
+            );
+            Measure.Print(
+                "reading it back from PostgreSQL",
+                Measure.Best(() => store.Load(library, CancellationToken.None).GetAwaiter().GetResult(), 3),
+                "find -printf",
+                find
+            );
         }
 
-        Measure.Print("the times of folders alone", Measure.Best(() => TreeWalk.Make(library, scope, known, Refresh.Folders)), "find -printf", find);
+        Measure.Print(
+            "the times of folders alone",
+            Measure.Best(() => TreeWalk.Make(library, scope, known, Refresh.Folders)),
+            "find -printf",
+            find
+        );
 
         Resolve(place, library, Make(known));
         Probe(library);
@@ -69,8 +98,18 @@ internal static class MusterBench
 
     private static void Probe(string library)
     {
-        string[] images = [.. Enumerable.Range(0, 50).SelectMany(f => Enumerable.Range(0, FilesInEach).Select(n => Path.Join(Folder(library, f), Name(f, n))))];
-        Measure.Compare($"probing {images.Length:N0} image headers", () => Array.ForEach(images, i => ImageProbe.File(i)), "identify -ping", () => Tool.Run("identify", ["-ping", .. images]));
+        string[] images =
+        [
+            .. Enumerable
+                .Range(0, 50)
+                .SelectMany(f => Enumerable.Range(0, FilesInEach).Select(n => Path.Join(Folder(library, f), Name(f, n)))),
+        ];
+        Measure.Compare(
+            $"probing {images.Length:N0} image headers",
+            () => Array.ForEach(images, i => ImageProbe.File(i)),
+            "identify -ping",
+            () => Tool.Run("identify", ["-ping", .. images])
+        );
     }
 
     private static void Resolve(Place place, string library, TreeIndex index)
@@ -78,7 +117,9 @@ internal static class MusterBench
         string Uri(int i)
         {
             var (folder, file) = (i / 10 % Folders, i % 10);
-            return i % 2 == 0 ? $"{Folder(library, folder)}/{Name(folder, file)}" : $"D:/jobs/{folder / 50}/tex/{folder}/{Name(folder, file)}";
+            return i % 2 == 0
+                ? $"{Folder(library, folder)}/{Name(folder, file)}"
+                : $"D:/jobs/{folder / 50}/tex/{folder}/{Name(folder, file)}";
         }
 
         var scene = place.Put("scene/rows.gltf", Look.Gltf([.. Enumerable.Range(0, References).Select(Uri)]));
@@ -95,8 +136,19 @@ internal static class MusterBench
         var before = GC.GetTotalAllocatedBytes(precise: true);
         Act();
         var allocated = GC.GetTotalAllocatedBytes(precise: true) - before;
-        Measure.Print($"resolving {References:N0} references, {report!.References.Count(r => r.State == ReferenceState.Elsewhere):N0} of them moved, with rules", best, "a second", 1000);
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"             allocated {allocated / 1e6:0} MB; {RelocationRules.Infer(report.References).Length} rules"));
+        Measure.Print(
+            $"resolving {References:N0} references, {report!.References.Count(r => r.State == ReferenceState.Elsewhere):N0} "
+                + $"of them moved, with rules",
+            best,
+            "a second",
+            1000
+        );
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"             allocated {allocated / 1e6:0} MB; {RelocationRules.Infer(report.References).Length} rules"
+            )
+        );
     }
 
     private static string Folder(string library, int folder) => Path.Join(library, $"job_{folder / 50:00}", $"{folder}");

@@ -10,13 +10,17 @@ var parts = new Dictionary<string, Action>
     ["mustering"] = () => MusterBench.Run(place),
     ["hashing"] = () => Hashing.Run(place),
     ["audit"] = () => AuditBench.Run(place),
+    ["session"] = () => SessionBench.Run(place),
     ["trial"] = () => Console.WriteLine(new TrialReport([.. new BrokenScenes(place, seed: 20_261).Run(500)])),
     ["list"] = ListBench.Run,
     ["reading"] = () => ReadingScenes.Run(place),
-    ["start"] = () => Measure.Compare(
-        "muster from the command line, start to end, of a scene of 2 references",
-        () => Tool.RootCall("muster", place.Put("small/s.gltf", Look.Gltf("a.png", "b.png"))),
-        "dotnet --version", () => Tool.Run("dotnet", ["--version"])),
+    ["start"] = () =>
+        Measure.Compare(
+            "muster from the command line, start to end, of a scene of 2 references",
+            () => Tool.RootCall("muster", place.Put("small/s.gltf", Look.Gltf("a.png", "b.png"))),
+            "dotnet --version",
+            () => Tool.Run("dotnet", ["--version"])
+        ),
 };
 var asked = args.Length == 0 ? [.. parts.Keys] : args;
 if (asked.FirstOrDefault(a => !parts.ContainsKey(a)) is { } unknown)
@@ -25,5 +29,6 @@ if (asked.FirstOrDefault(a => !parts.ContainsKey(a)) is { } unknown)
     return 2;
 }
 
-foreach (var part in asked) parts[part]();
+foreach (var part in asked)
+    parts[part]();
 return 0;

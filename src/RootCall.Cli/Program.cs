@@ -4,16 +4,33 @@ using RootCall.Core.Files;
 
 namespace RootCall.Cli;
 
-/// <summary>The job without a browser. Exit status: 0 clean, 1 done but something is left, 2 the call or the input cannot be used.</summary>
+/// <summary>
+/// The job without a browser. Exit status: 0 clean, 1 done but something is left, 2 the call or the input cannot be
+/// used.
+/// </summary>
 internal static class Program
 {
     private const int CannotUse = 2;
 
     private static int Main(string[] args)
     {
-        var root = new RootCommand("Root Call: finds, relinks and packs what a scene calls for.") { MusterVerb.Command(), AuditVerb.Command(), FixVerb.Command(), RelinkVerb.Command(), PackageVerb.Command(), CarriedVerbs.Extract(), CarriedVerbs.Embed(), CompareVerb.Command(), InspectVerb.Command(), DemoVerb.Command(), RulesVerb.Command() };
+        var root = new RootCommand("Root Call: finds, relinks and packs what a scene calls for.")
+        {
+            MusterVerb.Command(),
+            AuditVerb.Command(),
+            FixVerb.Command(),
+            RelinkVerb.Command(),
+            PackageVerb.Command(),
+            CarriedVerbs.Extract(),
+            CarriedVerbs.Embed(),
+            CompareVerb.Command(),
+            InspectVerb.Command(),
+            DemoVerb.Command(),
+            RulesVerb.Command(),
+        };
         var call = root.Parse(args);
-        if (call.Errors.Count > 0) return Refuse(call.Errors[0].Message);
+        if (call.Errors.Count > 0)
+            return Refuse(call.Errors[0].Message);
         try
         {
             return call.Invoke(new() { EnableDefaultExceptionHandler = false });

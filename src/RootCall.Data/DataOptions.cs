@@ -24,9 +24,15 @@ public sealed class DataOptions
     public string FirstRoots { get; set; } = string.Empty;
 
     public IReadOnlyList<ServerFolder> ServerFolders =>
-        [.. Split(Folders).Select(f => f.Split('=', 2)).Where(f => f.Length == 2).Select((f, i) => new ServerFolder(i + 1, f[0].Trim(), Core.Files.RootScope.RealPath(f[1].Trim())))];
+        [
+            .. Split(Folders)
+                .Select(f => f.Split('=', 2))
+                .Where(f => f.Length == 2)
+                .Select((f, i) => new ServerFolder(i + 1, f[0].Trim(), Core.Files.RootScope.RealPath(f[1].Trim()))),
+        ];
 
-    public static IEnumerable<string> Split(string list) => list.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+    public static IEnumerable<string> Split(string list) =>
+        list.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 }
 
 /// <param name="Path">Absolute, without links.</param>

@@ -18,7 +18,9 @@ public static class DataServices
     {
         services.Configure<DataOptions>(configuration.GetSection(DataOptions.Section));
         services.AddSingleton(p => new NpgsqlDataSourceBuilder(p.GetRequiredService<IOptions<DataOptions>>().Value.Database).Build());
-        services.AddDbContextFactory<RootCallDb>((p, o) => o.UseNpgsql(p.GetRequiredService<NpgsqlDataSource>()).UseSnakeCaseNamingConvention());
+        services.AddDbContextFactory<RootCallDb>(
+            (p, o) => o.UseNpgsql(p.GetRequiredService<NpgsqlDataSource>()).UseSnakeCaseNamingConvention()
+        );
         services.AddSingleton(Bounds.Default);
         services.AddSingleton(p => new FileFacts(p.GetService<IPictureReader>()));
         services.AddSingleton<DiskStore>();

@@ -62,7 +62,15 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
             e.HasKey(s => new { s.SceneId, s.Reference });
             e.HasOne<SceneRow>().WithMany().HasForeignKey(s => s.SceneId);
         });
-        modelBuilder.Entity<ApprovedRuleRow>(e => e.HasIndex(r => new { r.Root, r.From, r.To }).IsUnique());
+        modelBuilder.Entity<ApprovedRuleRow>(e =>
+            e.HasIndex(r => new
+                {
+                    r.Root,
+                    r.From,
+                    r.To,
+                })
+                .IsUnique()
+        );
         modelBuilder.Entity<SceneRow>(e => e.Property(s => s.Destination).HasDefaultValue("plain"));
         modelBuilder.Entity<WaiverRow>(e =>
         {

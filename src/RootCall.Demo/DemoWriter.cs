@@ -18,20 +18,35 @@ public static class DemoWriter
     public static IReadOnlyList<string> ArrivedScenes => [.. Scenes.Select(s => $"{s.Arrived}/{s.File}")];
 
     /// <summary>Those whose clean twin is what they were before the transfer; in the others faults were planted by hand.</summary>
-    public static IReadOnlyList<string> TransferScenes => [.. Scenes.Where(s => s.Losses.Count > 0 || s.Findings.Count == 0).Select(s => $"{s.Arrived}/{s.File}")];
+    public static IReadOnlyList<string> TransferScenes =>
+        [.. Scenes.Where(s => s.Losses.Count > 0 || s.Findings.Count == 0).Select(s => $"{s.Arrived}/{s.File}")];
 
     private static IReadOnlyList<DemoScene> Scenes =>
-    [
-        BrassGardener.Scene, SeedTins.Scene, LeanTo.Scene, ToolWall.Scene,
-        GlasshouseCorner.Scene, BrassLamp.Scene, EnamelSign.Scene, WateringCan.Scene, TinPear.Scene, TinLantern.Scene, SeedDrawer.Scene, MothJar.Scene, GardenGate.Scene, Pebble.Scene, DewDrop.Scene,
-    ];
+        [
+            BrassGardener.Scene,
+            SeedTins.Scene,
+            LeanTo.Scene,
+            ToolWall.Scene,
+            GlasshouseCorner.Scene,
+            BrassLamp.Scene,
+            EnamelSign.Scene,
+            WateringCan.Scene,
+            TinPear.Scene,
+            TinLantern.Scene,
+            SeedDrawer.Scene,
+            MothJar.Scene,
+            GardenGate.Scene,
+            Pebble.Scene,
+            DewDrop.Scene,
+        ];
 
     /// <summary>Writes everything; files already there with the same name are written over.</summary>
     /// <returns>Absolute paths of the files.</returns>
     /// <exception cref="CannotUseException">The place is a file.</exception>
     public static IReadOnlyList<string> Write(string folder)
     {
-        if (File.Exists(folder)) throw new CannotUseException($"“{folder}” is a file; the demo needs a folder.");
+        if (File.Exists(folder))
+            throw new CannotUseException($"“{folder}” is a file; the demo needs a folder.");
         var made = Paints.All.ToDictionary(p => p.Name, p => new Lazy<byte[]>(p.Make));
         Parallel.ForEach(made.Values, m => _ = m.Value);
         byte[] Paint(string name) => made[name].Value;
@@ -41,15 +56,18 @@ public static class DemoWriter
             var full = Path.Combine(folder, path);
             Directory.CreateDirectory(Path.GetDirectoryName(full)!);
             File.WriteAllBytes(full, bytes);
-            if (!written.Contains(full)) written.Add(full);
+            if (!written.Contains(full))
+                written.Add(full);
         }
 
         foreach (var scene in Scenes)
         {
             var byId = scene.Calls.ToDictionary(c => c.Id);
             byte[] Bytes(string id) => Paint(byId[id].Paint);
-            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Written, Bytes, true)) Put($"{scene.Arrived}/{name}", bytes);
-            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Clean, Bytes, false)) Put($"{scene.CleanFolder}/{name}", bytes);
+            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Written, Bytes, true))
+                Put($"{scene.Arrived}/{name}", bytes);
+            foreach (var (name, bytes) in scene.Own(id => byId[id].Carried ? null : byId[id].Clean, Bytes, false))
+                Put($"{scene.CleanFolder}/{name}", bytes);
             foreach (var call in scene.Calls.Where(c => c is { Carried: false, Kind: "image" }))
             {
                 Put($"{scene.CleanFolder}/{call.Clean}", Paint(call.Paint));
@@ -68,8 +86,10 @@ public static class DemoWriter
         }
 
         // What a library has besides: maps at another resolution; and what a delivery leaves lying about.
-        foreach (var proxy in new[] { "brass_basecolor", "brass_normal", "verdigris_basecolor" }) Put($"{Library}/metals/{proxy}_proxy.png", Paint($"{proxy}_proxy.png"));
-        foreach (var proxy in new[] { "tin_leaf_basecolor", "tin_leaf_normal" }) Put($"{Library}/tin-orchard/tex/{proxy}_proxy.png", Paint($"{proxy}_proxy.png"));
+        foreach (var proxy in new[] { "brass_basecolor", "brass_normal", "verdigris_basecolor" })
+            Put($"{Library}/metals/{proxy}_proxy.png", Paint($"{proxy}_proxy.png"));
+        foreach (var proxy in new[] { "tin_leaf_basecolor", "tin_leaf_normal" })
+            Put($"{Library}/tin-orchard/tex/{proxy}_proxy.png", Paint($"{proxy}_proxy.png"));
         Put($"{GlasshouseCorner.Scene.Arrived}/textures/pot_glaze_test.png", Paint("noise_fine.png"));
         Put($"{Library}/tin-orchard/mtl/hanging_chain.mtl", EnamelSign.ChainLibrary("../tex"));
         Put($"{EnamelSign.Scene.CleanFolder}/hanging_chain.mtl", EnamelSign.ChainLibrary("textures"));
@@ -94,7 +114,8 @@ public static class DemoWriter
                 json.WriteString("arrived", $"{scene.Arrived}/{scene.File}");
                 json.WriteString("clean", $"{scene.CleanFolder}/{scene.File}");
                 json.WriteStartArray("references");
-                foreach (var call in scene.Calls.Where(c => !c.LeftBehind)) Reference(json, call);
+                foreach (var call in scene.Calls.Where(c => !c.LeftBehind))
+                    Reference(json, call);
                 json.WriteEndArray();
                 json.WriteStartArray("transfer");
                 foreach (var loss in scene.Losses)
@@ -103,7 +124,8 @@ public static class DemoWriter
                     json.WriteString("kind", loss.Kind);
                     json.WriteString("name", loss.Name);
                     json.WriteString("what", loss.What);
-                    if (loss.Input is not null) json.WriteString("input", loss.Input);
+                    if (loss.Input is not null)
+                        json.WriteString("input", loss.Input);
                     json.WriteString("fault", loss.Fault);
                     json.WriteEndObject();
                 }
@@ -137,9 +159,11 @@ public static class DemoWriter
         json.WriteString("written", call.Written);
         json.WriteString("state", call.State);
         json.WriteStartArray("flags");
-        foreach (var flag in call.Flags) json.WriteStringValue(flag);
+        foreach (var flag in call.Flags)
+            json.WriteStringValue(flag);
         json.WriteEndArray();
-        if (call.Fault is not null) json.WriteString("fault", call.Fault);
+        if (call.Fault is not null)
+            json.WriteString("fault", call.Fault);
         json.WriteEndObject();
     }
 }

@@ -8,7 +8,8 @@ public static partial class HardLink
     /// <summary>Links, or copies where the file system will not link.</summary>
     public static void Create(string existing, string name)
     {
-        if (Link(existing, name) != 0) File.Copy(existing, name);
+        if (Link(existing, name) != 0)
+            File.Copy(existing, name);
     }
 
     [LibraryImport("libc", EntryPoint = "link", StringMarshalling = StringMarshalling.Utf8)]

@@ -4,7 +4,10 @@ using RootCall.Core.Imaging;
 
 namespace RootCall.Native;
 
-/// <summary>Looks and values of pictures through Debian's OpenImageIO. A crash in native code ends the process, so only workers call it.</summary>
+/// <summary>
+/// Looks and values of pictures through Debian's OpenImageIO. A crash in native code ends the process, so only workers
+/// call it.
+/// </summary>
 public sealed partial class OpenImageIoLooks(Bounds bounds) : IPictureReader
 {
     private const int ErrorCapacity = 1024;
@@ -25,7 +28,17 @@ public sealed partial class OpenImageIoLooks(Bounds bounds) : IPictureReader
     }
 
     [LibraryImport("rootcall_images", EntryPoint = "rootcall_sample", StringMarshalling = StringMarshalling.Utf8)]
-    private static partial int Sample(string path, int side, [Out] float[] values, out int width, out int height, out int channels, long mostPixels, [Out] byte[] error, int capacity);
+    private static partial int Sample(
+        string path,
+        int side,
+        [Out] float[] values,
+        out int width,
+        out int height,
+        out int channels,
+        long mostPixels,
+        [Out] byte[] error,
+        int capacity
+    );
 
     [LibraryImport("rootcall_images", EntryPoint = "rootcall_look", StringMarshalling = StringMarshalling.Utf8)]
     private static partial int Look(string path, out ulong look, long mostPixels, [Out] byte[] error, int capacity);

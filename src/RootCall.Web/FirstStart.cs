@@ -8,14 +8,30 @@ using RootCall.Web.Features.Work;
 namespace RootCall.Web;
 
 /// <summary>Opens the scenes and roots that the settings name, once, when the database is new.</summary>
-internal sealed class FirstStart(IDbContextFactory<RootCallDb> databases, RootStore roots, WorkDispatcher work, IOptions<DataOptions> options) : BackgroundService
+internal sealed class FirstStart(
+    IDbContextFactory<RootCallDb> databases,
+    RootStore roots,
+    WorkDispatcher work,
+    IOptions<DataOptions> options
+) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await using var db = await databases.CreateDbContextAsync(stoppingToken);
-        if (await db.Work.AnyAsync(stoppingToken) || await db.Scenes.AnyAsync(stoppingToken)) return;
-        foreach (var root in DataOptions.Split(options.Value.FirstRoots)) await roots.Add(root, DateTimeOffset.UtcNow, stoppingToken);
+        if (await db.Work.AnyAsync(stoppingToken) || await db.Scenes.AnyAsync(stoppingToken))
+            return;
+        foreach (var root in DataOptions.Split(options.Value.FirstRoots))
+            await roots.Add(root, DateTimeOffset.UtcNow, stoppingToken);
         foreach (var scene in DataOptions.Split(options.Value.FirstScenes))
-            await work.Start(new Arrive(scene, null, $"{Path.GetFileName(Path.GetDirectoryName(Path.GetDirectoryName(scene)))}/{Path.GetFileName(Path.GetDirectoryName(scene))}"), $"Open {Path.GetFileName(scene)}", null, stoppingToken);
+            await work.Start(
+                new Arrive(
+                    scene,
+                    null,
+                    $"{Path.GetFileName(Path.GetDirectoryName(Path.GetDirectoryName(scene)))}/{Path.GetFileName(Path.GetDirectoryName(scene))}"
+                ),
+                $"Open {Path.GetFileName(scene)}",
+                null,
+                stoppingToken
+            );
     }
 }

@@ -15,7 +15,9 @@ using RootCall.Web.Security;
 using Serilog;
 
 var builder = WebApplication.CreateBuilder(args);
-builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+builder.Services.AddSerilog(log =>
+    log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
+);
 builder.WebHost.ConfigureKestrel(k => k.Limits.MaxRequestBodySize = Bounds.Default.UploadBytes);
 builder.Services.AddRootCallData(builder.Configuration);
 builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));
@@ -38,7 +40,9 @@ if (!describeOnly)
 builder.Services.AddProblemDetails();
 builder.Services.AddExceptionHandler<CannotUseHandler>();
 builder.Services.AddResponseCompression(o => o.EnableForHttps = false);
-builder.Services.AddSignalR().AddJsonProtocol(o => o.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase)));
+builder
+    .Services.AddSignalR()
+    .AddJsonProtocol(o => o.PayloadSerializerOptions.Converters.Add(new JsonStringEnumConverter(JsonNamingPolicy.CamelCase)));
 builder.Services.ConfigureHttpJsonOptions(o =>
 {
     // Numbers are numbers; read from strings too they would be typed as either in the API description.
@@ -49,7 +53,8 @@ builder.Services.AddOpenApi();
 builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");
 
 var app = builder.Build();
-if (describeOnly) return await OpenApiFile.Write(app, args[^1]);
+if (describeOnly)
+    return await OpenApiFile.Write(app, args[^1]);
 
 await using (var db = await app.Services.GetRequiredService<IDbContextFactory<RootCallDb>>().CreateDbContextAsync())
     await db.Database.MigrateAsync();
@@ -66,7 +71,9 @@ app.MapHealthChecks("/health");
 app.MapOpenApi();
 app.MapHub<WorkHub>("/hub/work");
 Api.MapAll(app);
-app.MapFallback("/api/{**rest}", () => Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "There is nothing at this address."));
+app.MapFallback("/api/{**rest}", () =>
+    Results.Problem(statusCode: StatusCodes.Status404NotFound, title: "There is nothing at this address.")
+);
 app.MapFallbackToFile("index.html");
 await app.RunAsync();
 return 0;

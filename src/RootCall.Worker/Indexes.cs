@@ -19,11 +19,18 @@ public sealed class Indexes(IndexStore store)
     public async Task<RootIndex> Get(RootScope scope, Refresh refresh, Action<int, string> progress, CancellationToken stop)
     {
         var current = new List<TreeIndex>();
-        foreach (var folder in RootIndex.Tops(scope)) current.Add(await Update(folder, scope, refresh, progress, stop));
+        foreach (var folder in RootIndex.Tops(scope))
+            current.Add(await Update(folder, scope, refresh, progress, stop));
         return new(current);
     }
 
-    private async Task<TreeIndex> Update(string folder, RootScope scope, Refresh refresh, Action<int, string> progress, CancellationToken stop)
+    private async Task<TreeIndex> Update(
+        string folder,
+        RootScope scope,
+        Refresh refresh,
+        Action<int, string> progress,
+        CancellationToken stop
+    )
     {
         var tree = trees.GetOrAdd(folder, _ => new());
         await tree.Lock.WaitAsync(stop);
@@ -32,7 +39,8 @@ public sealed class Indexes(IndexStore store)
             tree.Index ??= await store.Load(folder, stop);
             var (index, changed) = TreeWalk.Make(folder, scope, tree.Index, refresh, progress, stop);
             // Another worker may have written in between; what counts is the disk, which both have seen.
-            if (tree.Index is null || refresh == Refresh.Files || Differ(tree.Index, index, changed)) await store.Save(index, changed, stop);
+            if (tree.Index is null || refresh == Refresh.Files || Differ(tree.Index, index, changed))
+                await store.Save(index, changed, stop);
             return tree.Index = index;
         }
         finally
@@ -41,7 +49,8 @@ public sealed class Indexes(IndexStore store)
         }
     }
 
-    private static bool Differ(TreeIndex before, TreeIndex after, ImmutableArray<FolderListing> changed) => !changed.IsEmpty || before.Listings.Length != after.Listings.Length;
+    private static bool Differ(TreeIndex before, TreeIndex after, ImmutableArray<FolderListing> changed) =>
+        !changed.IsEmpty || before.Listings.Length != after.Listings.Length;
 
     private sealed class Tree
     {

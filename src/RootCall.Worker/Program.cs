@@ -9,7 +9,9 @@ using RootCall.Worker.Tasks;
 using Serilog;
 
 var builder = Host.CreateApplicationBuilder(args);
-builder.Services.AddSerilog(log => log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture));
+builder.Services.AddSerilog(log =>
+    log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
+);
 builder.Services.AddRootCallData(builder.Configuration);
 builder.Services.AddSingleton<IThumbnailMaker, OpenImageIoThumbnails>();
 builder.Services.AddSingleton<IPictureReader, OpenImageIoLooks>();

@@ -15,7 +15,10 @@ public sealed record SceneRead(Session Session)
 
     public MusterContext Context => Session.Context;
 
-    /// <summary>What is kept: the scene as its files say it, with the entries of the ledger that are in it, and what was found of references that others bring.</summary>
+    /// <summary>
+    /// What is kept: the scene as its files say it, with the entries of the ledger that are in it, and what was found
+    /// of references that others bring.
+    /// </summary>
     public Mustered ToKeep
     {
         get
@@ -23,10 +26,24 @@ public sealed record SceneRead(Session Session)
             var basis = Session.Edited.Basis;
             var known = Report.References.DistinctBy(r => r.Reference.Key).ToDictionary(r => r.Reference.Key);
             var own = basis.References.Select(r => known.TryGetValue(r.Key, out var there) ? there with { Reference = r } : null).ToList();
-            var report = own.Contains(null) ? Mustering.Run(basis, Context, Report) : Report with { Scene = basis, References = [.. own.Select(r => r!)] };
+            var report = own.Contains(null)
+                ? Mustering.Run(basis, Context, Report)
+                : Report with
+                {
+                    Scene = basis,
+                    References = [.. own.Select(r => r!)],
+                };
             var keys = basis.References.Select(r => r.Key).ToHashSet();
             var included = Session.Edited.InBasis.Select(e => e.Id).ToList();
-            return new(report, Context.Index.Count, [.. Session.Refused.Where(r => included.Contains(r.Entry.Id)).Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason))])
+            return new(
+                report,
+                Context.Index.Count,
+                [
+                    .. Session
+                        .Refused.Where(r => included.Contains(r.Entry.Id))
+                        .Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason)),
+                ]
+            )
             {
                 Included = included,
                 Brought = [.. Report.References.Where(r => !keys.Contains(r.Reference.Key))],
@@ -36,19 +53,49 @@ public sealed record SceneRead(Session Session)
 }
 
 /// <summary>Reads a scene with its ledger and musters it against the roots, telling how far it is.</summary>
-public sealed class SceneReading(RootStore roots, Indexes indexes, SeenStore seen, RuleStore rules, NameStore names, KnownFileStore known, FileFacts facts, Bounds bounds)
+public sealed class SceneReading(
+    RootStore roots,
+    Indexes indexes,
+    SeenStore seen,
+    RuleStore rules,
+    NameStore names,
+    KnownFileStore known,
+    FileFacts facts,
+    Bounds bounds
+)
 {
     /// <param name="ledger">Its applied entries are made.</param>
-    /// <param name="relinks">False to leave what answers as it arrived, except for own files: relinks are laid over a muster when it is shown.</param>
+    /// <param name="relinks">
+    /// False to leave what answers as it arrived, except for own files: relinks are laid over a muster when it is
+    /// shown.
+    /// </param>
     /// <param name="edited">Folder for copies with edits made; it must stay as long as what is read is used.</param>
     /// <param name="before">The muster before this one; its files need not be looked into again.</param>
     public async Task<SceneRead> Read(
-        string path, Guid? sceneId, Ledger ledger, bool relinks, string edited, MusterReport? before, WorkProgress progress, CancellationToken stop)
+        string path,
+        Guid? sceneId,
+        Ledger ledger,
+        bool relinks,
+        string edited,
+        MusterReport? before,
+        WorkProgress progress,
+        CancellationToken stop
+    )
     {
         var scope = await roots.ScopeOf(path, sceneId, stop);
         progress.Report("looking in the roots");
-        var index = await indexes.Get(scope, Refresh.Folders, (n, folder) => progress.Report("looking in the roots", Path.GetFileName(folder), n), stop);
-        if (before is not null) await known.Load(facts, before.References.SelectMany(r => r.Candidates.Select(c => c.Path).Append(r.Resolved)).OfType<string>(), stop);
+        var index = await indexes.Get(
+            scope,
+            Refresh.Folders,
+            (n, folder) => progress.Report("looking in the roots", Path.GetFileName(folder), n),
+            stop
+        );
+        if (before is not null)
+            await known.Load(
+                facts,
+                before.References.SelectMany(r => r.Candidates.Select(c => c.Path).Append(r.Resolved)).OfType<string>(),
+                stop
+            );
         var lastSeen = sceneId is { } id ? await seen.Read(id, stop) : ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
         await known.Load(facts, lastSeen.Values.Select(s => s.Path), stop);
         var context = new MusterContext(scope, index, facts)
@@ -60,9 +107,16 @@ public sealed class SceneReading(RootStore roots, Indexes indexes, SeenStore see
             Stop = stop,
         };
         progress.Report("reading", Path.GetFileName(path));
-        var session = Session.Open(path, context, bounds, () => Directory.CreateDirectory(edited).FullName, detail => progress.Report("reading", detail));
+        var session = Session.Open(
+            path,
+            context,
+            bounds,
+            () => Directory.CreateDirectory(edited).FullName,
+            detail => progress.Report("reading", detail)
+        );
         var entries = ledger.Applied.Where(e => relinks || e.Edits.Any(x => x.Brings));
-        if (!relinks) entries = entries.Select(e => e with { Edits = [.. e.Edits.Where(x => x.Brings)] });
+        if (!relinks)
+            entries = entries.Select(e => e with { Edits = [.. e.Edits.Where(x => x.Brings)] });
         progress.Report("making the edits", Path.GetFileName(path));
         session = session.With(entries);
         await known.Save(facts, stop);

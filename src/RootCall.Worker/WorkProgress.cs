@@ -25,7 +25,8 @@ public sealed class WorkProgress : IAsyncDisposable
 
     public async ValueTask DisposeAsync()
     {
-        if (end.IsCancellationRequested) return;
+        if (end.IsCancellationRequested)
+            return;
         await end.CancelAsync();
         await writing;
         end.Dispose();
@@ -43,7 +44,8 @@ public sealed class WorkProgress : IAsyncDisposable
                 written = step;
             }
 
-            if (end.IsCancellationRequested) return;
+            if (end.IsCancellationRequested)
+                return;
             await Task.Delay(Pause, end.Token).ContinueWith(_ => { }, TaskScheduler.Default);
         }
     }

@@ -15,14 +15,20 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         browser.Go("/arrivals");
         browser.SeeCall("scenes");
         // What the browser does for a real drop: the events carry a DataTransfer with the file.
-        browser.Driver.ExecuteScript("""
+        browser.Driver.ExecuteScript(
+            """
             const transfer = new DataTransfer();
             transfer.items.add(new File([arguments[0]], 'dropped_pot.gltf'));
             for (const type of ['dragover', 'drop'])
               window.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true }));
-            """, Look.Gltf("terracotta_pot_basecolor.png"));
+            """,
+            Look.Gltf("terracotta_pot_basecolor.png")
+        );
         browser.SeeText("dropped_pot.gltf");
-        RunningApplication.Until(() => browser.App.Get("/api/scenes").EnumerateArray().Any(s => s.GetProperty("name").GetString() == "dropped_pot.gltf"), "the dropped file did not arrive");
+        RunningApplication.Until(
+            () => browser.App.Get("/api/scenes").EnumerateArray().Any(s => s.GetProperty("name").GetString() == "dropped_pot.gltf"),
+            "the dropped file did not arrive"
+        );
     }
 
     [Fact]
@@ -31,7 +37,13 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         browser.Go("/arrivals/" + browser.App.SceneId("brass_lamp.glb"));
         browser.SeeText("2 images carried inside");
         browser.SeeText("11,200");
-        RunningApplication.Until(() => browser.Evaluate<long>("return [...document.querySelectorAll('[aria-label=\"Its images\"] img')].filter((i) => i.naturalWidth > 0).length") >= 3, "carried images are not shown");
+        RunningApplication.Until(
+            () =>
+                browser.Evaluate<long>(
+                    "return [...document.querySelectorAll('[aria-label=\"Its images\"] img')].filter((i) => i.naturalWidth > 0).length"
+                ) >= 3,
+            "carried images are not shown"
+        );
         browser.ClickAt("(//button[starts-with(@id, 'scene-')])[1]");
         var first = browser.Driver.Url;
         browser.Press(Keys.ArrowDown);
@@ -46,7 +58,11 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         var app = browser.App;
         foreach (var scene in new[] { "clean/seed_drawer/seed_drawer.mtlx", "arrived/seed_drawer/seed_drawer.mtlx" })
             app.Ended(app.Post("/api/arrivals/open", new { path = browser.Demo.At(scene) }));
-        var id = app.Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("source").GetString() == "arrived/seed_drawer").GetProperty("id").GetString();
+        var id = app.Get("/api/scenes")
+            .EnumerateArray()
+            .First(s => s.GetProperty("source").GetString() == "arrived/seed_drawer")
+            .GetProperty("id")
+            .GetString();
         browser.Go("/arrivals/" + id);
         browser.SeeText("drawer_wood");
         browser.Press("v");
@@ -70,7 +86,14 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         string Open(string scene)
         {
             app.Ended(app.Post("/api/arrivals/open", new { path = browser.Demo.At(scene) }));
-            return app.Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("name").GetString() == Path.GetFileName(scene) && s.GetProperty("source").GetString() == Path.GetDirectoryName(scene)).GetProperty("id").GetString()!;
+            return app.Get("/api/scenes")
+                .EnumerateArray()
+                .First(s =>
+                    s.GetProperty("name").GetString() == Path.GetFileName(scene)
+                    && s.GetProperty("source").GetString() == Path.GetDirectoryName(scene)
+                )
+                .GetProperty("id")
+                .GetString()!;
         }
 
         browser.Go("/arrivals/" + Open("clean/watering_can/watering_can.usda"));
@@ -82,12 +105,16 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         browser.Press(Keys.Enter);
         browser.SeeText("1 pending");
         // The key works from the render after the entry showed: pressed a moment too early, it is pressed again.
-        RunningApplication.Until(() =>
-        {
-            if (browser.Text.Contains("1 pending", StringComparison.Ordinal)) browser.PressShift("p");
-            Thread.Sleep(300);
-            return browser.Text.Contains("1 applied", StringComparison.Ordinal);
-        }, "the variant was not applied");
+        RunningApplication.Until(
+            () =>
+            {
+                if (browser.Text.Contains("1 pending", StringComparison.Ordinal))
+                    browser.PressShift("p");
+                Thread.Sleep(300);
+                return browser.Text.Contains("1 applied", StringComparison.Ordinal);
+            },
+            "the variant was not applied"
+        );
         browser.Press("u");
 
         browser.Go("/arrivals/" + Open("arrived/tin_pear/tin_pear.usdz"));

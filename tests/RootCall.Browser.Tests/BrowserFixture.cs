@@ -19,23 +19,49 @@ public sealed class BrowserFixture : IDisposable
         Demo = new();
         App = new(
             new Dictionary<string, string> { ["The Tin Orchard"] = Demo.Folder },
-            new[] { "brass_lamp/brass_lamp.glb", "enamel_sign/enamel_sign.obj", "glasshouse_corner/glasshouse_corner.gltf" }.Select(s => Demo.At("arrived/" + s)),
-            [Demo.Library]);
+            new[] { "brass_lamp/brass_lamp.glb", "enamel_sign/enamel_sign.obj", "glasshouse_corner/glasshouse_corner.gltf" }.Select(s =>
+                Demo.At("arrived/" + s)
+            ),
+            [Demo.Library]
+        );
         App.StartWorker();
         RunningApplication.Until(() => App.Get("/api/scenes").GetArrayLength() == 3, "the demo's scenes did not arrive");
 
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(
-            "--headless=new", "--no-sandbox", "--use-angle=swiftshader", "--enable-unsafe-swiftshader", "--ignore-gpu-blocklist", "--disable-dev-shm-usage",
-            "--disable-quic", "--no-first-run", "--no-default-browser-check", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            "--disable-default-apps", "--force-device-scale-factor=1", "--window-size=1280,800", "--user-data-dir=" + profile.Folder);
+            "--headless=new",
+            "--no-sandbox",
+            "--use-angle=swiftshader",
+            "--enable-unsafe-swiftshader",
+            "--ignore-gpu-blocklist",
+            "--disable-dev-shm-usage",
+            "--disable-quic",
+            "--no-first-run",
+            "--no-default-browser-check",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-default-apps",
+            "--force-device-scale-factor=1",
+            "--window-size=1280,800",
+            "--user-data-dir=" + profile.Folder
+        );
         options.AddUserProfilePreference("download.default_directory", Downloads);
         options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
         service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.HostName = "127.0.0.1";
         service.SuppressInitialDiagnosticInformation = true;
         Driver = new(service, options, TimeSpan.FromMinutes(2));
-        Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = 1280, ["height"] = 800, ["deviceScaleFactor"] = 1, ["mobile"] = false });
+        Driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = 1280,
+                ["height"] = 800,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
         Driver.ExecuteCdpCommand("Browser.setDownloadBehavior", new() { ["behavior"] = "allow", ["downloadPath"] = Downloads });
     }
 
@@ -53,16 +79,22 @@ public sealed class BrowserFixture : IDisposable
     public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(Driver).SendKeys(keys).Perform();
 
     /// <summary>Presses a key with Shift.</summary>
-    public void PressShift(string key) => new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).Perform();
+    public void PressShift(string key) =>
+        new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).Perform();
 
     public IWebElement See(string xpath)
     {
         IWebElement? found = null;
-        RunningApplication.Until(() => (found = Driver.FindElements(By.XPath(xpath)).FirstOrDefault(e => e.Displayed)) is not null, $"“{xpath}” did not appear", 30);
+        RunningApplication.Until(
+            () => (found = Driver.FindElements(By.XPath(xpath)).FirstOrDefault(e => e.Displayed)) is not null,
+            $"“{xpath}” did not appear",
+            30
+        );
         return found!;
     }
 
-    public void Click(string text) => ClickAt($"//button[contains(normalize-space(.), '{text}')] | //a[contains(normalize-space(.), '{text}')]");
+    public void Click(string text) =>
+        ClickAt($"//button[contains(normalize-space(.), '{text}')] | //a[contains(normalize-space(.), '{text}')]");
 
     /// <summary>Clicks in the open dialog, whatever of the same name lies behind it.</summary>
     public void ClickInSheet(string text) => ClickAt($"//*[@role='dialog']//button[contains(normalize-space(.), '{text}')]");
@@ -85,10 +117,12 @@ public sealed class BrowserFixture : IDisposable
     }
 
     /// <summary>Waits until the page shows the text, however it is marked up.</summary>
-    public void SeeText(string text) => RunningApplication.Until(() => Text.Contains(text, StringComparison.Ordinal), $"“{text}” did not appear", 40);
+    public void SeeText(string text) =>
+        RunningApplication.Until(() => Text.Contains(text, StringComparison.Ordinal), $"“{text}” did not appear", 40);
 
     /// <summary>Waits until the call, the large sentence, contains the text.</summary>
-    public void SeeCall(string text) => RunningApplication.Until(() => Call.Contains(text, StringComparison.Ordinal), $"the call did not say “{text}” but “{Call}”", 40);
+    public void SeeCall(string text) =>
+        RunningApplication.Until(() => Call.Contains(text, StringComparison.Ordinal), $"the call did not say “{text}” but “{Call}”", 40);
 
     public string Call => Evaluate<string>("return document.querySelector('h1')?.innerText ?? ''");
 
@@ -101,11 +135,21 @@ public sealed class BrowserFixture : IDisposable
     {
         Driver.ExecuteScript(File.ReadAllText(Path.Combine(Tool.Home, "web/node_modules/axe-core/axe.min.js")));
         Driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromSeconds(60);
-        var found = (string)Driver.ExecuteAsyncScript("const done = arguments[arguments.length - 1]; axe.run(document).then((r) => done(JSON.stringify(r.violations)));")!;
+        var found = (string)
+            Driver.ExecuteAsyncScript(
+                "const done = arguments[arguments.length - 1]; axe.run(document).then((r) => done(JSON.stringify(r.violations)));"
+            )!;
         using var violations = JsonDocument.Parse(found);
-        return [.. violations.RootElement.EnumerateArray()
-            .Where(v => v.GetProperty("impact").GetString() is "serious" or "critical")
-            .Select(v => $"{v.GetProperty("id").GetString()}: {string.Join(" | ", v.GetProperty("nodes").EnumerateArray().Take(3).Select(n => n.GetProperty("html").GetString() + " " + n.GetProperty("failureSummary").GetString()))}")];
+        return
+        [
+            .. violations
+                .RootElement.EnumerateArray()
+                .Where(v => v.GetProperty("impact").GetString() is "serious" or "critical")
+                .Select(v =>
+                    $"{v.GetProperty("id").GetString()}: "
+                    + $"{string.Join(" | ", v.GetProperty("nodes").EnumerateArray().Take(3).Select(n => n.GetProperty("html").GetString() + " " + n.GetProperty("failureSummary").GetString()))}"
+                ),
+        ];
     }
 
     public void Dispose()

@@ -3,7 +3,10 @@ using RootCall.Testing;
 
 namespace RootCall.Browser.Tests;
 
-/// <summary>The Findings stage as an artist uses it: by keyboard from cause to cause, fixing a family, waiving, choosing where the scene goes.</summary>
+/// <summary>
+/// The Findings stage as an artist uses it: by keyboard from cause to cause, fixing a family, waiving, choosing where
+/// the scene goes.
+/// </summary>
 [Collection(BrowserCollection.Name)]
 public sealed class FindingsTests
 {
@@ -13,10 +16,23 @@ public sealed class FindingsTests
     public FindingsTests(BrowserFixture browser)
     {
         this.browser = browser;
-        Assert.Equal("done", browser.App.Ended(browser.App.Post("/api/arrivals/open", new { path = browser.Demo.At("arrived/seed_tins/seed_tins.mtlx") })).GetProperty("state").GetString());
+        Assert.Equal(
+            "done",
+            browser
+                .App.Ended(browser.App.Post("/api/arrivals/open", new { path = browser.Demo.At("arrived/seed_tins/seed_tins.mtlx") }))
+                .GetProperty("state")
+                .GetString()
+        );
         id = browser.App.SceneId("seed_tins.mtlx");
-        while (browser.App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength() > 0) browser.App.Post($"/api/scenes/{id}/ledger/undo");
-        RunningApplication.Until(() => browser.App.Get($"/api/scenes/{id}/audit") is var a && a.GetProperty("toMeasure").GetInt32() == 0 && a.GetProperty("blockers").GetInt32() == 17, "the scene was not measured");
+        while (browser.App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength() > 0)
+            browser.App.Post($"/api/scenes/{id}/ledger/undo");
+        RunningApplication.Until(
+            () =>
+                browser.App.Get($"/api/scenes/{id}/audit") is var a
+                && a.GetProperty("toMeasure").GetInt32() == 0
+                && a.GetProperty("blockers").GetInt32() == 17,
+            "the scene was not measured"
+        );
         browser.Go("/findings/" + id);
         browser.SeeCall("23 findings come from nine causes");
         browser.SeeText("The clearest of 12");
@@ -26,7 +42,11 @@ public sealed class FindingsTests
     public void A_family_is_fixed_by_keyboard_and_the_counts_fall_and_come_back()
     {
         Assert.Empty(browser.SeriousFindings());
-        Assert.Contains("seed_tin_01_roughness.png feeds subsurface now, and specular_roughness after the fix", browser.See("//*[name()='svg'][@role='img'][contains(@aria-label, 'after the fix')]").GetDomAttribute("aria-label"), StringComparison.Ordinal);
+        Assert.Contains(
+            "seed_tin_01_roughness.png feeds subsurface now, and specular_roughness after the fix",
+            browser.See("//*[name()='svg'][@role='img'][contains(@aria-label, 'after the fix')]").GetDomAttribute("aria-label"),
+            StringComparison.Ordinal
+        );
         browser.SeeText("24 edits = 12 connect + 12 disconnect");
         browser.PressShift(Keys.ArrowRight);
         browser.SeeText("2 of 12");

@@ -18,7 +18,8 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         File.Copy(browser.Demo.At("arrived/brass_lamp/brass_lamp.glb"), Path.Combine(delivery, "lantern_row.glb"));
         ZipFile.CreateFromDirectory(delivery, place.At("lantern_row.zip"));
 
-        foreach (var root in browser.App.Get("/api/roots").EnumerateArray()) browser.App.Client.DeleteAsync("/api/roots/" + root.GetProperty("id").GetString()).Wait();
+        foreach (var root in browser.App.Get("/api/roots").EnumerateArray())
+            browser.App.Client.DeleteAsync("/api/roots/" + root.GetProperty("id").GetString()).Wait();
 
         browser.Go("/arrivals");
         browser.SeeCall("scenes");
@@ -50,7 +51,13 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Press("]");
         browser.SeeCall("all 6 references are answered in it");
         browser.PressShift("b");
-        RunningApplication.Until(() => browser.Driver.FindElements(By.CssSelector("[data-proof=resolved]")).Any(e => e.Text.Replace("\n", string.Empty, StringComparison.Ordinal) == "6/6"), $"the proof did not come: {browser.Text}");
+        RunningApplication.Until(
+            () =>
+                browser
+                    .Driver.FindElements(By.CssSelector("[data-proof=resolved]"))
+                    .Any(e => e.Text.Replace("\n", string.Empty, StringComparison.Ordinal) == "6/6"),
+            $"the proof did not come: {browser.Text}"
+        );
         browser.Click("Download");
         var zip = Path.Combine(browser.Downloads, "lantern_row_v1.zip");
         RunningApplication.Until(() => File.Exists(zip), "the package was not downloaded");
@@ -70,7 +77,13 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         var asked = browser.See("//*[@role='alertdialog']").Text;
         Assert.Contains("E:/scans/glaze/glaze_normal.png", asked, StringComparison.Ordinal);
         browser.Click("Back");
-        Assert.Equal(0, browser.App.Get($"/api/scenes/{browser.App.SceneId("glasshouse_corner.gltf")}/send-off").GetProperty("packages").GetArrayLength());
+        Assert.Equal(
+            0,
+            browser
+                .App.Get($"/api/scenes/{browser.App.SceneId("glasshouse_corner.gltf")}/send-off")
+                .GetProperty("packages")
+                .GetArrayLength()
+        );
         browser.PressShift("b");
         browser.Click("Build without");
         browser.SeeText("its report names the others");
@@ -82,7 +95,8 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Go("/arrivals");
         browser.SeeCall("scenes");
         browser.Press("o");
-        foreach (var folder in new[] { "The Tin Orchard/", "clean/", "enamel_sign/" }) browser.ClickInSheet(folder);
+        foreach (var folder in new[] { "The Tin Orchard/", "clean/", "enamel_sign/" })
+            browser.ClickInSheet(folder);
         browser.ClickInSheet("enamel_sign.obj");
         browser.ClickInSheet("Open the scene");
         browser.SeeText("from clean/enamel_sign");
@@ -98,7 +112,13 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Go("/muster/" + id);
         browser.See("//h2[text()='Two files could answer this call']");
         Assert.Contains("0.14 apart", browser.Text, StringComparison.Ordinal);
-        RunningApplication.Until(() => browser.Evaluate<long>("return [...document.querySelectorAll('[aria-label=Evidence] img')].filter((i) => i.naturalWidth > 100).length") == 2, "two pictures were not shown");
+        RunningApplication.Until(
+            () =>
+                browser.Evaluate<long>(
+                    "return [...document.querySelectorAll('[aria-label=Evidence] img')].filter((i) => i.naturalWidth > 100).length"
+                ) == 2,
+            "two pictures were not shown"
+        );
         browser.Click("Use this");
         browser.SeeText("pending as entry");
         browser.Press("l");

@@ -59,7 +59,8 @@ public sealed class LedgerTests : IDisposable
         browser.Press("terracotta_pot_occlusion");
         RunningApplication.Until(() => Rows() == 1, "the row was not found");
         browser.Click("Choose a file by hand");
-        foreach (var step in new[] { "The Tin Orchard/", "library/", "metals/", "brass_normal.png" }) browser.ClickInSheet(step);
+        foreach (var step in new[] { "The Tin Orchard/", "library/", "metals/", "brass_normal.png" })
+            browser.ClickInSheet(step);
         browser.ClickInSheet("Use this file");
         browser.SeeText("Decided; pending as entry 1.");
         browser.SeeText("Next: Relink terracotta_pot_occlusion.png to brass_normal.png");
@@ -70,7 +71,14 @@ public sealed class LedgerTests : IDisposable
     {
         browser.Click("1 root");
         browser.ClickInSheet("Search again");
-        RunningApplication.Until(() => browser.App.Get("/api/work").EnumerateArray().Any(w => w.GetProperty("kind").GetString() == "search" && w.GetProperty("state").GetString() == "done"), "the search did not end");
+        RunningApplication.Until(
+            () =>
+                browser
+                    .App.Get("/api/work")
+                    .EnumerateArray()
+                    .Any(w => w.GetProperty("kind").GetString() == "search" && w.GetProperty("state").GetString() == "done"),
+            "the search did not end"
+        );
         Assert.Equal(1, browser.App.Get("/api/roots").GetArrayLength());
         browser.SeeCall("Four relinks");
     }
@@ -83,7 +91,10 @@ public sealed class LedgerTests : IDisposable
         browser.ClickAt("//label[contains(., 'Roomy rows')]//button");
         browser.ClickAt("//label[contains(., 'Single keys')]//button");
         browser.Press(Keys.Escape);
-        RunningApplication.Until(() => browser.Evaluate<long>("return document.querySelector('[data-list=references] [role=row][id]').offsetHeight") == 30, "rows are not roomy");
+        RunningApplication.Until(
+            () => browser.Evaluate<long>("return document.querySelector('[data-list=references] [role=row][id]').offsetHeight") == 30,
+            "rows are not roomy"
+        );
         browser.Press("f");
         Thread.Sleep(500);
         Assert.Equal(0, Entries());
@@ -94,7 +105,10 @@ public sealed class LedgerTests : IDisposable
     public void What_another_window_decides_shows_after_a_reload_and_not_before_it_is_asked_for()
     {
         var bundle = browser.App.Get($"/api/scenes/{id}/muster").GetProperty("bundles")[0];
-        browser.App.Post($"/api/scenes/{id}/ledger/entries", new { from = bundle.GetProperty("from").GetString(), to = bundle.GetProperty("to")[0].GetProperty("path").GetString() });
+        browser.App.Post(
+            $"/api/scenes/{id}/ledger/entries",
+            new { from = bundle.GetProperty("from").GetString(), to = bundle.GetProperty("to")[0].GetProperty("path").GetString() }
+        );
         browser.Driver.Navigate().Refresh();
         browser.SeeText("1 pending");
         browser.SeeCall("Three relinks settle 5 more");
@@ -103,11 +117,20 @@ public sealed class LedgerTests : IDisposable
     [Fact]
     public void At_1920_pixels_the_same_screen_uses_the_width()
     {
-        var size = new Dictionary<string, object?> { ["width"] = 1920, ["height"] = 1080, ["deviceScaleFactor"] = 1, ["mobile"] = false };
+        var size = new Dictionary<string, object?>
+        {
+            ["width"] = 1920,
+            ["height"] = 1080,
+            ["deviceScaleFactor"] = 1,
+            ["mobile"] = false,
+        };
         browser.Driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", size);
         try
         {
-            RunningApplication.Until(() => browser.Evaluate<long>("return document.querySelector('[aria-label=Evidence]').getBoundingClientRect().right") > 1850, "the evidence stays where it was");
+            RunningApplication.Until(
+                () => browser.Evaluate<long>("return document.querySelector('[aria-label=Evidence]').getBoundingClientRect().right") > 1850,
+                "the evidence stays where it was"
+            );
             // Nothing reaches past the window, and the frame does not scroll.
             Assert.Equal(1920, browser.Evaluate<long>("return document.documentElement.scrollWidth"));
             Assert.Equal(1080, browser.Evaluate<long>("return document.documentElement.scrollHeight"));
@@ -135,10 +158,12 @@ public sealed class LedgerTests : IDisposable
 
     private void Empty()
     {
-        while (Entries() > 0) browser.App.Post($"/api/scenes/{id}/ledger/undo");
+        while (Entries() > 0)
+            browser.App.Post($"/api/scenes/{id}/ledger/undo");
     }
 
     private int Entries() => browser.App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength();
 
-    private long Rows() => browser.Evaluate<long>("return Number(document.querySelector('[data-list=references]').getAttribute('aria-rowcount')) - 1");
+    private long Rows() =>
+        browser.Evaluate<long>("return Number(document.querySelector('[data-list=references]').getAttribute('aria-rowcount')) - 1");
 }

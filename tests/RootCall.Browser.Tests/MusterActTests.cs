@@ -22,8 +22,14 @@ public sealed class MusterActTests : IDisposable
         Put("maps/oak_nrm_proxy.png", 8, 4);
         Put("moved/odd.png", 4, 5);
         var scene = Path.Combine(Folder, $"oak_{Path.GetFileName(place.Folder)[^4..]}.gltf");
-        File.WriteAllText(scene, Look.Gltf("maps/oak_col_2k.png", "maps/oak_nrm_2k.png", "D:/jobs/maps/oak_col_2k.png", "D:/jobs/other/odd_thing.png"));
-        Assert.Equal("done", browser.App.Ended(browser.App.Post("/api/arrivals/open", new { path = scene })).GetProperty("state").GetString());
+        File.WriteAllText(
+            scene,
+            Look.Gltf("maps/oak_col_2k.png", "maps/oak_nrm_2k.png", "D:/jobs/maps/oak_col_2k.png", "D:/jobs/other/odd_thing.png")
+        );
+        Assert.Equal(
+            "done",
+            browser.App.Ended(browser.App.Post("/api/arrivals/open", new { path = scene })).GetProperty("state").GetString()
+        );
         id = browser.App.SceneId(Path.GetFileName(scene));
         browser.Go("/muster/" + id);
         browser.SeeCall("2 of 4 references answer");
@@ -76,12 +82,29 @@ public sealed class MusterActTests : IDisposable
     [Fact]
     public void A_file_that_is_written_over_shows_at_once_before_and_now_and_is_taken_over()
     {
-        RunningApplication.Until(() => browser.App.Get("/api/work").EnumerateArray().Any(w => w.GetProperty("kind").GetString() == "remember" && w.GetProperty("sceneId").GetString() == id && w.GetProperty("state").GetString() == "done"), "the files were not remembered");
+        RunningApplication.Until(
+            () =>
+                browser
+                    .App.Get("/api/work")
+                    .EnumerateArray()
+                    .Any(w =>
+                        w.GetProperty("kind").GetString() == "remember"
+                        && w.GetProperty("sceneId").GetString() == id
+                        && w.GetProperty("state").GetString() == "done"
+                    ),
+            "the files were not remembered"
+        );
         Put("maps/oak_col_2k.png", 64, 200);
         browser.SeeCall("One file changed");
         browser.Click("One file");
         browser.See("//h2[contains(., 'It changed since it was last looked at')]");
-        RunningApplication.Until(() => browser.Evaluate<long>("return [...document.querySelectorAll('[aria-label=Evidence] figure img')].filter((i) => i.naturalWidth > 1).length") == 2, "both pictures were not shown");
+        RunningApplication.Until(
+            () =>
+                browser.Evaluate<long>(
+                    "return [...document.querySelectorAll('[aria-label=Evidence] figure img')].filter((i) => i.naturalWidth > 1).length"
+                ) == 2,
+            "both pictures were not shown"
+        );
         Assert.Empty(browser.SeriousFindings());
         browser.ClickAt("//button[starts-with(@aria-label, 'Take changed')]");
         browser.Press("d");
@@ -102,7 +125,8 @@ public sealed class MusterActTests : IDisposable
             row.dispatchEvent(at('dragstart'));
             to.dispatchEvent(at('dragover'));
             to.dispatchEvent(at('drop'));
-            """);
+            """
+        );
         browser.SeeText("1 pending");
         Assert.StartsWith("Relink 1 reference, D:/jobs/other to", Sentence(0), StringComparison.Ordinal);
         browser.PressShift("p");
@@ -139,12 +163,22 @@ public sealed class MusterActTests : IDisposable
         browser.Click("Words of texture names");
         Fill("normal", "normal nrm nor knobbly", exact: true);
         browser.Click("Use these words");
-        RunningApplication.Until(() => browser.App.Get("/api/names").GetProperty("roles").GetProperty("normal").EnumerateArray().Any(w => w.GetString() == "knobbly"), "the words were not kept");
+        RunningApplication.Until(
+            () =>
+                browser
+                    .App.Get("/api/names")
+                    .GetProperty("roles")
+                    .GetProperty("normal")
+                    .EnumerateArray()
+                    .Any(w => w.GetString() == "knobbly"),
+            "the words were not kept"
+        );
     }
 
     public void Dispose() => place.Dispose();
 
-    private string Sentence(int entry) => browser.App.Get($"/api/scenes/{id}/ledger").GetProperty("entries")[entry].GetProperty("sentence").GetString()!;
+    private string Sentence(int entry) =>
+        browser.App.Get($"/api/scenes/{id}/ledger").GetProperty("entries")[entry].GetProperty("sentence").GetString()!;
 
     private void Put(string name, int side, byte grey)
     {
@@ -155,7 +189,9 @@ public sealed class MusterActTests : IDisposable
 
     private void Fill(string label, string text, bool exact = false)
     {
-        var field = browser.See(exact ? $"//label[normalize-space(text())='{label}']//input" : $"//label[starts-with(normalize-space(.), '{label}')]//input");
+        var field = browser.See(
+            exact ? $"//label[normalize-space(text())='{label}']//input" : $"//label[starts-with(normalize-space(.), '{label}')]//input"
+        );
         field.SendKeys(Keys.Control + "a");
         field.SendKeys(text);
     }

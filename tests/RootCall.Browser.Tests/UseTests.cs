@@ -80,7 +80,10 @@ public sealed class UseTests(BrowserFixture browser)
         browser.Press("terracotta normal");
         RunningApplication.Until(() => Rows() == 1, "words do not narrow the list");
         // Keys sleep while text is typed: the letters above did nothing else.
-        Assert.Equal(0, browser.App.Get($"/api/scenes/{browser.App.SceneId("glasshouse_corner.gltf")}/ledger").GetProperty("entries").GetArrayLength());
+        Assert.Equal(
+            0,
+            browser.App.Get($"/api/scenes/{browser.App.SceneId("glasshouse_corner.gltf")}/ledger").GetProperty("entries").GetArrayLength()
+        );
         browser.Press(Keys.Escape);
         RunningApplication.Until(() => Rows() == 20, "Escape does not empty the find field");
     }
@@ -90,7 +93,13 @@ public sealed class UseTests(BrowserFixture browser)
     {
         browser.Go("/muster/" + browser.App.SceneId("glasshouse_corner.gltf"));
         browser.SeeCall("of 20 references");
-        string[] Names() => browser.Evaluate<string>("return [...document.querySelectorAll('[data-list=references] [role=row] [role=gridcell]:nth-child(3)')].map((c) => c.innerText).join('|')").Split('|');
+        string[] Names() =>
+            browser
+                .Evaluate<string>(
+                    "return [...document.querySelectorAll('[data-list=references] [role=row] "
+                        + "[role=gridcell]:nth-child(3)')].map((c) => c.innerText).join('|')"
+                )
+                .Split('|');
         browser.ClickAt("//*[@role='columnheader']//button[contains(., 'File')]");
         RunningApplication.Until(() => Names().SequenceEqual(Names().Order(StringComparer.OrdinalIgnoreCase)), "names are not sorted");
         browser.Click("Columns");
@@ -102,7 +111,12 @@ public sealed class UseTests(BrowserFixture browser)
     [Fact]
     public void Twenty_thousand_references_are_listed_virtually_and_found_at_once()
     {
-        var images = string.Join(",", Enumerable.Range(0, 20_000).Select(i => $$"""{"uri":"{{(i % 2 == 0 ? "tex" : "D:/jobs/" + (i % 40))}}/panel_{{i:00000}}.png"}"""));
+        var images = string.Join(
+            ",",
+            Enumerable
+                .Range(0, 20_000)
+                .Select(i => $$"""{"uri":"{{(i % 2 == 0 ? "tex" : "D:/jobs/" + (i % 40))}}/panel_{{i:00000}}.png"}""")
+        );
         var path = browser.Demo.At("arrived/rows.gltf");
         File.WriteAllText(path, $$"""{"asset":{"version":"2.0"},"images":[{{images}}]}""");
         Assert.Equal("done", browser.App.Ended(browser.App.Post("/api/arrivals/open", new { path })).GetProperty("state").GetString());
@@ -132,7 +146,14 @@ public sealed class UseTests(BrowserFixture browser)
     {
         var logs = browser.Driver.Manage().Logs;
         logs.GetLog(LogType.Browser);
-        foreach (var path in new[] { "/arrivals", "/muster/" + browser.App.SceneId("brass_lamp.glb"), "/send-off/" + browser.App.SceneId("brass_lamp.glb") })
+        foreach (
+            var path in new[]
+            {
+                "/arrivals",
+                "/muster/" + browser.App.SceneId("brass_lamp.glb"),
+                "/send-off/" + browser.App.SceneId("brass_lamp.glb"),
+            }
+        )
         {
             browser.Go(path);
             browser.SeeCall(" ");
@@ -142,5 +163,6 @@ public sealed class UseTests(BrowserFixture browser)
         Assert.Empty(logs.GetLog(LogType.Browser).Select(l => l.Message));
     }
 
-    private long Rows() => browser.Evaluate<long>("return Number(document.querySelector('[data-list=references]').getAttribute('aria-rowcount')) - 1");
+    private long Rows() =>
+        browser.Evaluate<long>("return Number(document.querySelector('[data-list=references]').getAttribute('aria-rowcount')) - 1");
 }

@@ -24,18 +24,61 @@ public sealed class ArchitectureTests
     [Fact]
     public void Core_references_the_framework_and_one_decompressor_alone()
     {
-        var others = typeof(Scene).Assembly.GetReferencedAssemblies().Select(a => a.Name!).Where(n => !n.StartsWith("System.", StringComparison.Ordinal) && n != "netstandard");
+        var others = typeof(Scene)
+            .Assembly.GetReferencedAssemblies()
+            .Select(a => a.Name!)
+            .Where(n => !n.StartsWith("System.", StringComparison.Ordinal) && n != "netstandard");
         Assert.Equal(["K4os.Compression.LZ4"], others);
     }
 
-    [Theory]
-    [InlineData("RootCall.Core.Scenes", "RootCall.Core.SendOff")]
-    [InlineData("RootCall.Core.Imaging", "RootCall.Core.Muster")]
-    [InlineData("RootCall.Core.Muster", "RootCall.Core.SendOff")]
-    [InlineData("RootCall.Core.Files", "RootCall.Core.Scenes")]
-    public void Stages_of_the_core_build_on_what_lies_below(string lower, string upper)
+    /// <summary>Core's folders from the lowest up: each may use those before it, and none after it.</summary>
+    private static readonly string[] Folders =
+    [
+        "Files",
+        "Scenes",
+        "Shading",
+        "Imaging",
+        "Formats",
+        "Edits",
+        "Muster",
+        "Sessions",
+        "Destinations",
+        "Audit",
+        "Transfer",
+        "SendOff",
+    ];
+
+    public static TheoryData<string, string> Pairs()
     {
-        var result = Types.InAssembly(typeof(Scene).Assembly).That().ResideInNamespaceStartingWith(lower).ShouldNot().HaveDependencyOn(upper).GetResult();
-        Assert.True(result.IsSuccessful, string.Join(", ", result.FailingTypeNames ?? []));
+        var pairs = new TheoryData<string, string>();
+        for (var lower = 0; lower < Folders.Length; lower++)
+        for (var upper = lower + 1; upper < Folders.Length; upper++)
+            pairs.Add(Folders[lower], Folders[upper]);
+        return pairs;
     }
+
+    [Theory]
+    [MemberData(nameof(Pairs))]
+    public void A_folder_of_the_core_uses_none_above_it(string lower, string upper)
+    {
+        var result = Types
+            .InAssembly(typeof(Scene).Assembly)
+            .That()
+            .ResideInNamespaceStartingWith($"RootCall.Core.{lower}")
+            .ShouldNot()
+            .HaveDependencyOn($"RootCall.Core.{upper}")
+            .GetResult();
+        Assert.True(result.IsSuccessful, $"{lower} uses {upper}: {string.Join(", ", result.FailingTypeNames ?? [])}");
+    }
+
+    [Fact]
+    public void Every_folder_of_the_core_has_its_place() =>
+        Assert.Equal(
+            Folders.Order(),
+            Directory
+                .GetDirectories(Path.Combine(RootCall.Testing.Tool.Home, "src/RootCall.Core"))
+                .Select(d => Path.GetFileName(d)!)
+                .Where(d => d is not ("bin" or "obj"))
+                .Order()
+        );
 }

@@ -18,11 +18,13 @@ public sealed record Audited(AuditScene Scene, AuditReport Report, MusterContext
     {
         var entry = new LedgerEntry(Guid.NewGuid(), "edits of a test", [.. edits], EntryState.Applied, "test", DateTimeOffset.UnixEpoch);
         var session = TestSession.Of(Scene.Report, Context, folder).And(entry);
-        if (!session.Refused.IsEmpty) throw new InvalidOperationException($"Refused: {session.Refused[0].Edit.Describe()}: {session.Refused[0].Reason}");
+        if (!session.Refused.IsEmpty)
+            throw new InvalidOperationException($"Refused: {session.Refused[0].Edit.Describe()}: {session.Refused[0].Reason}");
         // What is shown is what is written: whoever makes an edit here finds out when it is not.
         var written = session.Written(Directory.CreateDirectory(Path.Combine(folder, Guid.NewGuid().ToString("N"))).FullName);
         var apart = SceneComparison.Differences(session.Current, written.Scene).ToList();
-        if (apart.Count > 0) throw new InvalidOperationException($"Written otherwise than shown: {string.Join("; ", apart.Take(3))}");
+        if (apart.Count > 0)
+            throw new InvalidOperationException($"Written otherwise than shown: {string.Join("; ", apart.Take(3))}");
         var report = session.Report;
         return Audits.Of(report, Context, Scene.Destination, Scene.House);
     }
@@ -37,7 +39,12 @@ public static class Audits
     {
         var scope = CurrentScene.Scope(scene, roots);
         var context = new MusterContext(scope, RootIndex.Build(scope), Facts);
-        return Of(CurrentScene.Muster(scene, context, Bounds.Default), context, destination ?? Destination.Plain, house ?? HouseRules.Standard);
+        return Of(
+            CurrentScene.Muster(scene, context, Bounds.Default),
+            context,
+            destination ?? Destination.Plain,
+            house ?? HouseRules.Standard
+        );
     }
 
     /// <summary>After taking every clear candidate, as an artist would before looking at materials.</summary>

@@ -19,21 +19,55 @@ public sealed class DemoPlace : IDisposable
     public IReadOnlyList<DemoAnswer> Answers()
     {
         using var key = JsonDocument.Parse(File.ReadAllBytes(At(DemoWriter.AnswerKey)));
-        return [.. key.RootElement.GetProperty("scenes").EnumerateArray().Select(s => new DemoAnswer(
-            s.GetProperty("name").GetString()!,
-            At(s.GetProperty("arrived").GetString()!),
-            At(s.GetProperty("clean").GetString()!),
-            [.. s.GetProperty("references").EnumerateArray().Select(r => new DemoReference(
-                r.GetProperty("written").GetString()!,
-                r.GetProperty("state").GetString()!,
-                [.. r.GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)]))],
-            [.. s.GetProperty("transfer").EnumerateArray().Select(t => string.Join(' ', new[] { "kind", "name", "what", "input" }.Where(k => t.TryGetProperty(k, out _)).Select(k => t.GetProperty(k).GetString())))],
-            [.. s.GetProperty("findings").EnumerateArray().Select(f => $"{f.GetProperty("rule").GetString()}: {f.GetProperty("target").GetString()}")]))];
+        return
+        [
+            .. key
+                .RootElement.GetProperty("scenes")
+                .EnumerateArray()
+                .Select(s => new DemoAnswer(
+                    s.GetProperty("name").GetString()!,
+                    At(s.GetProperty("arrived").GetString()!),
+                    At(s.GetProperty("clean").GetString()!),
+                    [
+                        .. s.GetProperty("references")
+                            .EnumerateArray()
+                            .Select(r => new DemoReference(
+                                r.GetProperty("written").GetString()!,
+                                r.GetProperty("state").GetString()!,
+                                [.. r.GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)]
+                            )),
+                    ],
+                    [
+                        .. s.GetProperty("transfer")
+                            .EnumerateArray()
+                            .Select(t =>
+                                string.Join(
+                                    ' ',
+                                    new[] { "kind", "name", "what", "input" }
+                                        .Where(k => t.TryGetProperty(k, out _))
+                                        .Select(k => t.GetProperty(k).GetString())
+                                )
+                            ),
+                    ],
+                    [
+                        .. s.GetProperty("findings")
+                            .EnumerateArray()
+                            .Select(f => $"{f.GetProperty("rule").GetString()}: {f.GetProperty("target").GetString()}"),
+                    ]
+                )),
+        ];
     }
 
     public void Dispose() => place.Dispose();
 }
 
-public sealed record DemoAnswer(string Name, string Arrived, string Clean, IReadOnlyList<DemoReference> References, IReadOnlyList<string> Losses, IReadOnlyList<string> Findings);
+public sealed record DemoAnswer(
+    string Name,
+    string Arrived,
+    string Clean,
+    IReadOnlyList<DemoReference> References,
+    IReadOnlyList<string> Losses,
+    IReadOnlyList<string> Findings
+);
 
 public sealed record DemoReference(string Written, string State, IReadOnlyList<string> Flags);

@@ -17,7 +17,8 @@ public static class Look
         return new(scope, RootIndex.Build(scope), new());
     }
 
-    public static MusterReport Muster(string scene, params string[] roots) => CurrentScene.Muster(scene, Context(scene, roots), Bounds.Default);
+    public static MusterReport Muster(string scene, params string[] roots) =>
+        CurrentScene.Muster(scene, Context(scene, roots), Bounds.Default);
 
     public static MusterReport TakeClear(string scene, params string[] roots)
     {
@@ -31,12 +32,18 @@ public static class Look
     /// <summary>A glTF with one material an image, each as its base colour.</summary>
     public static string Gltf(params string[] uris) => Gltf(uris, string.Empty);
 
-    public static string Gltf(IReadOnlyList<string> uris, string more) => $$"""
-        {
-          "asset": { "version": "2.0" },
-          "images": [ {{string.Join(", ", uris.Select(u => $"{{ \"uri\": \"{u}\" }}"))}} ],
-          "textures": [ {{string.Join(", ", uris.Select((_, i) => $"{{ \"source\": {i} }}"))}} ],
-          "materials": [ {{string.Join(", ", uris.Select((_, i) => $"{{ \"name\": \"m{i}\", \"pbrMetallicRoughness\": {{ \"baseColorTexture\": {{ \"index\": {i} }} }} }}"))}} ]{{more}}
-        }
-        """;
+    public static string Gltf(IReadOnlyList<string> uris, string more) =>
+        $$"""
+            {
+              "asset": { "version": "2.0" },
+              "images": [ {{string.Join(", ", uris.Select(u => $"{{ \"uri\": \"{u}\" }}"))}} ],
+              "textures": [ {{string.Join(", ", uris.Select((_, i) => $"{{ \"source\": {i} }}"))}} ],
+              "materials": [ {{string.Join(
+                ", ",
+                uris.Select(
+                    (_, i) => $"{{ \"name\": \"m{i}\", \"pbrMetallicRoughness\": {{ \"baseColorTexture\": {{ \"index\": {i} }} }} }}"
+                )
+            )}} ]{{more}}
+            }
+            """;
 }

@@ -17,10 +17,12 @@ public static class Pictures
         BinaryPrimitives.WriteInt32BigEndian(header.AsSpan(4), height);
         header[8] = 8;
         Chunk(file, "IHDR", header);
-        foreach (var (tag, data) in extra) Chunk(file, tag, data);
+        foreach (var (tag, data) in extra)
+            Chunk(file, tag, data);
         using var pixels = new MemoryStream();
         using (var deflate = new ZLibStream(pixels, CompressionLevel.Fastest, leaveOpen: true))
-            for (var y = 0; y < height; y++) deflate.Write([0, .. Enumerable.Repeat(grey, width)]);
+            for (var y = 0; y < height; y++)
+                deflate.Write([0, .. Enumerable.Repeat(grey, width)]);
         Chunk(file, "IDAT", pixels.ToArray());
         Chunk(file, "IEND", []);
         return file.ToArray();

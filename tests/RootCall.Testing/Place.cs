@@ -20,13 +20,17 @@ public sealed class Place : IDisposable
         return path;
     }
 
-    public string Put(string name, string text, Encoding? encoding = null) => Put(name, (encoding ?? new UTF8Encoding(false)).GetBytes(text));
+    public string Put(string name, string text, Encoding? encoding = null) =>
+        Put(name, (encoding ?? new UTF8Encoding(false)).GetBytes(text));
 
     /// <summary>A small whole PNG; another grey gives other contents.</summary>
     public string PutPng(string name, byte grey = 128) => Put(name, Pictures.Png(4, 4, grey));
 
     public IEnumerable<string> Files(string below = "") =>
-        Directory.EnumerateFiles(At(below), "*", SearchOption.AllDirectories).Select(f => Path.GetRelativePath(At(below), f)).Order(StringComparer.Ordinal);
+        Directory
+            .EnumerateFiles(At(below), "*", SearchOption.AllDirectories)
+            .Select(f => Path.GetRelativePath(At(below), f))
+            .Order(StringComparer.Ordinal);
 
     public void Dispose() => folder.Dispose();
 }

@@ -20,10 +20,16 @@ public sealed class RunningApplication : IDisposable
     /// <param name="folders">Server folders by name.</param>
     /// <param name="firstScenes">Scenes opened at the start.</param>
     /// <param name="firstRoots">Roots made at the start.</param>
-    public RunningApplication(IReadOnlyDictionary<string, string> folders, IEnumerable<string>? firstScenes = null, IEnumerable<string>? firstRoots = null)
+    public RunningApplication(
+        IReadOnlyDictionary<string, string> folders,
+        IEnumerable<string>? firstScenes = null,
+        IEnumerable<string>? firstRoots = null
+    )
     {
         var cluster = Environment.GetEnvironmentVariable("ROOTCALL_TEST_DB")
-            ?? throw new InvalidOperationException("ROOTCALL_TEST_DB is not set: run these tests with ./rootcall test, which starts a database for them.");
+            ?? throw new InvalidOperationException(
+                "ROOTCALL_TEST_DB is not set: run these tests with ./rootcall test, which starts a database for them."
+            );
         Database = $"{cluster};Database=test_{Guid.NewGuid():N};Maximum Pool Size=20";
         Address = $"http://127.0.0.1:{FreePort()}";
         settings = new()
@@ -61,32 +67,39 @@ public sealed class RunningApplication : IDisposable
     public JsonElement Ended(JsonElement work, int seconds = 90)
     {
         JsonElement row = default;
-        Until(() =>
-        {
-            row = Task(work);
-            return row.GetProperty("state").GetString() is "done" or "failed" or "cancelled";
-        }, "the task did not end", seconds);
+        Until(
+            () =>
+            {
+                row = Task(work);
+                return row.GetProperty("state").GetString() is "done" or "failed" or "cancelled";
+            },
+            "the task did not end",
+            seconds
+        );
         return row;
     }
 
     public JsonElement Task(JsonElement work) =>
         Get("/api/work").EnumerateArray().Single(w => w.GetProperty("id").GetString() == work.GetProperty("id").GetString());
 
-    public string SceneId(string name) => Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("name").GetString() == name).GetProperty("id").GetString()!;
+    public string SceneId(string name) =>
+        Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("name").GetString() == name).GetProperty("id").GetString()!;
 
     public static void Until(Func<bool> done, string otherwise, int seconds = 60)
     {
         var clock = Stopwatch.StartNew();
         while (!done())
         {
-            if (clock.Elapsed.TotalSeconds > seconds) throw new TimeoutException(otherwise);
+            if (clock.Elapsed.TotalSeconds > seconds)
+                throw new TimeoutException(otherwise);
             Thread.Sleep(50);
         }
     }
 
     public void Dispose()
     {
-        foreach (var process in processes.Where(p => !p.HasExited)) process.Kill(entireProcessTree: true);
+        foreach (var process in processes.Where(p => !p.HasExited))
+            process.Kill(entireProcessTree: true);
         foreach (var process in processes)
         {
             process.WaitForExit();
@@ -101,13 +114,15 @@ public sealed class RunningApplication : IDisposable
     private static JsonElement Read(HttpResponseMessage answer)
     {
         var text = answer.Content.ReadAsStringAsync().Result;
-        if (!answer.IsSuccessStatusCode) throw new HttpRequestException(text, null, answer.StatusCode);
+        if (!answer.IsSuccessStatusCode)
+            throw new HttpRequestException(text, null, answer.StatusCode);
         return text.Length == 0 ? default : JsonDocument.Parse(text).RootElement;
     }
 
     private bool Answers(string path)
     {
-        if (processes[0].HasExited) throw new InvalidOperationException($"The web process ended: {File.ReadAllText(place.At("RootCall.Web.log"))}");
+        if (processes[0].HasExited)
+            throw new InvalidOperationException($"The web process ended: {File.ReadAllText(place.At("RootCall.Web.log"))}");
         try
         {
             return plain.GetAsync(new Uri(Address + path)).Result.StatusCode == HttpStatusCode.OK;
@@ -122,8 +137,15 @@ public sealed class RunningApplication : IDisposable
     {
         var binary = Tool.Binary(project);
         // A shell sends the output to a file and becomes the process, so that a kill reaches it.
-        var start = new ProcessStartInfo("/bin/sh", ["-c", "exec \"$0\" \"$@\" >> \"$LOG\" 2>&1", binary, "--contentRoot", Path.GetDirectoryName(binary)!, .. arguments]) { WorkingDirectory = place.Folder };
-        foreach (var (name, value) in settings) start.Environment[name] = value;
+        var start = new ProcessStartInfo(
+            "/bin/sh",
+            ["-c", "exec \"$0\" \"$@\" >> \"$LOG\" 2>&1", binary, "--contentRoot", Path.GetDirectoryName(binary)!, .. arguments]
+        )
+        {
+            WorkingDirectory = place.Folder,
+        };
+        foreach (var (name, value) in settings)
+            start.Environment[name] = value;
         start.Environment["LOG"] = place.At(project + ".log");
         var process = Process.Start(start)!;
         processes.Add(process);

@@ -9,13 +9,19 @@ public static class Tool
     public static string Home { get; } = Above(AppContext.BaseDirectory);
 
     /// <summary>The build configuration the tests run in: <c>debug</c> or <c>release</c>.</summary>
-    public static string Configuration { get; } = Path.GetFileName(Path.TrimEndingDirectorySeparator(AppContext.BaseDirectory)).Split('_')[0];
+    public static string Configuration { get; } =
+        Path.GetFileName(Path.TrimEndingDirectorySeparator(AppContext.BaseDirectory)).Split('_')[0];
 
     public static string Binary(string project) => Path.Combine(Home, "artifacts", "bin", project, Configuration, project);
 
     public static ToolResult Run(string program, IEnumerable<string> arguments, string? folder = null)
     {
-        var start = new ProcessStartInfo(program, arguments) { RedirectStandardOutput = true, RedirectStandardError = true, WorkingDirectory = folder ?? Home };
+        var start = new ProcessStartInfo(program, arguments)
+        {
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+            WorkingDirectory = folder ?? Home,
+        };
         using var process = Process.Start(start) ?? throw new InvalidOperationException($"{program} did not start.");
         var error = process.StandardError.ReadToEndAsync();
         var output = process.StandardOutput.ReadToEnd();
@@ -28,7 +34,8 @@ public static class Tool
 
     private static string Above(string folder)
     {
-        while (!File.Exists(Path.Combine(folder, "RootCall.slnx"))) folder = Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("The repository was not found above the tests.");
+        while (!File.Exists(Path.Combine(folder, "RootCall.slnx")))
+            folder = Path.GetDirectoryName(folder) ?? throw new InvalidOperationException("The repository was not found above the tests.");
         return folder;
     }
 }

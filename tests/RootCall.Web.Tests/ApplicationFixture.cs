@@ -30,8 +30,13 @@ public sealed class ApplicationFixture : IDisposable
     {
         var ended = App.Ended(App.Post("/api/arrivals/open", new { path = Demo.At(scene) }));
         Assert.Equal("done", ended.GetProperty("state").GetString());
-        var id = App.Get("/api/scenes").EnumerateArray().First(s => App.Get("/api/scenes/" + s.GetProperty("id").GetString()).GetProperty("path").GetString() == Demo.At(scene)).GetProperty("id").GetString()!;
-        while (App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength() > 0) App.Post($"/api/scenes/{id}/ledger/undo");
+        var id = App.Get("/api/scenes")
+            .EnumerateArray()
+            .First(s => App.Get("/api/scenes/" + s.GetProperty("id").GetString()).GetProperty("path").GetString() == Demo.At(scene))
+            .GetProperty("id")
+            .GetString()!;
+        while (App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength() > 0)
+            App.Post($"/api/scenes/{id}/ledger/undo");
         return id;
     }
 

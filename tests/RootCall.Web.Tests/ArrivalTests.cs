@@ -20,8 +20,14 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         var version = app.Get("/api/scenes/" + id).GetProperty("version").GetInt32();
         Assert.Equal(id, fixture.Open("arrived/enamel_sign/enamel_sign.obj"));
         var scene = app.Get("/api/scenes/" + id);
-        Assert.Equal((version + 1, false, fixture.Demo.At("arrived/enamel_sign/enamel_sign.obj")), (scene.GetProperty("version").GetInt32(), scene.GetProperty("uploaded").GetBoolean(), scene.GetProperty("path").GetString()));
-        Assert.Equal(("Wavefront", 3, 8256), (scene.GetProperty("format").GetString(), scene.GetProperty("materials").GetInt32(), scene.GetProperty("triangles").GetInt64()));
+        Assert.Equal(
+            (version + 1, false, fixture.Demo.At("arrived/enamel_sign/enamel_sign.obj")),
+            (scene.GetProperty("version").GetInt32(), scene.GetProperty("uploaded").GetBoolean(), scene.GetProperty("path").GetString())
+        );
+        Assert.Equal(
+            ("Wavefront", 3, 8256),
+            (scene.GetProperty("format").GetString(), scene.GetProperty("materials").GetInt32(), scene.GetProperty("triangles").GetInt64())
+        );
         Assert.Contains("chain_iron", scene.GetProperty("notes")[0].GetProperty("message").GetString(), StringComparison.Ordinal);
         Assert.Equal(blobs, Blobs());
     }
@@ -40,7 +46,12 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         ZipFile.CreateFromDirectory(clean, place.At("lamp.zip"));
         Assert.Equal("done", app.Ended(Upload([("lamp.zip", File.ReadAllBytes(place.At("lamp.zip")))])).GetProperty("state").GetString());
         Assert.Equal(between, Blobs());
-        var both = app.Get("/api/scenes").EnumerateArray().Where(s => s.GetProperty("name").GetString() == "brass_lamp.glb" && s.GetProperty("source").GetString() is "brass_lamp" or "lamp.zip").ToList();
+        var both = app.Get("/api/scenes")
+            .EnumerateArray()
+            .Where(s =>
+                s.GetProperty("name").GetString() == "brass_lamp.glb" && s.GetProperty("source").GetString() is "brass_lamp" or "lamp.zip"
+            )
+            .ToList();
         Assert.Equal(2, both.Count);
         Assert.All(both, s => Assert.Equal(0, s.GetProperty("unanswered").GetInt32()));
         Assert.Empty(Directory.GetFileSystemEntries(Path.Combine(app.Store, "incoming")));
@@ -49,7 +60,13 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
     [Fact]
     public void A_delivery_of_several_scenes_brings_each_and_names_what_could_not_be_read()
     {
-        var ended = app.Ended(Upload([("kit/one.gltf", Encoding.UTF8.GetBytes(Look.Gltf("a.png"))), ("kit/two.gltf", Encoding.UTF8.GetBytes(Look.Gltf("b.png"))), ("kit/broken.glb", [1, 2, 3])]));
+        var ended = app.Ended(
+            Upload([
+                ("kit/one.gltf", Encoding.UTF8.GetBytes(Look.Gltf("a.png"))),
+                ("kit/two.gltf", Encoding.UTF8.GetBytes(Look.Gltf("b.png"))),
+                ("kit/broken.glb", [1, 2, 3]),
+            ])
+        );
         Assert.Equal("failed", ended.GetProperty("state").GetString());
         Assert.Contains("broken.glb", ended.GetProperty("error").GetString(), StringComparison.Ordinal);
         Assert.Contains("2 other scenes arrived", ended.GetProperty("error").GetString(), StringComparison.Ordinal);
@@ -67,11 +84,17 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
             zip.CreateEntry("../../evil.txt");
         }
 
-        Assert.Contains("leads out", app.Ended(Upload([("evil.zip", File.ReadAllBytes(place.At("evil.zip")))])).GetProperty("error").GetString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "leads out",
+            app.Ended(Upload([("evil.zip", File.ReadAllBytes(place.At("evil.zip")))])).GetProperty("error").GetString(),
+            StringComparison.Ordinal
+        );
         var refused = Assert.Throws<HttpRequestException>(() => Upload([("ok.gltf", [65]), ("../evil.gltf", [65])]));
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
         Assert.Empty(Directory.GetFileSystemEntries(Path.Combine(app.Store, "incoming")));
-        Assert.DoesNotContain(Directory.GetFiles(app.Store, "*", SearchOption.AllDirectories), f => f.Contains("evil", StringComparison.Ordinal));
+        Assert.DoesNotContain(Directory.GetFiles(app.Store, "*", SearchOption.AllDirectories), f =>
+            f.Contains("evil", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -81,7 +104,10 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         foreach (var query in new[] { "4/picture", "1/picture?candidate=0", "6/picture?large=true" })
         {
             HttpResponseMessage? answer = null;
-            RunningApplication.Until(() => (answer = app.Client.GetAsync($"/api/scenes/{lamp}/references/{query}").Result).StatusCode != HttpStatusCode.Accepted, "no picture was made");
+            RunningApplication.Until(
+                () => (answer = app.Client.GetAsync($"/api/scenes/{lamp}/references/{query}").Result).StatusCode != HttpStatusCode.Accepted,
+                "no picture was made"
+            );
             Assert.Equal((HttpStatusCode.OK, "image/png"), (answer!.StatusCode, answer.Content.Headers.ContentType?.MediaType));
             var picture = Core.Imaging.ImageProbe.Stream(answer.Content.ReadAsStream(), "p.png");
             Assert.Null(picture.Damage);
@@ -89,7 +115,10 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         }
 
         var corner = fixture.Open("arrived/glasshouse_corner/glasshouse_corner.gltf");
-        RunningApplication.Until(() => app.Client.GetAsync($"/api/scenes/{corner}/references/8/picture").Result.StatusCode == HttpStatusCode.NoContent, "a truncated PNG got a picture");
+        RunningApplication.Until(
+            () => app.Client.GetAsync($"/api/scenes/{corner}/references/8/picture").Result.StatusCode == HttpStatusCode.NoContent,
+            "a truncated PNG got a picture"
+        );
     }
 
     public void Dispose() => place.Dispose();
@@ -99,10 +128,12 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
     private System.Text.Json.JsonElement Upload((string Name, byte[] Bytes)[] files)
     {
         using var form = new MultipartFormDataContent();
-        foreach (var (name, bytes) in files) form.Add(new ByteArrayContent(bytes), Uri.EscapeDataString(name), "file");
+        foreach (var (name, bytes) in files)
+            form.Add(new ByteArrayContent(bytes), Uri.EscapeDataString(name), "file");
         var answer = app.Client.PostAsync("/api/arrivals/upload", form).Result;
         var text = answer.Content.ReadAsStringAsync().Result;
-        if (!answer.IsSuccessStatusCode) throw new HttpRequestException(text, null, answer.StatusCode);
+        if (!answer.IsSuccessStatusCode)
+            throw new HttpRequestException(text, null, answer.StatusCode);
         return System.Text.Json.JsonDocument.Parse(text).RootElement;
     }
 }

@@ -21,7 +21,10 @@ public sealed class EndpointTests(ApplicationFixture fixture)
     public void What_is_not_there_is_said_in_one_sentence(string path)
     {
         var answer = app.Client.GetAsync(path).Result;
-        Assert.Equal((HttpStatusCode.UnprocessableEntity, "application/problem+json"), (answer.StatusCode, answer.Content.Headers.ContentType?.MediaType));
+        Assert.Equal(
+            (HttpStatusCode.UnprocessableEntity, "application/problem+json"),
+            (answer.StatusCode, answer.Content.Headers.ContentType?.MediaType)
+        );
         Assert.StartsWith("There is no such", Title(answer), StringComparison.Ordinal);
     }
 
@@ -34,7 +37,9 @@ public sealed class EndpointTests(ApplicationFixture fixture)
     public void A_decision_that_means_nothing_is_refused(string body)
     {
         var id = fixture.Open("arrived/glasshouse_corner/glasshouse_corner.gltf");
-        var answer = app.Client.PostAsync($"/api/scenes/{id}/ledger/entries", new StringContent(body, Encoding.UTF8, "application/json")).Result;
+        var answer = app
+            .Client.PostAsync($"/api/scenes/{id}/ledger/entries", new StringContent(body, Encoding.UTF8, "application/json"))
+            .Result;
         Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
         Assert.InRange(Title(answer).Length, 20, 200);
         Assert.Equal(0, app.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength());
@@ -43,7 +48,10 @@ public sealed class EndpointTests(ApplicationFixture fixture)
     [Fact]
     public void A_body_that_is_no_JSON_or_no_form_is_a_bad_call_and_not_a_fault()
     {
-        Assert.Equal(HttpStatusCode.BadRequest, app.Client.PostAsync("/api/roots", new StringContent("{", Encoding.UTF8, "application/json")).Result.StatusCode);
+        Assert.Equal(
+            HttpStatusCode.BadRequest,
+            app.Client.PostAsync("/api/roots", new StringContent("{", Encoding.UTF8, "application/json")).Result.StatusCode
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.PostAsJsonAsync("/api/arrivals/upload", new { }).Result.StatusCode);
         using var empty = new MultipartFormDataContent { { new StringContent("text"), "field" } };
         Assert.Contains("holds no file", Title(app.Client.PostAsync("/api/arrivals/upload", empty).Result), StringComparison.Ordinal);
@@ -54,7 +62,10 @@ public sealed class EndpointTests(ApplicationFixture fixture)
     {
         var id = fixture.Open("arrived/glasshouse_corner/glasshouse_corner.gltf");
         Assert.Equal(HttpStatusCode.NoContent, app.Client.GetAsync($"/api/scenes/{id}/references/10/picture").Result.StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.GetAsync($"/api/scenes/{id}/references/1/picture?candidate=7").Result.StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            app.Client.GetAsync($"/api/scenes/{id}/references/1/picture?candidate=7").Result.StatusCode
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.GetAsync($"/api/scenes/{id}/references/77/picture").Result.StatusCode);
     }
 
@@ -63,7 +74,10 @@ public sealed class EndpointTests(ApplicationFixture fixture)
     {
         Assert.Equal("Healthy", app.Client.GetStringAsync("/health").Result);
         Assert.Contains("/api/scenes/{id}/muster", app.Client.GetStringAsync("/openapi/v1.json").Result, StringComparison.Ordinal);
-        using var request = new HttpRequestMessage(HttpMethod.Get, $"/api/scenes/{fixture.Open("arrived/brass_lamp/brass_lamp.glb")}/muster");
+        using var request = new HttpRequestMessage(
+            HttpMethod.Get,
+            $"/api/scenes/{fixture.Open("arrived/brass_lamp/brass_lamp.glb")}/muster"
+        );
         request.Headers.Add("Accept-Encoding", "br");
         Assert.Equal("br", Assert.Single(app.Client.Send(request).Content.Headers.ContentEncoding));
     }

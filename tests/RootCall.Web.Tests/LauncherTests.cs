@@ -32,7 +32,11 @@ public sealed class LauncherTests : IDisposable
         var result = Tool.Run(Path.Combine(Tool.Home, "rootcall"), ["muster", "s.gltf"], place.Folder);
         Assert.True(result.Status == 1, result.Error);
         Assert.Contains("1 of 2 references answer", result.Output, StringComparison.Ordinal);
-        Assert.Contains("./rootcall up", Tool.Run(Path.Combine(Tool.Home, "rootcall"), ["help"], place.Folder).Output, StringComparison.Ordinal);
+        Assert.Contains(
+            "./rootcall up",
+            Tool.Run(Path.Combine(Tool.Home, "rootcall"), ["help"], place.Folder).Output,
+            StringComparison.Ordinal
+        );
     }
 
     public void Dispose() => place.Dispose();

@@ -19,12 +19,15 @@ public sealed class LiveTests(ApplicationFixture fixture)
         var states = new List<string>();
         await foreach (var message in Messages(window, stop.Token))
         {
-            if (message.GetProperty("type").GetInt32() != 1) continue;
+            if (message.GetProperty("type").GetInt32() != 1)
+                continue;
             Assert.Equal("work", message.GetProperty("target").GetString());
             var item = message.GetProperty("arguments")[0];
-            if (item.GetProperty("id").GetString() != work.GetProperty("id").GetString()) continue;
+            if (item.GetProperty("id").GetString() != work.GetProperty("id").GetString())
+                continue;
             states.Add(item.GetProperty("state").GetString()!);
-            if (states[^1] == "done") break;
+            if (states[^1] == "done")
+                break;
         }
 
         Assert.Contains("running", states);
@@ -36,12 +39,18 @@ public sealed class LiveTests(ApplicationFixture fixture)
     {
         using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(60));
         using var stays = await Connect(fixture.App.Address, stop.Token);
-        using (var leaves = await Connect(fixture.App.Address, stop.Token)) leaves.Abort();
+        using (var leaves = await Connect(fixture.App.Address, stop.Token))
+            leaves.Abort();
         var id = fixture.Open("clean/brass_lamp/brass_lamp.glb");
         var search = fixture.App.Post($"/api/scenes/{id}/search");
         await foreach (var message in Messages(stays, stop.Token))
-            if (message.GetProperty("type").GetInt32() == 1 && message.GetProperty("arguments")[0] is var item
-                && item.GetProperty("id").GetString() == search.GetProperty("id").GetString() && item.GetProperty("state").GetString() == "done") return;
+            if (
+                message.GetProperty("type").GetInt32() == 1
+                && message.GetProperty("arguments")[0] is var item
+                && item.GetProperty("id").GetString() == search.GetProperty("id").GetString()
+                && item.GetProperty("state").GetString() == "done"
+            )
+                return;
         Assert.Fail("the window heard no end");
     }
 
@@ -50,14 +59,22 @@ public sealed class LiveTests(ApplicationFixture fixture)
         var socket = new ClientWebSocket();
         socket.Options.SetRequestHeader("Origin", address);
         await socket.ConnectAsync(new Uri(address.Replace("http:", "ws:", StringComparison.Ordinal) + "/hub/work"), stop);
-        await socket.SendAsync(Encoding.UTF8.GetBytes("{\"protocol\":\"json\",\"version\":1}" + RecordEnd), WebSocketMessageType.Text, true, stop);
+        await socket.SendAsync(
+            Encoding.UTF8.GetBytes("{\"protocol\":\"json\",\"version\":1}" + RecordEnd),
+            WebSocketMessageType.Text,
+            true,
+            stop
+        );
         var answer = new byte[16];
         var handshake = await socket.ReceiveAsync(answer, stop);
         Assert.Equal("{}" + RecordEnd, Encoding.UTF8.GetString(answer, 0, handshake.Count));
         return socket;
     }
 
-    private static async IAsyncEnumerable<JsonElement> Messages(ClientWebSocket socket, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
+    private static async IAsyncEnumerable<JsonElement> Messages(
+        ClientWebSocket socket,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
+    )
     {
         var buffer = new byte[1 << 16];
         var text = new StringBuilder();
@@ -67,7 +84,8 @@ public sealed class LiveTests(ApplicationFixture fixture)
             text.Append(Encoding.UTF8.GetString(buffer, 0, part.Count));
             var records = text.ToString().Split(RecordEnd);
             text.Clear().Append(records[^1]);
-            foreach (var record in records[..^1]) yield return JsonDocument.Parse(record).RootElement;
+            foreach (var record in records[..^1])
+                yield return JsonDocument.Parse(record).RootElement;
         }
     }
 }

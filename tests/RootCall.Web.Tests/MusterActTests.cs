@@ -16,17 +16,34 @@ public sealed class MusterActTests(ApplicationFixture fixture)
     public void Find_and_replace_is_previewed_put_in_as_one_entry_and_undone_as_one()
     {
         var id = fixture.Open(Glasshouse);
-        var replace = new { find = "D:/jobs/2231/tex", with = Path.Combine(fixture.Demo.Library, "tin-orchard/tex"), matchCase = false, wholeName = false, regex = false, numbers = (int[]?)null };
+        var replace = new
+        {
+            find = "D:/jobs/2231/tex",
+            with = Path.Combine(fixture.Demo.Library, "tin-orchard/tex"),
+            matchCase = false,
+            wholeName = false,
+            regex = false,
+            numbers = (int[]?)null,
+        };
         var rows = app.Post($"/api/scenes/{id}/paths/preview", replace);
         Assert.Equal(3, rows.GetArrayLength());
-        Assert.All(rows.EnumerateArray(), r => Assert.Equal((JsonValueKind.Null, "library/tin-orchard/tex"), (r.GetProperty("whyNot").ValueKind, Text(r, "answer"))));
+        Assert.All(rows.EnumerateArray(), r =>
+            Assert.Equal((JsonValueKind.Null, "library/tin-orchard/tex"), (r.GetProperty("whyNot").ValueKind, Text(r, "answer")))
+        );
         var entry = app.Post($"/api/scenes/{id}/paths/replace", replace).GetProperty("entries")[0];
-        Assert.Equal((3, "find and replace", "pending"), (entry.GetProperty("edits").GetInt32(), Text(entry, "proposedBy"), Text(entry, "state")));
+        Assert.Equal(
+            (3, "find and replace", "pending"),
+            (entry.GetProperty("edits").GetInt32(), Text(entry, "proposedBy"), Text(entry, "state"))
+        );
         app.Post($"/api/scenes/{id}/ledger/apply");
         Assert.Equal(9, Muster(id).GetProperty("answering").GetInt32());
         app.Post($"/api/scenes/{id}/ledger/undo");
         Assert.Equal(6, Muster(id).GetProperty("answering").GetInt32());
-        Assert.Contains("at character", Refused($"/api/scenes/{id}/paths/preview", replace with { find = "(", regex = true }), StringComparison.Ordinal);
+        Assert.Contains(
+            "at character",
+            Refused($"/api/scenes/{id}/paths/preview", replace with { find = "(", regex = true }),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -37,10 +54,21 @@ public sealed class MusterActTests(ApplicationFixture fixture)
         app.Post($"/api/scenes/{id}/ledger/entries", new { from = Text(rule, "from"), to = Text(rule.GetProperty("to")[0], "path") });
         app.Post($"/api/scenes/{id}/ledger/apply");
         var option = Assert.Single(app.Post($"/api/scenes/{id}/map-variants", new { numbers = (int[]?)null }).EnumerateArray());
-        Assert.Equal(("resolution", "proxy", 2), (Text(option, "kind"), Text(option, "value"), option.GetProperty("references").GetInt32()));
+        Assert.Equal(
+            ("resolution", "proxy", 2),
+            (Text(option, "kind"), Text(option, "value"), option.GetProperty("references").GetInt32())
+        );
         Assert.True(option.GetProperty("memoryAfter").GetInt64() * 10 < option.GetProperty("memoryBefore").GetInt64());
         var normal = Number(id, "brass_normal.png");
-        var ledger = app.Post($"/api/scenes/{id}/map-variants/switch", new { kind = "resolution", value = "proxy", numbers = new[] { normal } });
+        var ledger = app.Post(
+            $"/api/scenes/{id}/map-variants/switch",
+            new
+            {
+                kind = "resolution",
+                value = "proxy",
+                numbers = new[] { normal },
+            }
+        );
         Assert.Equal("Switch 1 reference to proxy", Text(ledger.GetProperty("entries")[1], "sentence"));
         app.Post($"/api/scenes/{id}/ledger/apply");
         Assert.EndsWith("brass_normal_proxy.png", Text(Reference(id, normal), "resolved"), StringComparison.Ordinal);
@@ -52,15 +80,38 @@ public sealed class MusterActTests(ApplicationFixture fixture)
         var id = fixture.Open(Glasshouse);
         var house = app.Get($"/api/scenes/{id}/house?by=role");
         Assert.Equal("noise.png", Text(house.GetProperty("clashes")[0], "name"));
-        Assert.Equal("glasshouse_corner/textures/pot_glaze_test.png", Text(Assert.Single(house.GetProperty("unused").EnumerateArray()), "path"));
-        app.Post($"/api/scenes/{id}/house", new { act = "rename", by = "role", numbers = (int[]?)null });
-        app.Post($"/api/scenes/{id}/house", new { act = "keepOne", by = "role", numbers = (int[]?)null });
+        Assert.Equal(
+            "glasshouse_corner/textures/pot_glaze_test.png",
+            Text(Assert.Single(house.GetProperty("unused").EnumerateArray()), "path")
+        );
+        app.Post(
+            $"/api/scenes/{id}/house",
+            new
+            {
+                act = "rename",
+                by = "role",
+                numbers = (int[]?)null,
+            }
+        );
+        app.Post(
+            $"/api/scenes/{id}/house",
+            new
+            {
+                act = "keepOne",
+                by = "role",
+                numbers = (int[]?)null,
+            }
+        );
         app.Post($"/api/scenes/{id}/ledger/apply");
         var files = app.Get($"/api/scenes/{id}/send-off").GetProperty("files").EnumerateArray().Select(f => Text(f, "name")).ToList();
         Assert.Contains("textures/glazed_pot_noise.png", files);
         Assert.DoesNotContain("textures/noise.png", files);
         Assert.Single(files, f => f.Contains("mossy_floor_o", StringComparison.Ordinal));
-        Assert.Contains("glTF 2.0", Refused($"/api/scenes/{id}/paths/style", new { style = "rootRelative", numbers = (int[]?)null }), StringComparison.Ordinal);
+        Assert.Contains(
+            "glTF 2.0",
+            Refused($"/api/scenes/{id}/paths/style", new { style = "rootRelative", numbers = (int[]?)null }),
+            StringComparison.Ordinal
+        );
         app.Post($"/api/scenes/{id}/paths/style", new { style = "absolute", numbers = (int[]?)null });
     }
 
@@ -78,10 +129,39 @@ public sealed class MusterActTests(ApplicationFixture fixture)
         app.Post($"/api/scenes/{glass}/ledger/apply");
         Assert.Contains("stand-in", Reference(glass, gone).GetProperty("flags").EnumerateArray().Select(f => f.GetString()));
         Assert.Contains(Muster(glass).GetProperty("bundles").EnumerateArray(), b => b.GetProperty("standIns").GetBoolean());
-        Assert.Equal("terracotta_pot_occlusion.png", Text(Assert.Single(app.Get($"/api/scenes/{glass}/send-off").GetProperty("standIns").EnumerateArray()), "name"));
-        var refused = app.Ended(app.Post($"/api/scenes/{glass}/packages", new { zip = true, allowMissing = true, allowStandIns = false }));
+        Assert.Equal(
+            "terracotta_pot_occlusion.png",
+            Text(Assert.Single(app.Get($"/api/scenes/{glass}/send-off").GetProperty("standIns").EnumerateArray()), "name")
+        );
+        var refused = app.Ended(
+            app.Post(
+                $"/api/scenes/{glass}/packages",
+                new
+                {
+                    zip = true,
+                    allowMissing = true,
+                    allowStandIns = false,
+                }
+            )
+        );
         Assert.Contains("stands in for 1", Text(refused, "error"), StringComparison.Ordinal);
-        Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{glass}/packages", new { zip = true, allowMissing = true, allowStandIns = true })), "state"));
+        Assert.Equal(
+            "done",
+            Text(
+                app.Ended(
+                    app.Post(
+                        $"/api/scenes/{glass}/packages",
+                        new
+                        {
+                            zip = true,
+                            allowMissing = true,
+                            allowStandIns = true,
+                        }
+                    )
+                ),
+                "state"
+            )
+        );
     }
 
     [Fact]
@@ -90,7 +170,15 @@ public sealed class MusterActTests(ApplicationFixture fixture)
         var id = fixture.Open(Glasshouse);
         var rule = Muster(id).GetProperty("bundles").EnumerateArray().Single(b => Text(b, "from") == "D:/jobs/2231/tex");
         var to = Text(rule.GetProperty("to")[0], "path");
-        app.Post($"/api/scenes/{id}/paths/rule", new { from = "D:/jobs/2231/tex", to, numbers = (int[]?)null });
+        app.Post(
+            $"/api/scenes/{id}/paths/rule",
+            new
+            {
+                from = "D:/jobs/2231/tex",
+                to,
+                numbers = (int[]?)null,
+            }
+        );
         app.Post($"/api/scenes/{id}/ledger/apply");
         Assert.Contains(Root().GetProperty("rules").EnumerateArray(), r => Text(r, "from") == "D:/jobs/2231/tex");
         app.Post($"/api/scenes/{id}/ledger/undo");
@@ -98,7 +186,9 @@ public sealed class MusterActTests(ApplicationFixture fixture)
         var again = Muster(id).GetProperty("bundles").EnumerateArray().Single(b => Text(b, "from") == "D:/jobs/2231/tex");
         Assert.True(again.GetProperty("approvedBefore").GetBoolean());
         var candidate = app.Get($"/api/scenes/{id}/references/{again.GetProperty("numbers")[0].GetInt32()}").GetProperty("candidates")[0];
-        Assert.Contains(candidate.GetProperty("reasons").EnumerateArray(), r => r.GetString()!.StartsWith("A rule approved before", StringComparison.Ordinal));
+        Assert.Contains(candidate.GetProperty("reasons").EnumerateArray(), r =>
+            r.GetString()!.StartsWith("A rule approved before", StringComparison.Ordinal)
+        );
         app.Post("/api/roots/rules/forget", new { from = "D:/jobs/2231/tex", to });
         Assert.Equal(0, Root().GetProperty("rules").GetArrayLength());
     }
@@ -107,9 +197,11 @@ public sealed class MusterActTests(ApplicationFixture fixture)
 
     private JsonElement Muster(string id) => app.Get($"/api/scenes/{id}/muster");
 
-    private JsonElement Reference(string id, int number) => Muster(id).GetProperty("references").EnumerateArray().Single(r => r.GetProperty("number").GetInt32() == number);
+    private JsonElement Reference(string id, int number) =>
+        Muster(id).GetProperty("references").EnumerateArray().Single(r => r.GetProperty("number").GetInt32() == number);
 
-    private int Number(string id, string name) => Muster(id).GetProperty("references").EnumerateArray().First(r => Text(r, "name") == name).GetProperty("number").GetInt32();
+    private int Number(string id, string name) =>
+        Muster(id).GetProperty("references").EnumerateArray().First(r => Text(r, "name") == name).GetProperty("number").GetInt32();
 
     private string Refused(string path, object body)
     {

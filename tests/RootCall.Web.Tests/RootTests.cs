@@ -67,7 +67,10 @@ public sealed class RootTests : IDisposable
         var moss = Reference("moss.png");
         Assert.Equal("elsewhere", Text(moss, "state"));
         var candidate = app.Get($"/api/scenes/{Id}/references/{moss.GetProperty("number").GetInt32()}").GetProperty("candidates")[0];
-        Assert.Equal(("final_v7.png", "Same contents as last seen"), (Text(candidate, "name"), candidate.GetProperty("reasons")[0].GetString()));
+        Assert.Equal(
+            ("final_v7.png", "Same contents as last seen"),
+            (Text(candidate, "name"), candidate.GetProperty("reasons")[0].GetString())
+        );
     }
 
     [Fact]
@@ -76,22 +79,59 @@ public sealed class RootTests : IDisposable
         var added = app.Post("/api/roots", new { folder = place.At("out") });
         var id = Text(added, "id");
         Assert.Equal(2, added.GetProperty("position").GetInt32());
-        Patch(id, new { name = "deliveries", purpose = (string?)null, position = (int?)1 });
+        Patch(
+            id,
+            new
+            {
+                name = "deliveries",
+                purpose = (string?)null,
+                position = (int?)1,
+            }
+        );
         Assert.Equal(["deliveries", "lib"], app.Get("/api/roots").EnumerateArray().Select(r => Text(r, "name")));
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.PatchAsJsonAsync($"/api/roots/{id}", new { name = (string?)null, purpose = "attic", position = (int?)null }).Result.StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.PostAsJsonAsync($"/api/scenes/{Id}/copies", new { root = id, folder = "one" }).Result.StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            app.Client.PatchAsJsonAsync(
+                $"/api/roots/{id}",
+                new
+                {
+                    name = (string?)null,
+                    purpose = "attic",
+                    position = (int?)null,
+                }
+            ).Result.StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            app.Client.PostAsJsonAsync($"/api/scenes/{Id}/copies", new { root = id, folder = "one" }).Result.StatusCode
+        );
 
-        Patch(id, new { name = (string?)null, purpose = "output", position = (int?)null });
+        Patch(
+            id,
+            new
+            {
+                name = (string?)null,
+                purpose = "output",
+                position = (int?)null,
+            }
+        );
         Assert.Equal("deliveries", Text(app.Get($"/api/scenes/{Id}/send-off").GetProperty("outputs")[0], "name"));
         var rule = app.Get($"/api/scenes/{Id}/muster").GetProperty("bundles").EnumerateArray().Single(b => Text(b, "state") == "elsewhere");
         app.Post($"/api/scenes/{Id}/ledger/entries", new { from = Text(rule, "from"), to = Text(rule.GetProperty("to")[0], "path") });
-        app.Post($"/api/scenes/{Id}/paths/style", new { style = "absolute", numbers = new[] { Reference("moss.png").GetProperty("number").GetInt32() } });
+        app.Post(
+            $"/api/scenes/{Id}/paths/style",
+            new { style = "absolute", numbers = new[] { Reference("moss.png").GetProperty("number").GetInt32() } }
+        );
         app.Post($"/api/scenes/{Id}/ledger/apply");
         Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{Id}/copies", new { root = id, folder = "one" })), "state"));
         var written = File.ReadAllText(place.At("out/one/s.gltf"));
         Assert.Contains("\"../../lib/woods/oak.png\"", written, StringComparison.Ordinal);
         Assert.Contains($"\"{place.At("lib/woods/moss.png")}\"", written, StringComparison.Ordinal);
-        Assert.Contains("already there", Text(app.Ended(app.Post($"/api/scenes/{Id}/copies", new { root = id, folder = "one" })), "error"), StringComparison.Ordinal);
+        Assert.Contains(
+            "already there",
+            Text(app.Ended(app.Post($"/api/scenes/{Id}/copies", new { root = id, folder = "one" })), "error"),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -100,8 +140,18 @@ public sealed class RootTests : IDisposable
         place.Put("s/t.gltf", Look.Gltf("D:/x/oak_knubbly.png"));
         place.PutPng("lib/woods/oak_nrm.png", 4);
         var names = app.Get("/api/names");
-        var roles = names.GetProperty("roles").EnumerateObject().ToDictionary(r => r.Name, r => r.Value.EnumerateArray().Select(w => w.GetString()!).ToArray());
-        object Words(string[] normal) => new { roles = new Dictionary<string, string[]>(roles) { ["normal"] = normal }, sizes = Strings(names, "sizes"), colours = Strings(names, "colours"), skins = Strings(names, "skins") };
+        var roles = names
+            .GetProperty("roles")
+            .EnumerateObject()
+            .ToDictionary(r => r.Name, r => r.Value.EnumerateArray().Select(w => w.GetString()!).ToArray());
+        object Words(string[] normal) =>
+            new
+            {
+                roles = new Dictionary<string, string[]>(roles) { ["normal"] = normal },
+                sizes = Strings(names, "sizes"),
+                colours = Strings(names, "colours"),
+                skins = Strings(names, "skins"),
+            };
         Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.PutAsJsonAsync("/api/names", Words(["nrm", "col"])).Result.StatusCode);
         Assert.Equal(HttpStatusCode.OK, app.Client.PutAsJsonAsync("/api/names", Words(["nrm", "knubbly"])).Result.StatusCode);
         app.Ended(app.Post("/api/arrivals/open", new { path = place.At("s/t.gltf") }));
@@ -114,18 +164,24 @@ public sealed class RootTests : IDisposable
         place.Dispose();
     }
 
-    private void Remembered() => RunningApplication.Until(
-        () => app.Get("/api/work").EnumerateArray().Any(w => Text(w, "kind") == "remember" && Text(w, "state") == "done"), "the files were not remembered");
+    private void Remembered() =>
+        RunningApplication.Until(
+            () => app.Get("/api/work").EnumerateArray().Any(w => Text(w, "kind") == "remember" && Text(w, "state") == "done"),
+            "the files were not remembered"
+        );
 
-    private void Patch(string id, object change) => Assert.Equal(HttpStatusCode.OK, app.Client.PatchAsJsonAsync($"/api/roots/{id}", change).Result.StatusCode);
+    private void Patch(string id, object change) =>
+        Assert.Equal(HttpStatusCode.OK, app.Client.PatchAsJsonAsync($"/api/roots/{id}", change).Result.StatusCode);
 
     private JsonElement Root(string name) => app.Get("/api/roots").EnumerateArray().Single(r => Text(r, "name") == name);
 
-    private JsonElement Reference(string name) => app.Get($"/api/scenes/{Id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "name") == name);
+    private JsonElement Reference(string name) =>
+        app.Get($"/api/scenes/{Id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "name") == name);
 
     private string[] Flags(string name) => [.. Reference(name).GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)];
 
-    private static string[] Strings(JsonElement names, string what) => [.. names.GetProperty(what).EnumerateArray().Select(w => w.GetString()!)];
+    private static string[] Strings(JsonElement names, string what) =>
+        [.. names.GetProperty(what).EnumerateArray().Select(w => w.GetString()!)];
 
     private static string Text(JsonElement element, string name) => element.GetProperty(name).GetString()!;
 }

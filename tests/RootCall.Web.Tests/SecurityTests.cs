@@ -31,9 +31,14 @@ public sealed class SecurityTests(ApplicationFixture fixture)
     public void A_change_from_elsewhere_is_refused_and_changes_nothing(string? origin, string? site)
     {
         var before = app.Get("/api/roots").GetArrayLength();
-        using var request = new HttpRequestMessage(HttpMethod.Post, app.Address + "/api/roots") { Content = JsonContent.Create(new { folder = fixture.Demo.At("clean") }) };
-        if (origin is not null) request.Headers.Add("Origin", origin == "own" ? app.Address : origin);
-        if (site is not null) request.Headers.Add("Sec-Fetch-Site", site);
+        using var request = new HttpRequestMessage(HttpMethod.Post, app.Address + "/api/roots")
+        {
+            Content = JsonContent.Create(new { folder = fixture.Demo.At("clean") }),
+        };
+        if (origin is not null)
+            request.Headers.Add("Origin", origin == "own" ? app.Address : origin);
+        if (site is not null)
+            request.Headers.Add("Sec-Fetch-Site", site);
         var answer = Send(request);
         Assert.Equal(HttpStatusCode.Forbidden, answer.StatusCode);
         Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
@@ -44,7 +49,10 @@ public sealed class SecurityTests(ApplicationFixture fixture)
     public void It_listens_on_loopback_only()
     {
         var port = new Uri(app.Address).Port;
-        var listening = System.Net.NetworkInformation.IPGlobalProperties.GetIPGlobalProperties().GetActiveTcpListeners().Where(l => l.Port == port);
+        var listening = System
+            .Net.NetworkInformation.IPGlobalProperties.GetIPGlobalProperties()
+            .GetActiveTcpListeners()
+            .Where(l => l.Port == port);
         Assert.All(listening, l => Assert.True(IPAddress.IsLoopback(l.Address)));
     }
 
@@ -65,8 +73,14 @@ public sealed class SecurityTests(ApplicationFixture fixture)
     public void Browsing_shows_only_what_lies_in_the_server_folders(string path)
     {
         var asked = path.Replace("demo", fixture.Demo.Folder, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.GetAsync("/api/folders?path=" + Uri.EscapeDataString(asked)).Result.StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, app.Client.PostAsJsonAsync("/api/roots", new { folder = asked }).Result.StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            app.Client.GetAsync("/api/folders?path=" + Uri.EscapeDataString(asked)).Result.StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            app.Client.PostAsJsonAsync("/api/roots", new { folder = asked }).Result.StatusCode
+        );
     }
 
     [Fact]
@@ -74,7 +88,11 @@ public sealed class SecurityTests(ApplicationFixture fixture)
     {
         var top = app.Get("/api/folders").GetProperty("entries").EnumerateArray().Select(e => e.GetProperty("path").GetString());
         Assert.Equal([fixture.Demo.Folder], top);
-        var names = app.Get("/api/folders?path=" + Uri.EscapeDataString(fixture.Demo.Folder)).GetProperty("entries").EnumerateArray().Select(e => e.GetProperty("name").GetString()).ToList();
+        var names = app.Get("/api/folders?path=" + Uri.EscapeDataString(fixture.Demo.Folder))
+            .GetProperty("entries")
+            .EnumerateArray()
+            .Select(e => e.GetProperty("name").GetString())
+            .ToList();
         Assert.Contains("library", names);
         Assert.DoesNotContain("leads-out", names);
     }
@@ -86,7 +104,12 @@ public sealed class SecurityTests(ApplicationFixture fixture)
     [InlineData("demo/arrived/none.gltf")]
     public void Only_scenes_inside_the_server_folders_are_opened(string path)
     {
-        var answer = app.Client.PostAsJsonAsync("/api/arrivals/open", new { path = path.Replace("demo", fixture.Demo.Folder, StringComparison.Ordinal) }).Result;
+        var answer = app
+            .Client.PostAsJsonAsync(
+                "/api/arrivals/open",
+                new { path = path.Replace("demo", fixture.Demo.Folder, StringComparison.Ordinal) }
+            )
+            .Result;
         Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
     }
 

@@ -22,7 +22,12 @@ public sealed class StoreTests : IDisposable
 
     public StoreTests(ApplicationFixture fixture)
     {
-        var settings = new Dictionary<string, string?> { ["RootCall:Database"] = fixture.App.Database, ["RootCall:Data"] = place.Folder, ["RootCall:Folders"] = $"here={place.Folder}" };
+        var settings = new Dictionary<string, string?>
+        {
+            ["RootCall:Database"] = fixture.App.Database,
+            ["RootCall:Data"] = place.Folder,
+            ["RootCall:Folders"] = $"here={place.Folder}",
+        };
         var collection = new ServiceCollection();
         collection.AddRootCallData(new ConfigurationBuilder().AddInMemoryCollection(settings).Build());
         services = collection.BuildServiceProvider();
@@ -33,9 +38,14 @@ public sealed class StoreTests : IDisposable
     {
         place.PutPng("s/here.png");
         var report = Look.Muster(place.Put("s/two.gltf", Look.Gltf("here.png", "gone.png")));
-        var scene = await services.GetRequiredService<SceneStore>().Arrive(Guid.NewGuid(), new(report, 1, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        var scene = await services
+            .GetRequiredService<SceneStore>()
+            .Arrive(Guid.NewGuid(), new(report, 1, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
         var seen = services.GetRequiredService<SeenStore>();
-        var files = report.References.ToDictionary(r => r.Reference.Key, r => new LastSeen(place.At("s/here.png"), new(1, DateTime.UnixEpoch), 4, 4, "hash"));
+        var files = report.References.ToDictionary(
+            r => r.Reference.Key,
+            r => new LastSeen(place.At("s/here.png"), new(1, DateTime.UnixEpoch), 4, 4, "hash")
+        );
         await Task.WhenAll(Enumerable.Range(0, 8).Select(_ => seen.Put(scene, files, default)));
         Assert.Equal(2, (await seen.Read(scene, default)).Count);
     }
@@ -50,7 +60,10 @@ public sealed class StoreTests : IDisposable
         var store = services.GetRequiredService<KnownFileStore>();
         await store.Save(learned, default);
         var known = await store.Pixels([(path, stamp)], default);
-        Assert.Equal((stats.Channels[0].Mean, stats.Channels[0].Histogram.Sum()), (known[path].Channels[0].Mean, known[path].Channels[0].Histogram.Sum()));
+        Assert.Equal(
+            (stats.Channels[0].Mean, stats.Channels[0].Histogram.Sum()),
+            (known[path].Channels[0].Mean, known[path].Channels[0].Histogram.Sum())
+        );
         Assert.Equal(0.2, known[path].Channels[0].Mean, 3);
         Assert.Empty(await store.Pixels([(path, stamp with { Bytes = stamp.Bytes + 1 })], default));
     }
@@ -62,7 +75,19 @@ public sealed class StoreTests : IDisposable
         place.PutPng("lib/two.png", 1);
         place.PutPng("lib/x/two.png", 2);
         place.Put("s/cut.png", Pictures.Png(9, 9, 1)[..40]);
-        var scene = place.Put("s/odd.gltf", Look.Gltf("here.png", "two.png", "cut.png", "gone \\\"quoted\\\".png", "nul\\u0000.png", "木/ünï.png", "data:image/png;base64,AAAA", "/mnt/x.png"));
+        var scene = place.Put(
+            "s/odd.gltf",
+            Look.Gltf(
+                "here.png",
+                "two.png",
+                "cut.png",
+                "gone \\\"quoted\\\".png",
+                "nul\\u0000.png",
+                "木/ünï.png",
+                "data:image/png;base64,AAAA",
+                "/mnt/x.png"
+            )
+        );
         var report = Look.Muster(scene, place.At("lib"));
         var store = services.GetRequiredService<SceneStore>();
         var id = Guid.NewGuid();
@@ -74,7 +99,8 @@ public sealed class StoreTests : IDisposable
         Assert.Equal(("odd.gltf", 1, 8, 3), (Path.GetFileName(arrival.Path), arrival.Version, arrival.Materials, arrival.FilesIndexed));
         var back = await store.Report(arrival);
         Assert.Equal(report.References.Select(Flat), back.References.Select(Flat));
-        static string Text(object value) => System.Text.Json.JsonSerializer.Serialize(value).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
+        static string Text(object value) =>
+            System.Text.Json.JsonSerializer.Serialize(value).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
         Assert.Equal(Text(report.Scene.Materials), Text(back.Scene.Materials));
         Assert.Equal(report.Scene.Files, back.Scene.Files.AsEnumerable());
         Assert.Equal(report.Scene.Counts, back.Scene.Counts);
@@ -94,7 +120,9 @@ public sealed class StoreTests : IDisposable
     {
         var report = Look.Muster(place.Put("s/l.gltf", Look.Gltf("a.png")));
         var arrival = Guid.NewGuid();
-        await services.GetRequiredService<SceneStore>().Arrive(arrival, new(report, 0, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+        await services
+            .GetRequiredService<SceneStore>()
+            .Arrive(arrival, new(report, 0, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
         var scene = await SceneOf(arrival);
         var ledgers = services.GetRequiredService<LedgerStore>();
         var refused = 0;
@@ -150,28 +178,45 @@ public sealed class StoreTests : IDisposable
 
     private async Task<Guid> SceneOf(Guid arrival)
     {
-        await using var db = await services.GetRequiredService<Microsoft.EntityFrameworkCore.IDbContextFactory<RootCallDb>>().CreateDbContextAsync();
+        await using var db = await services
+            .GetRequiredService<Microsoft.EntityFrameworkCore.IDbContextFactory<RootCallDb>>()
+            .CreateDbContextAsync();
         return db.Arrivals.Single(a => a.Id == arrival).SceneId;
     }
 
     private static LedgerEntry Entry(string sentence) =>
-        new(Guid.NewGuid(), sentence, ImmutableArray.Create<Edit>(new RelinkReference(new(ReferenceKind.Image, "l.gltf", "a.png"), null, "/x/a.png")), EntryState.Pending, "by hand", DateTimeOffset.UtcNow);
+        new(
+            Guid.NewGuid(),
+            sentence,
+            ImmutableArray.Create<Edit>(new RelinkReference(new(ReferenceKind.Image, "l.gltf", "a.png"), null, "/x/a.png")),
+            EntryState.Pending,
+            "by hand",
+            DateTimeOffset.UtcNow
+        );
 
     // PostgreSQL holds no zero character, so a path with one comes back with the sign for what cannot be shown.
-    private static string Flat(MusteredReference r) => System.Text.Json.JsonSerializer.Serialize(new
-    {
-        r.Number,
-        r.Reference.Key.File,
-        Written = r.Reference.Written.Replace('\0', '\uFFFD'),
-        r.Reference.Kind,
-        r.State,
-        r.Flags,
-        r.Resolved,
-        r.Stamp,
-        r.Facts,
-        r.Damage,
-        Candidates = r.Candidates.Select(c => new { c.Path, c.Score, Reasons = string.Join('|', c.Reasons) }),
-        Uses = r.Reference.UsedBy.Select(u => u.ToString()),
-        Sites = r.Reference.Sites.Select(s => s.ToString()),
-    });
+    private static string Flat(MusteredReference r) =>
+        System.Text.Json.JsonSerializer.Serialize(
+            new
+            {
+                r.Number,
+                r.Reference.Key.File,
+                Written = r.Reference.Written.Replace('\0', '\uFFFD'),
+                r.Reference.Kind,
+                r.State,
+                r.Flags,
+                r.Resolved,
+                r.Stamp,
+                r.Facts,
+                r.Damage,
+                Candidates = r.Candidates.Select(c => new
+                {
+                    c.Path,
+                    c.Score,
+                    Reasons = string.Join('|', c.Reasons),
+                }),
+                Uses = r.Reference.UsedBy.Select(u => u.ToString()),
+                Sites = r.Reference.Sites.Select(s => s.ToString()),
+            }
+        );
 }

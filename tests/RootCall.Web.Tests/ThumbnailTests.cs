@@ -38,10 +38,17 @@ public sealed class ThumbnailTests : IDisposable
     [InlineData("a.exr", "float", 40f, 1f)]
     [InlineData("a.png", "uint8", 0.5f, 0.5f)]
     [InlineData("a.png", "uint16", 0.25f, 0.25f)]
-    public void Linear_light_is_encoded_for_the_display_and_stored_values_are_shown_as_stored(string name, string depth, float value, float shown)
+    public void Linear_light_is_encoded_for_the_display_and_stored_values_are_shown_as_stored(
+        string name,
+        string depth,
+        float value,
+        float shown
+    )
     {
         Make(Constant(name, depth, 3, "64x64", value), 32);
-        var mean = Tool.Run("oiiotool", ["--stats", place.At("out.png")]).Output.Split('\n').First(l => l.Contains("Stats Avg", StringComparison.Ordinal));
+        var mean = Tool.Run("oiiotool", ["--stats", place.At("out.png")])
+            .Output.Split('\n')
+            .First(l => l.Contains("Stats Avg", StringComparison.Ordinal));
         var red = float.Parse(mean.Split(':')[1].Split(' ', StringSplitOptions.RemoveEmptyEntries)[0], CultureInfo.InvariantCulture) / 255;
         Assert.Equal(shown, red, 0.012f);
     }
@@ -79,7 +86,19 @@ public sealed class ThumbnailTests : IDisposable
     private string Constant(string name, string depth, int channels, string size, float value)
     {
         var colour = string.Join(',', Enumerable.Repeat(value.ToString(CultureInfo.InvariantCulture), channels));
-        var made = Tool.Run("oiiotool", ["--pattern", "constant:color=" + colour, size, channels.ToString(CultureInfo.InvariantCulture), "-d", depth, "-o", place.At(name)]);
+        var made = Tool.Run(
+            "oiiotool",
+            [
+                "--pattern",
+                "constant:color=" + colour,
+                size,
+                channels.ToString(CultureInfo.InvariantCulture),
+                "-d",
+                depth,
+                "-o",
+                place.At(name),
+            ]
+        );
         Assert.True(made.Status == 0, made.Output + made.Error);
         return place.At(name);
     }

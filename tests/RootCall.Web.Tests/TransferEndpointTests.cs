@@ -4,7 +4,10 @@ using RootCall.Testing;
 
 namespace RootCall.Web.Tests;
 
-/// <summary>What was lost on the way, taken back over HTTP: the ledger, the scene read again with its edits, and the package of it.</summary>
+/// <summary>
+/// What was lost on the way, taken back over HTTP: the ledger, the scene read again with its edits, and the package of
+/// it.
+/// </summary>
 [Collection(ApplicationCollection.Name)]
 public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposable
 {
@@ -19,14 +22,33 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
         Read(id);
         var lost = app.Get($"/api/scenes/{id}/transfer?with={clean}");
         Assert.Equal(9, lost.GetProperty("lost").GetInt32());
-        var rows = lost.GetProperty("families").EnumerateArray().SelectMany(f => f.GetProperty("rows").EnumerateArray()).Where(r => r.GetProperty("edits").GetInt32() > 0).Select(r => r.GetProperty("number").GetInt32()).ToArray();
-        var ledger = app.Post($"/api/scenes/{id}/transfer/restore", new { with = clean, version = 0, rows });
+        var rows = lost.GetProperty("families")
+            .EnumerateArray()
+            .SelectMany(f => f.GetProperty("rows").EnumerateArray())
+            .Where(r => r.GetProperty("edits").GetInt32() > 0)
+            .Select(r => r.GetProperty("number").GetInt32())
+            .ToArray();
+        var ledger = app.Post(
+            $"/api/scenes/{id}/transfer/restore",
+            new
+            {
+                with = clean,
+                version = 0,
+                rows,
+            }
+        );
         Assert.Contains("6 things", Text(ledger.GetProperty("entries")[0], "sentence"), StringComparison.Ordinal);
         Apply(id);
-        var after = app.Get($"/api/scenes/{id}/transfer?with={clean}").GetProperty("families").EnumerateArray().Select(f => Text(f, "what"));
+        var after = app.Get($"/api/scenes/{id}/transfer?with={clean}")
+            .GetProperty("families")
+            .EnumerateArray()
+            .Select(f => Text(f, "what"));
         Assert.Equal(["bounding box", "unit"], after.Order());
         // The normal map lay where this scene may not look; it was kept in the store and answers from there.
-        var normal = app.Get($"/api/scenes/{id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "name") == "brass_normal.png");
+        var normal = app.Get($"/api/scenes/{id}/muster")
+            .GetProperty("references")
+            .EnumerateArray()
+            .Single(r => Text(r, "name") == "brass_normal.png");
         Assert.Equal("present", Text(normal, "state"));
 
         Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = true })), "state"));
@@ -46,7 +68,10 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
         var image = app.Get($"/api/scenes/{id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "kind") == "image");
         Assert.Equal(("present", "tin_leaf_basecolor.png"), (Text(image, "state"), Text(image, "name")));
         Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = false })), "state"));
-        Assert.Superset(new HashSet<string> { "data/tin_pear.usdz", "data/tin_pear_look.usda", "data/textures/tin_leaf_basecolor.png" }, Packed(id).ToHashSet());
+        Assert.Superset(
+            new HashSet<string> { "data/tin_pear.usdz", "data/tin_pear_look.usda", "data/textures/tin_leaf_basecolor.png" },
+            Packed(id).ToHashSet()
+        );
     }
 
     [Fact]
@@ -56,7 +81,10 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
         app.Post($"/api/scenes/{id}/ledger/entries", new { from = "../../tex", to = fixture.Demo.At("library/tin-orchard/tex") });
         app.Post($"/api/scenes/{id}/ledger/apply");
         Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = false })), "state"));
-        Assert.Superset(new HashSet<string> { "data/garden_gate.glb", "data/textures/chain_iron_basecolor.png", "data/textures/verdigris_normal.png" }, Packed(id).ToHashSet());
+        Assert.Superset(
+            new HashSet<string> { "data/garden_gate.glb", "data/textures/chain_iron_basecolor.png", "data/textures/verdigris_normal.png" },
+            Packed(id).ToHashSet()
+        );
         Assert.Contains("not written", Text(app.Get($"/api/scenes/{id}"), "readOnlyBecause"), StringComparison.Ordinal);
     }
 
@@ -64,7 +92,15 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
     public void Another_choice_of_a_variant_is_an_entry_like_any_other()
     {
         var id = fixture.Open("clean/watering_can/watering_can.usda");
-        app.Post($"/api/scenes/{id}/variants", new { place = "/World", set = "patina", option = "aged" });
+        app.Post(
+            $"/api/scenes/{id}/variants",
+            new
+            {
+                place = "/World",
+                set = "patina",
+                option = "aged",
+            }
+        );
         Apply(id);
         Assert.Equal("aged", Text(app.Get($"/api/scenes/{id}").GetProperty("variants")[0], "selected"));
         app.Post($"/api/scenes/{id}/ledger/undo");
@@ -108,14 +144,22 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
     }
 
     /// <summary>Waits until the scene was read with its ledger.</summary>
-    private void Read(string id) => RunningApplication.Until(
-        () => app.Get("/api/work").EnumerateArray().All(w => w.GetProperty("sceneId").GetString() != id || w.GetProperty("endedAt").ValueKind != JsonValueKind.Null),
-        "the scene was not read again");
+    private void Read(string id) =>
+        RunningApplication.Until(
+            () =>
+                app.Get("/api/work")
+                    .EnumerateArray()
+                    .All(w => w.GetProperty("sceneId").GetString() != id || w.GetProperty("endedAt").ValueKind != JsonValueKind.Null),
+            "the scene was not read again"
+        );
 
     private List<string> Packed(string id)
     {
         var package = app.Get($"/api/scenes/{id}/send-off").GetProperty("packages")[0];
-        var zip = place.Put($"{Guid.NewGuid():N}.zip", app.Client.GetByteArrayAsync($"/api/packages/{Text(package, "id")}/download").Result);
+        var zip = place.Put(
+            $"{Guid.NewGuid():N}.zip",
+            app.Client.GetByteArrayAsync($"/api/packages/{Text(package, "id")}/download").Result
+        );
         using var archive = ZipFile.OpenRead(zip);
         return [.. archive.Entries.Select(e => e.FullName[(e.FullName.IndexOf('/', StringComparison.Ordinal) + 1)..])];
     }

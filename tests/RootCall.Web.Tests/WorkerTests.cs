@@ -75,9 +75,15 @@ public sealed class WorkerTests : IDisposable
     private JsonElement StartPacking()
     {
         var work = app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = false });
-        RunningApplication.Until(() => AllFiles().Any(f => f.EndsWith(".part", StringComparison.Ordinal) && new FileInfo(f) is { Exists: true, Length: > 1_000_000 }), "packing did not begin");
+        RunningApplication.Until(
+            () =>
+                AllFiles()
+                    .Any(f => f.EndsWith(".part", StringComparison.Ordinal) && new FileInfo(f) is { Exists: true, Length: > 1_000_000 }),
+            "packing did not begin"
+        );
         return work;
     }
 
-    private IEnumerable<string> AllFiles() => Directory.Exists(Packages) ? Directory.EnumerateFiles(Packages, "*", SearchOption.AllDirectories) : [];
+    private IEnumerable<string> AllFiles() =>
+        Directory.Exists(Packages) ? Directory.EnumerateFiles(Packages, "*", SearchOption.AllDirectories) : [];
 }

@@ -3,21 +3,46 @@ using RootCall.Core.Edits;
 
 namespace RootCall.Cli.Output;
 
-internal sealed record AuditJson(string Scene, string Destination, FindingJson[] Findings, Dictionary<string, int> Totals, FailedRule[] Failed)
+internal sealed record AuditJson(
+    string Scene,
+    string Destination,
+    FindingJson[] Findings,
+    Dictionary<string, int> Totals,
+    FailedRule[] Failed
+)
 {
-    public static AuditJson Of(AuditScene scene, AuditReport report) => new(
-        scene.Scene.Path,
-        scene.Destination.Id,
-        [.. report.Findings.Select(FindingJson.Of)],
-        Enum.GetValues<Severity>().Reverse().ToDictionary(s => s.Word(), report.Count),
-        [.. report.Failed]);
+    public static AuditJson Of(AuditScene scene, AuditReport report) =>
+        new(
+            scene.Scene.Path,
+            scene.Destination.Id,
+            [.. report.Findings.Select(FindingJson.Of)],
+            Enum.GetValues<Severity>().Reverse().ToDictionary(s => s.Word(), report.Count),
+            [.. report.Failed]
+        );
 }
 
-internal sealed record FindingJson(string Rule, string Severity, string Cause, TargetJson Target, string Message, Evidence[] Evidence, FixOfferJson[] Fixes, string? Decide)
+internal sealed record FindingJson(
+    string Rule,
+    string Severity,
+    string Cause,
+    TargetJson Target,
+    string Message,
+    Evidence[] Evidence,
+    FixOfferJson[] Fixes,
+    string? Decide
+)
 {
-    public static FindingJson Of(Finding f) => new(
-        f.Rule, f.Severity.Word(), f.Cause.Key, new(f.Target.Kind, f.Target.Name, f.Target.Part), f.Message, [.. f.Evidence],
-        [.. f.Fixes.Select(x => new FixOfferJson(x.Title, Math.Round(x.Confidence, 3), [.. x.Edits.Select(EditJson.Of)]))], f.Decide);
+    public static FindingJson Of(Finding f) =>
+        new(
+            f.Rule,
+            f.Severity.Word(),
+            f.Cause.Key,
+            new(f.Target.Kind, f.Target.Name, f.Target.Part),
+            f.Message,
+            [.. f.Evidence],
+            [.. f.Fixes.Select(x => new FixOfferJson(x.Title, Math.Round(x.Confidence, 3), [.. x.Edits.Select(EditJson.Of)]))],
+            f.Decide
+        );
 }
 
 internal sealed record TargetJson(string Kind, string Name, string? Part);

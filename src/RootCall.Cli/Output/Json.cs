@@ -8,37 +8,65 @@ namespace RootCall.Cli.Output;
 
 // The shapes on standard output. Source-generated, so that a call starts without building serialisers first.
 internal sealed record MusterJson(
-    string Scene, string Format, CountsJson Counts, ReferenceJson[] References, RelocationJson[] Relocations, Dictionary<string, int> Totals, NoteJson[] Notes)
+    string Scene,
+    string Format,
+    CountsJson Counts,
+    ReferenceJson[] References,
+    RelocationJson[] Relocations,
+    Dictionary<string, int> Totals,
+    NoteJson[] Notes
+)
 {
-    public static MusterJson Of(MusterReport report, IReadOnlyList<RelocationRule> rules) => new(
-        report.Scene.Path,
-        report.Scene.Format.Id,
-        new(report.Scene.Counts.Nodes, report.Scene.Counts.Meshes, report.Scene.Counts.Materials, report.Scene.Counts.Images, report.Scene.Counts.Triangles),
-        [.. report.References.Select(ReferenceJson.Of)],
-        [.. rules.Select(r => new RelocationJson(r.From, r.To, r.Settles.Length, [.. r.Contradicts]))],
-        report.Totals.ToDictionary(t => t.Key.Word(), t => t.Value),
-        [.. report.Scene.Notes.Select(n => new NoteJson(n.Message, n.Place)), .. report.Notes.Select(n => new NoteJson(n, "roots"))]);
+    public static MusterJson Of(MusterReport report, IReadOnlyList<RelocationRule> rules) =>
+        new(
+            report.Scene.Path,
+            report.Scene.Format.Id,
+            new(
+                report.Scene.Counts.Nodes,
+                report.Scene.Counts.Meshes,
+                report.Scene.Counts.Materials,
+                report.Scene.Counts.Images,
+                report.Scene.Counts.Triangles
+            ),
+            [.. report.References.Select(ReferenceJson.Of)],
+            [.. rules.Select(r => new RelocationJson(r.From, r.To, r.Settles.Length, [.. r.Contradicts]))],
+            report.Totals.ToDictionary(t => t.Key.Word(), t => t.Value),
+            [.. report.Scene.Notes.Select(n => new NoteJson(n.Message, n.Place)), .. report.Notes.Select(n => new NoteJson(n, "roots"))]
+        );
 }
 
 internal sealed record CountsJson(int Nodes, int Meshes, int Materials, int Images, long Triangles);
 
 internal sealed record ReferenceJson(
-    int Id, string Kind, string Written, string State, string[] Flags, UseJson[] UsedBy, CandidateJson[] Candidates,
-    string? Resolved, int? Width, int? Height, long? Bytes, string? Damage)
+    int Id,
+    string Kind,
+    string Written,
+    string State,
+    string[] Flags,
+    UseJson[] UsedBy,
+    CandidateJson[] Candidates,
+    string? Resolved,
+    int? Width,
+    int? Height,
+    long? Bytes,
+    string? Damage
+)
 {
-    public static ReferenceJson Of(MusteredReference r) => new(
-        r.Number,
-        r.Reference.Kind.Word(),
-        r.Reference.Written,
-        r.State.Word(),
-        [.. r.Flags.Words()],
-        [.. r.Reference.UsedBy.Select(u => new UseJson(u.Material, u.Input))],
-        [.. r.Candidates.Select(c => new CandidateJson(c.Path, c.Score, [.. c.Reasons]))],
-        r.Resolved,
-        r.Facts?.Width,
-        r.Facts?.Height,
-        r.Stamp?.Bytes,
-        r.Damage);
+    public static ReferenceJson Of(MusteredReference r) =>
+        new(
+            r.Number,
+            r.Reference.Kind.Word(),
+            r.Reference.Written,
+            r.State.Word(),
+            [.. r.Flags.Words()],
+            [.. r.Reference.UsedBy.Select(u => new UseJson(u.Material, u.Input))],
+            [.. r.Candidates.Select(c => new CandidateJson(c.Path, c.Score, [.. c.Reasons]))],
+            r.Resolved,
+            r.Facts?.Width,
+            r.Facts?.Height,
+            r.Stamp?.Bytes,
+            r.Damage
+        );
 }
 
 internal sealed record UseJson(string Material, string Input);
@@ -58,11 +86,13 @@ internal sealed record LeftJson(int Id, string State, string Written)
 
 internal sealed record RelinkJson(string[] Written, ChangedJson[] Changed, LeftJson[] Left, string? Ledger)
 {
-    public static RelinkJson Of(RelinkResult result, string? ledger) => new(
-        [.. result.Written],
-        [.. result.Changed.Select(c => new ChangedJson(c.Reference.Number, c.Reference.Reference.Written, c.To))],
-        [.. result.Left.Select(LeftJson.Of)],
-        ledger);
+    public static RelinkJson Of(RelinkResult result, string? ledger) =>
+        new(
+            [.. result.Written],
+            [.. result.Changed.Select(c => new ChangedJson(c.Reference.Number, c.Reference.Reference.Written, c.To))],
+            [.. result.Left.Select(LeftJson.Of)],
+            ledger
+        );
 }
 
 internal sealed record ProofJson(int Resolved, LeftJson[] Unresolved, string[] BrokenFiles, double? DeltaE);
@@ -70,28 +100,62 @@ internal sealed record ProofJson(int Resolved, LeftJson[] Unresolved, string[] B
 internal sealed record PackageJson(string Written, int Files, long BytesBefore, long BytesAfter, ProofJson Proof)
 {
     // No frame is rendered yet, so there is no difference to state.
-    public static PackageJson Of(BuiltPackage built, Proof proof) => new(
-        built.Written, built.Files, built.BytesBefore, built.BytesAfter,
-        new(proof.Resolved, [.. proof.Unresolved.Select(LeftJson.Of)], [.. proof.BrokenFiles], null));
+    public static PackageJson Of(BuiltPackage built, Proof proof) =>
+        new(
+            built.Written,
+            built.Files,
+            built.BytesBefore,
+            built.BytesAfter,
+            new(proof.Resolved, [.. proof.Unresolved.Select(LeftJson.Of)], [.. proof.BrokenFiles], null)
+        );
 }
 
 internal sealed record ImageJson(
-    string Path, string? Format, int? Width, int? Height, int? Channels, int? BitDepth, bool? Float, bool? Alpha, string? Colour, string? Damage)
+    string Path,
+    string? Format,
+    int? Width,
+    int? Height,
+    int? Channels,
+    int? BitDepth,
+    bool? Float,
+    bool? Alpha,
+    string? Colour,
+    string? Damage
+)
 {
-    public static ImageJson Of(string path, ProbeResult probe) => new(
-        path,
-        probe.Facts is { } f ? ImageNames.Of(f.Format) : null,
-        probe.Facts?.Width, probe.Facts?.Height, probe.Facts?.Channels, probe.Facts?.BitDepth, probe.Facts?.IsFloat, probe.Facts?.HasAlpha, probe.Facts?.Colour,
-        probe.Damage);
+    public static ImageJson Of(string path, ProbeResult probe) =>
+        new(
+            path,
+            probe.Facts is { } f ? ImageNames.Of(f.Format) : null,
+            probe.Facts?.Width,
+            probe.Facts?.Height,
+            probe.Facts?.Channels,
+            probe.Facts?.BitDepth,
+            probe.Facts?.IsFloat,
+            probe.Facts?.HasAlpha,
+            probe.Facts?.Colour,
+            probe.Damage
+        );
 }
 
 internal sealed record InspectJson(ImageJson[] Images);
 
 internal sealed record DemoJson(string[] Written);
 
-internal sealed record TransferRowJson(string Kind, string Name, string What, string? A, string? B, string? Input, string Family, string[] Edits, string? WhyNot)
+internal sealed record TransferRowJson(
+    string Kind,
+    string Name,
+    string What,
+    string? A,
+    string? B,
+    string? Input,
+    string Family,
+    string[] Edits,
+    string? WhyNot
+)
 {
-    public static TransferRowJson Of(TransferRow r) => new(r.Kind, r.Name, r.What, r.A, r.B, r.Input, r.Family, [.. r.Restore.Select(e => e.Describe())], r.WhyNot);
+    public static TransferRowJson Of(TransferRow r) =>
+        new(r.Kind, r.Name, r.What, r.A, r.B, r.Input, r.Family, [.. r.Restore.Select(e => e.Describe())], r.WhyNot);
 }
 
 internal sealed record CompareJson(string A, string B, TransferRowJson[] Rows)

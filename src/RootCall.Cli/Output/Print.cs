@@ -17,7 +17,8 @@ internal static class Print
         stream.WriteByte((byte)'\n');
     }
 
-    public static string Count(long n, string what) => $"{n.ToString("N0", CultureInfo.InvariantCulture)} {what}{(n == 1 ? string.Empty : "s")}";
+    public static string Count(long n, string what) =>
+        $"{n.ToString("N0", CultureInfo.InvariantCulture)} {what}{(n == 1 ? string.Empty : "s")}";
 
     /// <summary>Decimal units, as the interface writes them.</summary>
     public static string Bytes(long bytes)
@@ -32,7 +33,10 @@ internal static class Print
         return string.Create(CultureInfo.InvariantCulture, $"{value:0.#} {unit}");
     }
 
-    public static string Facts(ImageFacts f) => string.Create(
-        CultureInfo.InvariantCulture,
-        $"{ImageNames.Of(f.Format)} {f.Width} × {f.Height}, {f.Channels} × {f.BitDepth} bit{(f.IsFloat ? " float" : string.Empty)}{(f.Colour is null ? string.Empty : ", " + f.Colour)}");
+    public static string Facts(ImageFacts f) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{ImageNames.Of(f.Format)} {f.Width} × {f.Height}, {f.Channels} × {f.BitDepth} "
+                + $"bit{(f.IsFloat ? " float" : string.Empty)}{(f.Colour is null ? string.Empty : ", " + f.Colour)}"
+        );
 }

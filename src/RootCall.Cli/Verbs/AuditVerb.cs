@@ -11,13 +11,33 @@ internal static class AuditVerb
 {
     public static Command Command()
     {
-        var (scene, roots, names, destination, house) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Names(), SharedOptions.Destination(), SharedOptions.HouseRules());
+        var (scene, roots, names, destination, house) = (
+            SharedOptions.Scene(),
+            SharedOptions.Roots(),
+            SharedOptions.Names(),
+            SharedOptions.Destination(),
+            SharedOptions.HouseRules()
+        );
         var format = new Option<string>("--format") { Description = "text, json, sarif or junit.", DefaultValueFactory = _ => "text" };
         format.AcceptOnlyFromAmong("text", "json", "sarif", "junit");
-        var failOn = new Option<string>("--fail-on") { Description = "The least severity that makes the exit status 1: blocker, warning, note or never.", DefaultValueFactory = _ => "blocker" };
+        var failOn = new Option<string>("--fail-on")
+        {
+            Description = "The least severity that makes the exit status 1: blocker, warning, note or never.",
+            DefaultValueFactory = _ => "blocker",
+        };
         failOn.AcceptOnlyFromAmong("blocker", "warning", "note", "never");
         var only = Only("Run only these rules or families.");
-        var command = new Command("audit", "Tells what is wrong with materials and textures, by cause.") { scene, roots, names, destination, house, only, failOn, format };
+        var command = new Command("audit", "Tells what is wrong with materials and textures, by cause.")
+        {
+            scene,
+            roots,
+            names,
+            destination,
+            house,
+            only,
+            failOn,
+            format,
+        };
         command.SetAction(call =>
         {
             var rules = Rules(call.GetValue(only)!);
@@ -46,13 +66,21 @@ internal static class AuditVerb
         return command;
     }
 
-    internal static Option<string[]> Only(string what) => new("--rule") { Description = what, AllowMultipleArgumentsPerToken = true, DefaultValueFactory = _ => [] };
+    internal static Option<string[]> Only(string what) =>
+        new("--rule")
+        {
+            Description = what,
+            AllowMultipleArgumentsPerToken = true,
+            DefaultValueFactory = _ => [],
+        };
 
     /// <exception cref="CannotUseException">One of the words is neither a rule nor a family.</exception>
     internal static IReadOnlyList<Rule>? Rules(string[] words)
     {
-        if (words.Length == 0) return null;
-        if (words.FirstOrDefault(w => RuleCatalog.Find(w) is null && !RuleCatalog.Families.Contains(w)) is { } unknown) throw new CannotUseException($"There is no rule “{unknown}”; docs/rules lists them.");
+        if (words.Length == 0)
+            return null;
+        if (words.FirstOrDefault(w => RuleCatalog.Find(w) is null && !RuleCatalog.Families.Contains(w)) is { } unknown)
+            throw new CannotUseException($"There is no rule “{unknown}”; docs/rules lists them.");
         return [.. RuleCatalog.All.Where(r => words.Contains(r.Id) || words.Contains(r.Descriptor.Family))];
     }
 

@@ -8,28 +8,45 @@ using RootCall.Core.SendOff;
 
 namespace RootCall.Cli.Verbs;
 
-/// <summary><c>extract</c> and <c>embed</c>: a copy of the scene with the images it carries beside it, or with those beside it inside.</summary>
+/// <summary>
+/// <c>extract</c> and <c>embed</c>: a copy of the scene with the images it carries beside it, or with those beside it
+/// inside.
+/// </summary>
 internal static class CarriedVerbs
 {
-    public static Command Extract() => Verb("extract", "Writes a copy of the scene with the images it carries taken out into files.", (opened, folder) =>
-    {
-        var plan = CarriedImages.Plan(opened.Report, opened.Report.References.Select(r => r.Number), folder);
-        if (plan.IsEmpty) throw new CannotUseException("The scene carries no images inside.");
-        CarriedImages.WriteFiles(opened.Report, plan);
-        var edits = plan.Select(p => (Edit)p.Edit).Concat(plan.DistinctBy(p => p.Edit.Written).Select(p => new RelinkReference(ExtractImage.KeyIn(opened.Report.Scene, p.Edit.Written), null, p.File)));
-        opened.Apply([OpenedScene.Entry($"Extract {(plan.Length == 1 ? "1 image" : $"{plan.Length} images")}", [.. edits])]);
-        return [.. plan.Select(p => p.File).Distinct(StringComparer.Ordinal)];
-    });
+    public static Command Extract() =>
+        Verb("extract", "Writes a copy of the scene with the images it carries taken out into files.", (opened, folder) =>
+        {
+            var plan = CarriedImages.Plan(opened.Report, opened.Report.References.Select(r => r.Number), folder);
+            if (plan.IsEmpty)
+                throw new CannotUseException("The scene carries no images inside.");
+            CarriedImages.WriteFiles(opened.Report, plan);
+            var edits = plan.Select(p => (Edit)p.Edit)
+                .Concat(
+                    plan.DistinctBy(p => p.Edit.Written)
+                        .Select(p => new RelinkReference(ExtractImage.KeyIn(opened.Report.Scene, p.Edit.Written), null, p.File))
+                );
+            opened.Apply([OpenedScene.Entry($"Extract {(plan.Length == 1 ? "1 image" : $"{plan.Length} images")}", [.. edits])]);
+            return [.. plan.Select(p => p.File).Distinct(StringComparer.Ordinal)];
+        });
 
     public static Command Embed() => Verb("embed", "Writes a copy of the scene with the images that answer carried inside.", (opened, _) =>
-    {
-        opened.TakeClear();
-        var edits = opened.Report.References.Where(r => r.Reference.Kind == Core.Scenes.ReferenceKind.Image && r.Reference.Carried is null && r.State == ReferenceState.Present && r.Tiles.IsEmpty)
-            .Select(r => (Edit)new CarryImage(r.Reference.Key, r.Resolved!)).ToImmutableArray();
-        if (edits.IsEmpty) throw new CannotUseException("No image that answers lies outside the scene.");
-        opened.Apply([OpenedScene.Entry($"Carry {(edits.Length == 1 ? "1 image" : $"{edits.Length} images")} inside", edits)]);
-        return [];
-    });
+        {
+            opened.TakeClear();
+            var edits = opened
+                .Report.References.Where(r =>
+                    r.Reference.Kind == Core.Scenes.ReferenceKind.Image
+                    && r.Reference.Carried is null
+                    && r.State == ReferenceState.Present
+                    && r.Tiles.IsEmpty
+                )
+                .Select(r => (Edit)new CarryImage(r.Reference.Key, r.Resolved!))
+                .ToImmutableArray();
+            if (edits.IsEmpty)
+                throw new CannotUseException("No image that answers lies outside the scene.");
+            opened.Apply([OpenedScene.Entry($"Carry {(edits.Length == 1 ? "1 image" : $"{edits.Length} images")} inside", edits)]);
+            return [];
+        });
 
     private static Command Verb(string name, string what, Func<OpenedScene, string, string[]> act)
     {
@@ -45,9 +62,14 @@ internal static class CarriedVerbs
             var files = act(opened, folder);
             var result = RelinkedCopy.Write(opened.Writable(), folder);
             var ledger = opened.WriteLedger(folder);
-            if (call.GetValue(format) == "json") Print.Json(RelinkJson.Of(result with { Written = [.. result.Written, .. files] }, ledger), OutputContext.Default.RelinkJson);
+            if (call.GetValue(format) == "json")
+                Print.Json(
+                    RelinkJson.Of(result with { Written = [.. result.Written, .. files] }, ledger),
+                    OutputContext.Default.RelinkJson
+                );
             else
-                foreach (var path in result.Written.Concat(files).Append(ledger)) Console.WriteLine($"wrote {path}");
+                foreach (var path in result.Written.Concat(files).Append(ledger))
+                    Console.WriteLine($"wrote {path}");
             return result.Left.IsEmpty ? 0 : 1;
         });
         return command;

@@ -18,16 +18,22 @@ internal static class CompareVerb
             using var source = OpenedScene.Open(call.GetValue(a)!, call.GetValue(roots)!);
             using var arrived = OpenedScene.Open(call.GetValue(b)!, call.GetValue(roots)!);
             var report = TransferCheck.Compare(source.Report, arrived.Report);
-            if (call.GetValue(format) == "json") Print.Json(CompareJson.Of(report, source.Report.Scene.Path, arrived.Report.Scene.Path), OutputContext.Default.CompareJson);
+            if (call.GetValue(format) == "json")
+                Print.Json(CompareJson.Of(report, source.Report.Scene.Path, arrived.Report.Scene.Path), OutputContext.Default.CompareJson);
             else
             {
                 foreach (var family in report.Families)
                 {
                     Console.WriteLine(family.Sentence);
-                    foreach (var row in family.Rows) Console.WriteLine($"  {row.Kind} {row.Name}: {row.A ?? "nothing"} -> {row.B ?? "nothing"}{(row.WhyNot is null ? string.Empty : $" ({row.WhyNot})")}");
+                    foreach (var row in family.Rows)
+                        Console.WriteLine(
+                            $"  {row.Kind} {row.Name}: {row.A ?? "nothing"} -> "
+                                + $"{row.B ?? "nothing"}{(row.WhyNot is null ? string.Empty : $" ({row.WhyNot})")}"
+                        );
                 }
 
-                if (report.Rows.IsEmpty) Console.WriteLine("nothing was lost");
+                if (report.Rows.IsEmpty)
+                    Console.WriteLine("nothing was lost");
             }
 
             return report.Rows.IsEmpty ? 0 : 1;

@@ -9,21 +9,31 @@ namespace RootCall.Cli.Verbs;
 /// <summary>Decisions about references, as the artist makes them in the browser: each becomes an entry of the ledger.</summary>
 internal sealed class DecisionOptions
 {
-    private readonly Option<string[]> rules = Many("--rule", "Take a relocation rule, FROM=TO: what was called from there lies here now. One that muster lists, or your own.");
+    private readonly Option<string[]> rules = Many(
+        "--rule",
+        "Take a relocation rule, FROM=TO: what was called from there lies here now. One that muster lists, or your own."
+    );
     private readonly Option<bool> allRules = new("--all-rules") { Description = "Take every relocation rule that muster lists." };
     private readonly Option<string[]> replace = Many("--replace", "Find and replace in paths, FIND=WITH.");
-    private readonly Option<string[]> variant = Many("--variant", "Switch to a variant of the maps, KIND=VALUE: resolution=2k, colour=blue, skin=b.");
+    private readonly Option<string[]> variant = Many(
+        "--variant",
+        "Switch to a variant of the maps, KIND=VALUE: resolution=2k, colour=blue, skin=b."
+    );
     private readonly Option<string[]> materials = Many("--material", "Decide only for what these materials call for.");
     private readonly Option<string[]> meshes = Many("--mesh", "Decide only for what the materials of these meshes call for.");
     private readonly Option<string?> ledger = new("--ledger") { Description = "Replay a ledger first (a JSON file that Root Call wrote)." };
     private readonly Option<bool> keepOne = new("--keep-one") { Description = "Of files with the same contents, call one." };
-    private readonly Option<string?> gather = new("--gather") { Description = "Give files that lie in a bad place one beside the scene, by role or by material." };
+    private readonly Option<string?> gather = new("--gather")
+    {
+        Description = "Give files that lie in a bad place one beside the scene, by role or by material.",
+    };
 
     public DecisionOptions() => gather.AcceptOnlyFromAmong("role", "material");
 
     public void AddTo(Command command)
     {
-        foreach (var option in new Option[] { rules, allRules, replace, variant, materials, meshes, ledger, keepOne, gather }) command.Options.Add(option);
+        foreach (var option in new Option[] { rules, allRules, replace, variant, materials, meshes, ledger, keepOne, gather })
+            command.Options.Add(option);
     }
 
     /// <summary>Applies what the call decides; without a decision every clear candidate is taken.</summary>
@@ -33,7 +43,8 @@ internal sealed class DecisionOptions
     {
         if (call.GetValue(ledger) is { } file)
         {
-            if (!File.Exists(file)) throw new CannotUseException($"There is no file “{Path.GetFullPath(file)}”.");
+            if (!File.Exists(file))
+                throw new CannotUseException($"There is no file “{Path.GetFullPath(file)}”.");
             opened.Apply(LedgerFile.Read(File.ReadAllBytes(file), Path.GetFileName(file)));
         }
 
@@ -58,7 +69,9 @@ internal sealed class DecisionOptions
         {
             var (find, with) = Pair(text, "--replace");
             var pattern = new ReplacePattern(find, with, true, false, false);
-            Put(opened, only, r => Decisions.Replace(r, pattern, PathReplace.Preview(r, only, pattern, opened.Context.Scope), DateTimeOffset.Now));
+            Put(opened, only, r =>
+                Decisions.Replace(r, pattern, PathReplace.Preview(r, only, pattern, opened.Context.Scope), DateTimeOffset.Now)
+            );
             decided = true;
         }
 
@@ -69,19 +82,37 @@ internal sealed class DecisionOptions
             decided = true;
         }
 
-        if (!decided) opened.TakeClear(only, strict);
-        if (call.GetValue(keepOne)) Put(opened, only, r => Decisions.KeepOne(r, House(r, opened, GatherBy.Role).Duplicates, DateTimeOffset.Now));
+        if (!decided)
+            opened.TakeClear(only, strict);
+        if (call.GetValue(keepOne))
+            Put(opened, only, r => Decisions.KeepOne(r, House(r, opened, GatherBy.Role).Duplicates, DateTimeOffset.Now));
         if (call.GetValue(gather) is { } by)
-            Put(opened, only, r => Decisions.Place(r, House(r, opened, by == "role" ? GatherBy.Role : GatherBy.Material).Gather.Select(g => (g.Path, g.Place)), "Gather beside the scene", opened.Session.Current.Answers, DateTimeOffset.Now));
+            Put(opened, only, r =>
+                Decisions.Place(
+                    r,
+                    House(r, opened, by == "role" ? GatherBy.Role : GatherBy.Material).Gather.Select(g => (g.Path, g.Place)),
+                    "Gather beside the scene",
+                    opened.Session.Current.Answers,
+                    DateTimeOffset.Now
+                )
+            );
         return replayed;
     }
 
-    private static Option<string[]> Many(string name, string what) => new(name) { Description = what, AllowMultipleArgumentsPerToken = true, DefaultValueFactory = _ => [] };
+    private static Option<string[]> Many(string name, string what) =>
+        new(name)
+        {
+            Description = what,
+            AllowMultipleArgumentsPerToken = true,
+            DefaultValueFactory = _ => [],
+        };
 
     private static (string Left, string Right) Pair(string text, string option)
     {
         var at = text.IndexOf('=', StringComparison.Ordinal);
-        return at > 0 ? (text[..at], text[(at + 1)..]) : throw new CannotUseException($"“{text}” is no value for {option}; write LEFT=RIGHT.");
+        return at > 0
+            ? (text[..at], text[(at + 1)..])
+            : throw new CannotUseException($"“{text}” is no value for {option}; write LEFT=RIGHT.");
     }
 
     private static string Same(string folder) => folder;
@@ -90,12 +121,21 @@ internal sealed class DecisionOptions
     private HashSet<int>? Focus(ParseResult call, MusterReport report)
     {
         var (names, shapes) = (call.GetValue(materials)!, call.GetValue(meshes)!);
-        if (names.Length == 0 && shapes.Length == 0) return null;
+        if (names.Length == 0 && shapes.Length == 0)
+            return null;
         var scene = report.Scene;
-        if (names.FirstOrDefault(n => !scene.Materials.Any(m => m.Name == n || m.Id == n)) is { } gone) throw new CannotUseException($"The scene has no material {gone}.");
-        if (shapes.FirstOrDefault(n => !scene.Meshes.Any(m => m.Name == n || m.Id == n)) is { } lost) throw new CannotUseException($"The scene has no mesh {lost}.");
-        var worn = scene.Meshes.Where(m => shapes.Contains(m.Name) || shapes.Contains(m.Id)).SelectMany(m => m.Parts.Select(p => p.Material));
-        var wanted = scene.Materials.Where(m => names.Contains(m.Name) || names.Contains(m.Id)).Select(m => m.Name).Concat(worn).ToHashSet(StringComparer.Ordinal);
+        if (names.FirstOrDefault(n => !scene.Materials.Any(m => m.Name == n || m.Id == n)) is { } gone)
+            throw new CannotUseException($"The scene has no material {gone}.");
+        if (shapes.FirstOrDefault(n => !scene.Meshes.Any(m => m.Name == n || m.Id == n)) is { } lost)
+            throw new CannotUseException($"The scene has no mesh {lost}.");
+        var worn = scene
+            .Meshes.Where(m => shapes.Contains(m.Name) || shapes.Contains(m.Id))
+            .SelectMany(m => m.Parts.Select(p => p.Material));
+        var wanted = scene
+            .Materials.Where(m => names.Contains(m.Name) || names.Contains(m.Id))
+            .Select(m => m.Name)
+            .Concat(worn)
+            .ToHashSet(StringComparer.Ordinal);
         return [.. report.References.Where(r => r.Reference.UsedBy.Any(u => wanted.Contains(u.Material))).Select(r => r.Number)];
     }
 
@@ -106,7 +146,8 @@ internal sealed class DecisionOptions
         {
             var keys = opened.Report.References.Where(r => only.Contains(r.Number)).Select(r => r.Reference.Key).ToHashSet();
             entry = entry with { Edits = [.. entry.Edits.Where(e => e.About is { } key && keys.Contains(key))] };
-            if (entry.Edits.IsEmpty) throw new CannotUseException($"“{entry.Sentence}” touches nothing of what was named.");
+            if (entry.Edits.IsEmpty)
+                throw new CannotUseException($"“{entry.Sentence}” touches nothing of what was named.");
         }
 
         opened.Apply([entry with { State = EntryState.Applied }]);
@@ -122,13 +163,20 @@ internal sealed class DecisionOptions
     {
         var there = MapVariants.Find(report, only, opened.Context.Index.Listing, opened.Context.Facts, opened.Context.Names);
         return there.FirstOrDefault(v => v.Kind.ToString().Equals(kind, StringComparison.OrdinalIgnoreCase) && v.Value == value)
-            ?? throw new CannotUseException($"There is no variant {kind}={value}; there {(there.Length == 1 ? "is" : "are")} {(there.IsEmpty ? "none" : string.Join(", ", there.Select(v => $"{v.Kind.ToString().ToLowerInvariant()}={v.Value}")))}.");
+            ?? throw new CannotUseException(
+                $"There is no variant {kind}={value}; there {(there.Length == 1 ? "is" : "are")} "
+                    + $"{(there.IsEmpty ? "none" : string.Join(", ", there.Select(v => $"{v.Kind.ToString().ToLowerInvariant()}={v.Value}")))}."
+            );
     }
 
     private static HouseOrder House(MusterReport report, OpenedScene opened, GatherBy by)
     {
         var folder = report.Scene.Folder;
-        var listings = Directory.EnumerateDirectories(folder, "*", SearchOption.AllDirectories).Prepend(folder).Select(opened.Context.Index.Listing).OfType<FolderListing>();
+        var listings = Directory
+            .EnumerateDirectories(folder, "*", SearchOption.AllDirectories)
+            .Prepend(folder)
+            .Select(opened.Context.Index.Listing)
+            .OfType<FolderListing>();
         return HouseOrder.Of(report, by, [.. opened.Context.Scope.Folders.Where(f => f != folder)], listings, opened.Context.Facts);
     }
 }

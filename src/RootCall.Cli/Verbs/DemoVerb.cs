@@ -14,8 +14,10 @@ internal static class DemoVerb
         command.SetAction(call =>
         {
             var written = DemoWriter.Write(Path.GetFullPath(call.GetValue(folder)!));
-            if (call.GetValue(format) == "json") Print.Json(new([.. written]), OutputContext.Default.DemoJson);
-            else Console.WriteLine($"wrote {Print.Count(written.Count, "file")} under {Path.GetFullPath(call.GetValue(folder)!)}");
+            if (call.GetValue(format) == "json")
+                Print.Json(new([.. written]), OutputContext.Default.DemoJson);
+            else
+                Console.WriteLine($"wrote {Print.Count(written.Count, "file")} under {Path.GetFullPath(call.GetValue(folder)!)}");
             return 0;
         });
         return command;

@@ -1,7 +1,6 @@
 using System.CommandLine;
 using RootCall.Cli.Output;
 using RootCall.Core.Audit;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.SendOff;
 
@@ -12,17 +11,39 @@ internal static class FixVerb
 {
     public static Command Command()
     {
-        var (scene, roots, names, destination, house, format) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Names(), SharedOptions.Destination(), SharedOptions.HouseRules(), SharedOptions.Format());
+        var (scene, roots, names, destination, house, format) = (
+            SharedOptions.Scene(),
+            SharedOptions.Roots(),
+            SharedOptions.Names(),
+            SharedOptions.Destination(),
+            SharedOptions.HouseRules(),
+            SharedOptions.Format()
+        );
         var only = AuditVerb.Only("Take the fixes of these rules or families.");
         var recipe = new Option<string?>("--recipe") { Description = "Take the steps of this recipe (a JSON file)." };
         var safe = new Option<bool>("--safe") { Description = $"Leave out fixes that are less sure than {Fix.SafeFrom}." };
         var dry = new Option<bool>("--dry-run") { Description = "Write nothing; tell what would be done." };
         var output = new Option<string?>("--out") { Description = "The folder to write into; no image or buffer is copied." };
-        var command = new Command("fix", "Writes a copy of the scene with fixes made, and its ledger.") { scene, roots, names, destination, house, only, recipe, safe, dry, output, format };
+        var command = new Command("fix", "Writes a copy of the scene with fixes made, and its ledger.")
+        {
+            scene,
+            roots,
+            names,
+            destination,
+            house,
+            only,
+            recipe,
+            safe,
+            dry,
+            output,
+            format,
+        };
         command.SetAction(call =>
         {
-            if ((call.GetValue(only)!.Length == 0) == (call.GetValue(recipe) is null)) throw new CannotUseException("Name rules with --rule, or a recipe with --recipe.");
-            if (call.GetValue(output) is null && !call.GetValue(dry)) throw new CannotUseException("Name a folder with --out, or ask what would be done with --dry-run.");
+            if ((call.GetValue(only)!.Length == 0) == (call.GetValue(recipe) is null))
+                throw new CannotUseException("Name rules with --rule, or a recipe with --recipe.");
+            if (call.GetValue(output) is null && !call.GetValue(dry))
+                throw new CannotUseException("Name a folder with --out, or ask what would be done with --dry-run.");
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
             var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
             var plan = Plan(audited, call.GetValue(recipe), call.GetValue(only)!, call.GetValue(safe) ? Fix.SafeFrom : 0);
@@ -35,14 +56,17 @@ internal static class FixVerb
 
     private static FixPlan Plan(AuditScene audited, string? recipe, string[] rules, double least)
     {
-        if (recipe is null) return FixPlan.Make(AuditRun.Make(audited, rules: AuditVerb.Rules(rules)).Findings, least);
-        if (!File.Exists(recipe)) throw new CannotUseException($"There is no file “{Path.GetFullPath(recipe)}”.");
+        if (recipe is null)
+            return FixPlan.Make(AuditRun.Make(audited, rules: AuditVerb.Rules(rules)).Findings, least);
+        if (!File.Exists(recipe))
+            throw new CannotUseException($"There is no file “{Path.GetFullPath(recipe)}”.");
         return Recipe.Read(File.ReadAllText(recipe), Path.GetFileName(recipe)).Run(audited, AuditRun.Make(audited)).Plan;
     }
 
     private static (string[] Written, string Ledger) Write(OpenedScene opened, FixPlan plan, string folder)
     {
-        if (!plan.Edits.IsEmpty) opened.Apply([OpenedScene.Entry(plan.Count(), plan.Edits)]);
+        if (!plan.Edits.IsEmpty)
+            opened.Apply([OpenedScene.Entry(plan.Count(), plan.Edits)]);
         var written = RelinkedCopy.Write(opened.Writable(), folder).Written;
         var ledger = opened.WriteLedger(folder);
         return ([.. written, ledger], ledger);
@@ -53,14 +77,23 @@ internal static class FixVerb
         if (format == "json")
         {
             Print.Json(
-                new(result.Written, [.. plan.Fixed.Select(f => new AppliedJson(f.Rule, f.Target.ToString(), f.Fixes[0].Title))], [.. plan.Left.Select(l => new SkippedJson(l.Finding.Rule, l.Finding.Target.ToString(), l.Reason))], result.Ledger),
-                OutputContext.Default.FixJson);
+                new(
+                    result.Written,
+                    [.. plan.Fixed.Select(f => new AppliedJson(f.Rule, f.Target.ToString(), f.Fixes[0].Title))],
+                    [.. plan.Left.Select(l => new SkippedJson(l.Finding.Rule, l.Finding.Target.ToString(), l.Reason))],
+                    result.Ledger
+                ),
+                OutputContext.Default.FixJson
+            );
             return;
         }
 
-        foreach (var path in result.Written) Console.WriteLine($"wrote {path}");
+        foreach (var path in result.Written)
+            Console.WriteLine($"wrote {path}");
         Console.WriteLine(plan.Edits.IsEmpty ? "nothing to fix" : $"{(result.Written.Length == 0 ? "would make" : "made")} {plan.Count()}");
-        foreach (var fixedOne in plan.Fixed) Console.WriteLine($"  {fixedOne.Target}: {fixedOne.Fixes[0].Title}");
-        foreach (var (finding, reason) in plan.Left) Console.WriteLine($"  left: {finding.Target}: {reason}");
+        foreach (var fixedOne in plan.Fixed)
+            Console.WriteLine($"  {fixedOne.Target}: {fixedOne.Fixes[0].Title}");
+        foreach (var (finding, reason) in plan.Left)
+            Console.WriteLine($"  left: {finding.Target}: {reason}");
     }
 }

@@ -12,17 +12,26 @@ internal static class InspectVerb
     {
         var images = new Argument<string[]>("IMAGE") { Description = "Image files.", Arity = ArgumentArity.OneOrMore };
         var format = SharedOptions.Format();
-        var command = new Command("inspect", "Tells size, channels, depth and colour tag of images, and whether they are whole.") { images, format };
+        var command = new Command("inspect", "Tells size, channels, depth and colour tag of images, and whether they are whole.")
+        {
+            images,
+            format,
+        };
         command.SetAction(call =>
         {
             var paths = call.GetValue(images)!.Select(Path.GetFullPath).ToArray();
-            if (paths.FirstOrDefault(p => !File.Exists(p)) is { } absent) throw new CannotUseException($"There is no file “{absent}”.");
+            if (paths.FirstOrDefault(p => !File.Exists(p)) is { } absent)
+                throw new CannotUseException($"There is no file “{absent}”.");
             var probes = paths.Select(p => (Path: p, Probe: ImageProbe.File(p))).ToArray();
-            if (call.GetValue(format) == "json") Print.Json(new([.. probes.Select(p => ImageJson.Of(p.Path, p.Probe))]), OutputContext.Default.InspectJson);
+            if (call.GetValue(format) == "json")
+                Print.Json(new([.. probes.Select(p => ImageJson.Of(p.Path, p.Probe))]), OutputContext.Default.InspectJson);
             else
             {
                 foreach (var (path, probe) in probes)
-                    Console.WriteLine($"{path}: {(probe.Facts is { } f ? Print.Facts(f) : "unknown")}{(probe.Damage is null ? string.Empty : $", damaged: {probe.Damage}")}");
+                    Console.WriteLine(
+                        $"{path}: "
+                            + $"{(probe.Facts is { } f ? Print.Facts(f) : "unknown")}{(probe.Damage is null ? string.Empty : $", damaged: {probe.Damage}")}"
+                    );
             }
 
             return probes.Any(p => p.Probe.Damage is not null) ? 1 : 0;

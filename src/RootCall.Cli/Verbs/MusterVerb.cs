@@ -10,14 +10,22 @@ internal static class MusterVerb
     public static Command Command()
     {
         var (scene, roots, names, format) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Names(), SharedOptions.Format());
-        var command = new Command("muster", "Lists what a scene calls for, whether it answers, and the candidates.") { scene, roots, names, format };
+        var command = new Command("muster", "Lists what a scene calls for, whether it answers, and the candidates.")
+        {
+            scene,
+            roots,
+            names,
+            format,
+        };
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
             var report = opened.Report;
             var rules = RelocationRules.Infer(report.References);
-            if (call.GetValue(format) == "json") Print.Json(MusterJson.Of(report, rules), OutputContext.Default.MusterJson);
-            else MusterText.Write(Console.Out, report, rules);
+            if (call.GetValue(format) == "json")
+                Print.Json(MusterJson.Of(report, rules), OutputContext.Default.MusterJson);
+            else
+                MusterText.Write(Console.Out, report, rules);
             return report.Answering == report.References.Length ? 0 : 1;
         });
         return command;

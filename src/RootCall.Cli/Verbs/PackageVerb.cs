@@ -14,7 +14,15 @@ internal static class PackageVerb
         var (scene, roots, format, strict) = (SharedOptions.Scene(), SharedOptions.Roots(), SharedOptions.Format(), SharedOptions.Strict());
         var output = SharedOptions.Out("A folder, or a file that ends in .zip.");
         var standIns = new Option<bool>("--allow-stand-ins") { Description = "Build although neutral pictures stand in for missing ones." };
-        var command = new Command("package", "Packs the scene with everything it calls for, and proves the package.") { scene, roots, output, strict, standIns, format };
+        var command = new Command("package", "Packs the scene with everything it calls for, and proves the package.")
+        {
+            scene,
+            roots,
+            output,
+            strict,
+            standIns,
+            format,
+        };
         var decisions = new DecisionOptions();
         decisions.AddTo(command);
         command.SetAction(call =>
@@ -22,17 +30,28 @@ internal static class PackageVerb
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
             var replayed = decisions.Make(call, opened, call.GetValue(strict));
             var plan = PackagePlan.Make(opened.Writable(replayed), opened.Context.Facts, opened.Session.Current.Answers);
-            if (plan.StandIns.FirstOrDefault() is { } standIn && !call.GetValue(standIns)) throw new CannotUseException($"A neutral picture stands in for “{standIn.Reference.Written}”; allow stand-ins, or nothing is built.");
+            if (plan.StandIns.FirstOrDefault() is { } standIn && !call.GetValue(standIns))
+                throw new CannotUseException(
+                    $"A neutral picture stands in for “{standIn.Reference.Written}”; allow stand-ins, or nothing is built."
+                );
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default);
-            if (call.GetValue(format) == "json") Print.Json(PackageJson.Of(built, proof), OutputContext.Default.PackageJson);
+            if (call.GetValue(format) == "json")
+                Print.Json(PackageJson.Of(built, proof), OutputContext.Default.PackageJson);
             else
             {
                 Console.WriteLine($"wrote {built.Written}: {Print.Count(built.Files, "file")}, {Print.Bytes(built.BytesAfter)}");
-                Console.WriteLine($"opened alone: {proof.Resolved} of {Print.Count(proof.Resolved + proof.Unresolved.Length, "reference")} resolve inside");
-                foreach (var clash in plan.Clashes) Console.WriteLine($"  clash {clash.Name}: {(clash.SameContents ? "same contents, one file" : string.Join(", ", clash.Names))}");
-                foreach (var left in proof.Unresolved) Console.WriteLine($"  {left.State.Word()} {left.Reference.Written}");
-                foreach (var broken in proof.BrokenFiles) Console.WriteLine($"  differs from its manifest: {broken}");
+                Console.WriteLine(
+                    $"opened alone: {proof.Resolved} of {Print.Count(proof.Resolved + proof.Unresolved.Length, "reference")} resolve inside"
+                );
+                foreach (var clash in plan.Clashes)
+                    Console.WriteLine(
+                        $"  clash {clash.Name}: {(clash.SameContents ? "same contents, one file" : string.Join(", ", clash.Names))}"
+                    );
+                foreach (var left in proof.Unresolved)
+                    Console.WriteLine($"  {left.State.Word()} {left.Reference.Written}");
+                foreach (var broken in proof.BrokenFiles)
+                    Console.WriteLine($"  differs from its manifest: {broken}");
             }
 
             return proof.Holds ? 0 : 1;

@@ -17,12 +17,13 @@ internal static class SharedOptions
 {
     public static Argument<string> Scene() => new("SCENE") { Description = "A scene file; or a folder or .zip that holds one scene." };
 
-    public static Option<string[]> Roots() => new("--root")
-    {
-        Description = "A folder to look in, with all its subfolders. May be given several times.",
-        AllowMultipleArgumentsPerToken = true,
-        DefaultValueFactory = _ => [],
-    };
+    public static Option<string[]> Roots() =>
+        new("--root")
+        {
+            Description = "A folder to look in, with all its subfolders. May be given several times.",
+            AllowMultipleArgumentsPerToken = true,
+            DefaultValueFactory = _ => [],
+        };
 
     public static Option<string> Format()
     {
@@ -33,13 +34,21 @@ internal static class SharedOptions
 
     public static Option<string> Out(string what) => new("--out") { Description = what, Required = true };
 
-    public static Option<string?> Names() => new("--names") { Description = "A JSON file with the house's own words for texture names, in place of those that ship." };
+    public static Option<string?> Names() =>
+        new("--names") { Description = "A JSON file with the house's own words for texture names, in place of those that ship." };
 
-    public static Option<string> Destination() => new("--destination") { Description = "What the scene must run on: the id of one that ships, or a JSON file.", DefaultValueFactory = _ => "plain" };
+    public static Option<string> Destination() =>
+        new("--destination")
+        {
+            Description = "What the scene must run on: the id of one that ships, or a JSON file.",
+            DefaultValueFactory = _ => "plain",
+        };
 
-    public static Option<string?> HouseRules() => new("--house-rules") { Description = "A JSON file with the house's rules, severities, thresholds and patterns." };
+    public static Option<string?> HouseRules() =>
+        new("--house-rules") { Description = "A JSON file with the house's rules, severities, thresholds and patterns." };
 
-    public static Option<bool> Strict() => new("--strict") { Description = "Refuse, and write nothing, when a reference would be left unanswered." };
+    public static Option<bool> Strict() =>
+        new("--strict") { Description = "Refuse, and write nothing, when a reference would be left unanswered." };
 }
 
 /// <summary>A scene named on the command line, mustered. A zip is unpacked into a place that is removed at the end.</summary>
@@ -65,7 +74,8 @@ internal sealed class OpenedScene : IDisposable
     public static OpenedScene Open(string scene, string[] roots, string? names = null)
     {
         foreach (var root in roots)
-            if (!Directory.Exists(root)) throw new CannotUseException($"There is no folder “{Path.GetFullPath(root)}” to look in.");
+            if (!Directory.Exists(root))
+                throw new CannotUseException($"There is no folder “{Path.GetFullPath(root)}” to look in.");
         Folders.TemporaryFolder? unpacked = null;
         var made = Folders.Temporary();
         try
@@ -81,10 +91,15 @@ internal sealed class OpenedScene : IDisposable
                 scene = SceneFinder.In(Path.GetFullPath(scene));
             }
 
-            if (!File.Exists(scene)) throw new CannotUseException($"There is no file “{Path.GetFullPath(scene)}”.");
+            if (!File.Exists(scene))
+                throw new CannotUseException($"There is no file “{Path.GetFullPath(scene)}”.");
             var scope = CurrentScene.Scope(scene, roots);
-            if (names is not null && !File.Exists(names)) throw new CannotUseException($"There is no file “{Path.GetFullPath(names)}”.");
-            var context = new MusterContext(scope, RootIndex.Build(scope), new(new OpenImageIoLooks(Bounds.Default))) { Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)) };
+            if (names is not null && !File.Exists(names))
+                throw new CannotUseException($"There is no file “{Path.GetFullPath(names)}”.");
+            var context = new MusterContext(scope, RootIndex.Build(scope), new(new OpenImageIoLooks(Bounds.Default)))
+            {
+                Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)),
+            };
             return new(unpacked, made, Session.Open(scene, context, Bounds.Default, () => Inside(made)));
         }
         catch
@@ -96,7 +111,8 @@ internal sealed class OpenedScene : IDisposable
     }
 
     /// <summary>Files in that folder may answer too.</summary>
-    public void Widen(string folder) => Session = Session with { Context = Context with { Scope = new([.. Context.Scope.Folders, folder]) } };
+    public void Widen(string folder) =>
+        Session = Session with { Context = Context with { Scope = new([.. Context.Scope.Folders, folder]) } };
 
     /// <summary>Applies entries on top of those that are applied.</summary>
     public void Apply(IEnumerable<LedgerEntry> entries) => Session = Session.With(Session.Edited.Entries.Concat(entries));
@@ -111,7 +127,10 @@ internal sealed class OpenedScene : IDisposable
         if (strict && left > 0)
         {
             var first = Report.References.First(r => !r.State.Answers());
-            throw new CannotUseException($"{left} of {Report.References.Length} references would be left unanswered, the first is {first.State.Word()} “{first.Reference.Written}”; nothing was written.");
+            throw new CannotUseException(
+                $"{left} of {Report.References.Length} references would be left unanswered, the first is {first.State.Word()} "
+                    + $"“{first.Reference.Written}”; nothing was written."
+            );
         }
 
         return Report;
@@ -122,7 +141,8 @@ internal sealed class OpenedScene : IDisposable
     /// <param name="known">Refusals that the caller tells of itself.</param>
     public MusterReport Writable(IReadOnlyCollection<Refusal>? known = null)
     {
-        if (Session.Refused.FirstOrDefault(r => known?.Contains(r) != true) is { } first) throw new CannotUseException($"{first.Edit.Describe()}: {first.Reason} Nothing was written.");
+        if (Session.Refused.FirstOrDefault(r => known?.Contains(r) != true) is { } first)
+            throw new CannotUseException($"{first.Edit.Describe()}: {first.Reason} Nothing was written.");
         return WritableScene.Make(Session.Written(Inside(made)), Context, Bounds.Default, Inside(made));
     }
 
@@ -131,7 +151,8 @@ internal sealed class OpenedScene : IDisposable
     public AuditScene Audit(string destination, string? houseRules)
     {
         var going = DestinationFiles.Open(destination);
-        var house = houseRules is null ? HouseRules.Standard
+        var house =
+            houseRules is null ? HouseRules.Standard
             : File.Exists(houseRules) ? HouseRules.Read(File.ReadAllText(houseRules), Path.GetFileName(houseRules))
             : throw new CannotUseException($"There is no file “{Path.GetFullPath(houseRules)}”.");
         TakeClear();
@@ -147,9 +168,11 @@ internal sealed class OpenedScene : IDisposable
         return ledger;
     }
 
-    public static LedgerEntry Entry(string sentence, ImmutableArray<Edit> edits) => new(Guid.CreateVersion7(), sentence, edits, EntryState.Applied, "command line", DateTimeOffset.Now);
+    public static LedgerEntry Entry(string sentence, ImmutableArray<Edit> edits) =>
+        new(Guid.CreateVersion7(), sentence, edits, EntryState.Applied, "command line", DateTimeOffset.Now);
 
-    private static string Inside(Folders.TemporaryFolder folder) => Directory.CreateDirectory(Path.Combine(folder.Path, Guid.NewGuid().ToString("N"))).FullName;
+    private static string Inside(Folders.TemporaryFolder folder) =>
+        Directory.CreateDirectory(Path.Combine(folder.Path, Guid.NewGuid().ToString("N"))).FullName;
 
     public void Dispose()
     {

@@ -12,9 +12,13 @@ public sealed record AuditReport(ImmutableArray<Finding> Findings, ImmutableArra
     public int Count(Severity severity) => Findings.Count(f => f.Severity == severity);
 
     /// <summary>Findings by cause: the worst first, then the larger family.</summary>
-    public IEnumerable<CauseGroup> Causes => Findings.GroupBy(f => f.Cause.Key)
-        .Select(g => new CauseGroup(g.First().Cause, g.First().Rule, g.Max(f => f.Severity), [.. g]))
-        .OrderByDescending(g => g.Severity).ThenByDescending(g => g.Findings.Length).ThenBy(g => g.Cause.Key, StringComparer.Ordinal);
+    public IEnumerable<CauseGroup> Causes =>
+        Findings
+            .GroupBy(f => f.Cause.Key)
+            .Select(g => new CauseGroup(g.First().Cause, g.First().Rule, g.Max(f => f.Severity), [.. g]))
+            .OrderByDescending(g => g.Severity)
+            .ThenByDescending(g => g.Findings.Length)
+            .ThenBy(g => g.Cause.Key, StringComparer.Ordinal);
 }
 
 public sealed record CauseGroup(Cause Cause, string Rule, Severity Severity, ImmutableArray<Finding> Findings);
@@ -29,34 +33,50 @@ public static class AuditRun
 {
     /// <param name="memory">What an earlier audit of the same scene found; null to start anew.</param>
     /// <param name="rules">All when null.</param>
-    public static AuditReport Make(AuditScene scene, AuditMemory? memory = null, IReadOnlyList<Rule>? rules = null, CancellationToken stop = default)
+    public static AuditReport Make(
+        AuditScene scene,
+        AuditMemory? memory = null,
+        IReadOnlyList<Rule>? rules = null,
+        CancellationToken stop = default
+    )
     {
         var found = new ConcurrentBag<(int Rule, int At, Finding Finding)>();
         var failed = new ConcurrentBag<FailedRule>();
         var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
         memory?.Begin(scene);
         var prints = memory is null ? [] : scene.Materials.AsParallel().AsOrdered().Select(MaterialPrint.Of).ToArray();
-        Parallel.For(0, active.Count, new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, r =>
-        {
-            try
+        Parallel.For(
+            0,
+            active.Count,
+            new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
+            r =>
             {
-                var at = 0;
-                foreach (var finding in Findings(active[r], scene, memory, prints)) found.Add((r, at++, finding));
+                try
+                {
+                    var at = 0;
+                    foreach (var finding in Findings(active[r], scene, memory, prints))
+                        found.Add((r, at++, finding));
+                }
+                catch (Exception e) when (e is not OperationCanceledException)
+                {
+                    failed.Add(new(active[r].Id, e.Message));
+                }
             }
-            catch (Exception e) when (e is not OperationCanceledException)
-            {
-                failed.Add(new(active[r].Id, e.Message));
-            }
-        });
+        );
         memory?.End();
         var index = new SceneIndex(scene.Scene);
-        var settled = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => Settle(f.Finding, scene, index)).OrderByDescending(f => f.Severity);
+        var settled = found
+            .OrderBy(f => f.Rule)
+            .ThenBy(f => f.At)
+            .Select(f => Settle(f.Finding, scene, index))
+            .OrderByDescending(f => f.Severity);
         return new([.. settled], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
     }
 
     private static IEnumerable<Finding> Findings(Rule rule, AuditScene scene, AuditMemory? memory, UInt128[] prints)
     {
-        if (memory is null || rule is not MaterialRule one) return rule.Inspect(scene);
+        if (memory is null || rule is not MaterialRule one)
+            return rule.Inspect(scene);
         return scene.Materials.SelectMany((material, i) => memory.Of(rule.Id, prints[i], () => [.. one.Inspect(material, scene)]));
     }
 
@@ -64,22 +84,33 @@ public static class AuditRun
     private static Finding Settle(Finding finding, AuditScene scene, SceneIndex index)
     {
         var settled = finding with { Severity = scene.House.SeverityOf(finding.Rule) ?? finding.Severity };
-        if (settled.Fixes.IsEmpty) return settled;
+        if (settled.Fixes.IsEmpty)
+            return settled;
         string? why = null;
         var kept = settled.Fixes.RemoveAll(f => WhyNot(f, index) is { } not && (why ??= not) is not null);
-        return kept.Length == settled.Fixes.Length ? settled : settled with { Fixes = kept, Decide = settled.Decide ?? (kept.IsEmpty ? why : null) };
+        return kept.Length == settled.Fixes.Length
+            ? settled
+            : settled with
+            {
+                Fixes = kept,
+                Decide = settled.Decide ?? (kept.IsEmpty ? why : null),
+            };
     }
 
     private static string? WhyNot(Fix fix, SceneIndex index)
     {
         var draft = new SceneDraft(index);
         foreach (var edit in fix.Edits)
-            if (edit.Change(draft) is { } why) return why;
+            if (edit.Change(draft) is { } why)
+                return why;
         return null;
     }
 }
 
-/// <summary>Findings of earlier audits of one scene, by rule and by what the material looked like. Not for several threads that audit at once.</summary>
+/// <summary>
+/// Findings of earlier audits of one scene, by rule and by what the material looked like. Not for several threads that
+/// audit at once.
+/// </summary>
 public sealed class AuditMemory
 {
     private ConcurrentDictionary<(string Rule, UInt128 Print), ImmutableArray<Finding>> known = new();
@@ -95,7 +126,8 @@ public sealed class AuditMemory
     internal void Begin(AuditScene scene)
     {
         var under = (scene.Destination, scene.House, scene.Report.Beside.IsDefault ? 0 : scene.Report.Beside.Length, scene.HasEnvironment);
-        if (!under.Equals(conditions)) known = new();
+        if (!under.Equals(conditions))
+            known = new();
         (conditions, now, ran) = (under, new(), 0);
     }
 
@@ -103,7 +135,8 @@ public sealed class AuditMemory
 
     internal ImmutableArray<Finding> Of(string rule, UInt128 print, Func<ImmutableArray<Finding>> run)
     {
-        if (known.TryGetValue((rule, print), out var found)) return now[(rule, print)] = found;
+        if (known.TryGetValue((rule, print), out var found))
+            return now[(rule, print)] = found;
         Interlocked.Increment(ref ran);
         return now[(rule, print)] = run();
     }

@@ -7,7 +7,10 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Audit;
 
-/// <summary>Everything rules are handed: the scene, its muster, what is known of its images, where it goes and what the house wants.</summary>
+/// <summary>
+/// Everything rules are handed: the scene, its muster, what is known of its images, where it goes and what the house
+/// wants.
+/// </summary>
 public sealed class AuditScene
 {
     private readonly FrozenDictionary<ReferenceKey, MusteredReference> answers;
@@ -16,12 +19,21 @@ public sealed class AuditScene
     private readonly NameDictionary names;
 
     /// <param name="pixels">Statistics by absolute path, where they are known.</param>
-    public AuditScene(MusterReport report, IReadOnlyDictionary<string, PixelStats> pixels, Destination destination, HouseRules house, NameDictionary? names = null)
+    public AuditScene(
+        MusterReport report,
+        IReadOnlyDictionary<string, PixelStats> pixels,
+        Destination destination,
+        HouseRules house,
+        NameDictionary? names = null
+    )
     {
         (Report, this.pixels, Destination, House, this.names) = (report, pixels, destination, house, names ?? NameDictionary.Standard);
         answers = report.References.DistinctBy(r => r.Reference.Key).ToFrozenDictionary(r => r.Reference.Key);
         repeated = [.. report.Scene.Materials.GroupBy(m => m.Name).Where(g => g.Count() > 1).Select(g => g.Key)];
-        var users = report.Scene.Meshes.SelectMany(m => m.Parts.Select(p => (Mesh: m, Part: p))).Where(u => u.Part.Material.Length > 0).ToLookup(u => u.Part.Material);
+        var users = report
+            .Scene.Meshes.SelectMany(m => m.Parts.Select(p => (Mesh: m, Part: p)))
+            .Where(u => u.Part.Material.Length > 0)
+            .ToLookup(u => u.Part.Material);
         var views = new MaterialView[report.Scene.Materials.Length];
         Parallel.For(0, views.Length, i =>
         {
@@ -68,13 +80,15 @@ public sealed class AuditScene
     internal string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
 
     /// <summary>The format can hold environment maps or lights, so that none there means none.</summary>
-    public bool HasEnvironment => Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
+    public bool HasEnvironment =>
+        Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
         || Images.Any(r => MapRole.Of(r.Reference, names) == "environment");
 
     public bool IsFormat(params ReadOnlySpan<string> ids)
     {
         foreach (var id in ids)
-            if (Scene.Format.Id == id) return true;
+            if (Scene.Format.Id == id)
+                return true;
         return false;
     }
 

@@ -36,7 +36,8 @@ public sealed record Target(string Kind, string Name, string? Part = null)
 /// <param name="Many">The sentence for several: “roughness maps feed subsurface”.</param>
 public sealed record Cause(string Key, string One, string Many)
 {
-    public string Sentence(int count) => count == 1 ? $"1 {One}" : string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{count:N0} {Many}");
+    public string Sentence(int count) =>
+        count == 1 ? $"1 {One}" : string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{count:N0} {Many}");
 }
 
 /// <summary>Edits that make a finding disappear.</summary>

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using static System.FormattableString;
 
 namespace RootCall.Core.Audit;
 
@@ -7,7 +8,11 @@ namespace RootCall.Core.Audit;
 /// <param name="Edits">Each once; of two that want another thing of the same place the first is taken.</param>
 /// <param name="Fixed">The findings that they fix.</param>
 /// <param name="Left">The findings that are left, each with the reason.</param>
-public sealed record FixPlan(ImmutableArray<Edit> Edits, ImmutableArray<Finding> Fixed, ImmutableArray<(Finding Finding, string Reason)> Left)
+public sealed record FixPlan(
+    ImmutableArray<Edit> Edits,
+    ImmutableArray<Finding> Fixed,
+    ImmutableArray<(Finding Finding, string Reason)> Left
+)
 {
     /// <param name="least">Fixes that are less sure are left out.</param>
     public static FixPlan Make(IEnumerable<Finding> findings, double least = 0)
@@ -17,9 +22,16 @@ public sealed record FixPlan(ImmutableArray<Edit> Edits, ImmutableArray<Finding>
         var (done, left) = (ImmutableArray.CreateBuilder<Finding>(), ImmutableArray.CreateBuilder<(Finding, string)>());
         foreach (var finding in findings.DistinctBy(f => f.Key))
         {
-            if (finding.Fixes.FirstOrDefault() is not { } fix) left.Add((finding, finding.Decide ?? "Only a person can decide."));
-            else if (fix.Confidence < least) left.Add((finding, $"Its fix is {fix.Confidence:0.00} sure; {least:0.00} is asked."));
-            else if (fix.Edits.FirstOrDefault(e => wanted.TryGetValue(e.Target, out var other) && other != e.Describe() + e.Text.After) is { } clash && !IsMove(fix, clash)) left.Add((finding, $"Another fix changes {clash.Text.Where} already; audit again after it."));
+            if (finding.Fixes.FirstOrDefault() is not { } fix)
+                left.Add((finding, finding.Decide ?? "Only a person can decide."));
+            else if (fix.Confidence < least)
+                left.Add((finding, Invariant($"Its fix is {fix.Confidence:0.00} sure; {least:0.00} is asked.")));
+            else if (
+                fix.Edits.FirstOrDefault(e => wanted.TryGetValue(e.Target, out var other) && other != e.Describe() + e.Text.After)
+                    is { } clash
+                && !IsMove(fix, clash)
+            )
+                left.Add((finding, $"Another fix changes {clash.Text.Where} already; audit again after it."));
             else
             {
                 foreach (var edit in fix.Edits)
@@ -40,14 +52,23 @@ public sealed record FixPlan(ImmutableArray<Edit> Edits, ImmutableArray<Finding>
     private static bool IsMove(Fix fix, Edit edit) => fix.Edits.Count(e => e.Target == edit.Target) > 1;
 
     /// <exception cref="Files.CannotUseException">Nothing can be fixed; the sentence says why.</exception>
-    public LedgerEntry Entry(string sentence, string proposedBy, DateTimeOffset at) => Edits.IsEmpty
-        ? throw new Files.CannotUseException(Left.IsEmpty ? "There is nothing to fix." : Left[0].Reason)
-        : new(Guid.CreateVersion7(), sentence, Edits, EntryState.Pending, proposedBy, at) { Fixed = [.. Fixed.Select(FixedFinding.Of)] };
+    public LedgerEntry Entry(string sentence, string proposedBy, DateTimeOffset at) =>
+        Edits.IsEmpty
+            ? throw new Files.CannotUseException(Left.IsEmpty ? "There is nothing to fix." : Left[0].Reason)
+            : new(Guid.CreateVersion7(), sentence, Edits, EntryState.Pending, proposedBy, at)
+            {
+                Fixed = [.. Fixed.Select(f => f.AsFixed())],
+            };
 
     /// <summary>“111 edits = 37 disconnect + 37 connect + 37 set colour space”.</summary>
     public string Count()
     {
-        var kinds = Edits.GroupBy(e => e.Word).OrderByDescending(g => g.Count()).ThenBy(g => g.Key, StringComparer.Ordinal).Select(g => $"{g.Count()} {g.Key}").ToList();
+        var kinds = Edits
+            .GroupBy(e => e.Word)
+            .OrderByDescending(g => g.Count())
+            .ThenBy(g => g.Key, StringComparer.Ordinal)
+            .Select(g => $"{g.Count()} {g.Key}")
+            .ToList();
         return kinds.Count == 1 ? $"{Plural(Edits.Length)}: {kinds[0]}" : $"{Plural(Edits.Length)} = {string.Join(" + ", kinds)}";
     }
 

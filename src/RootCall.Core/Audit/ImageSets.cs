@@ -21,13 +21,21 @@ public sealed class ImageSets
 
     internal static ImageSets Of(AuditScene scene)
     {
-        var used = scene.Images.Where(r => r.Resolved is not null).SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles).ToHashSet(StringComparer.Ordinal);
-        var files = scene.Report.Beside.IsDefault ? [] : scene.Report.Beside.Select(b => new SetFile(b, scene.FileName(Path.GetFileName(b.Path)))).ToList();
+        var used = scene
+            .Images.Where(r => r.Resolved is not null)
+            .SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles)
+            .ToHashSet(StringComparer.Ordinal);
+        var files = scene.Report.Beside.IsDefault
+            ? []
+            : scene.Report.Beside.Select(b => new SetFile(b, scene.FileName(Path.GetFileName(b.Path)))).ToList();
         return new(files, used);
     }
 
     /// <summary>Files of the same thing that the scene does not read, in the folders of those it does.</summary>
-    public IEnumerable<SetFile> Beside(FileName name) => name.Body.Length == 0 ? [] : byBody[name.Body].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
+    public IEnumerable<SetFile> Beside(FileName name) =>
+        name.Body.Length == 0
+            ? []
+            : byBody[name.Body].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
 
     /// <summary>Files of that very name.</summary>
     public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];

@@ -26,7 +26,8 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
 
         void Walk(Connection from, string? picked, ImmutableArray<string> through)
         {
-            if (through.Length > Deepest || graph.Node(from.Node) is not { } node) return;
+            if (through.Length > Deepest || graph.Node(from.Node) is not { } node)
+                return;
             if (!open.Add(node.Name))
             {
                 cyclic = true;
@@ -38,16 +39,21 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
                 var output = Letter(from.Output);
                 var channel = picked ?? output ?? use.Channels;
                 var known = images.FindIndex(i => i.Node.Name == node.Name);
-                if (known < 0) images.Add(new(use, node, channel, through));
-                else images[known] = images[known] with { Times = images[known].Times + 1 };
+                if (known < 0)
+                    images.Add(new(use, node, channel, through));
+                else
+                    images[known] = images[known] with { Times = images[known].Times + 1 };
             }
             else
             {
-                if (node.Type.StartsWith("multiply", StringComparison.Ordinal) || node.Type.Contains("_multiply_", StringComparison.Ordinal))
+                if (
+                    node.Type.StartsWith("multiply", StringComparison.Ordinal) || node.Type.Contains("_multiply_", StringComparison.Ordinal)
+                )
                     factor ??= node.Inputs.FirstOrDefault(i => i is { From: null, Value.Numbers.Length: > 0 })?.Value;
                 var pick = picked ?? Picked(node, from.Output);
                 foreach (var next in node.Inputs)
-                    if (next.From is { } before && !IsCoordinate(next.Name)) Walk(before, pick, through.Add(node.Type));
+                    if (next.From is { } before && !IsCoordinate(next.Name))
+                        Walk(before, pick, through.Add(node.Type));
             }
 
             open.Remove(node.Name);
@@ -59,17 +65,21 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
 
     /// <summary>The channel that a node picks: extract's index, or an output of separate.</summary>
     private static string? Picked(ShaderNode node, string output) =>
-        node.Type.Contains("extract", StringComparison.Ordinal) && node.Input("index")?.Value?.Numbers is [var index, ..] && index is >= 0 and <= 3 ? "rgba"[(int)index].ToString()
+        node.Type.Contains("extract", StringComparison.Ordinal)
+        && node.Input("index")?.Value?.Numbers is [var index, ..]
+        && index is >= 0 and <= 3
+            ? "rgba"[(int)index].ToString()
         : node.Type.Contains("separate", StringComparison.Ordinal) ? Letter(output)
         : null;
 
-    private static string? Letter(string output) => output switch
-    {
-        "r" or "outr" or "outx" => "r",
-        "g" or "outg" or "outy" => "g",
-        "b" or "outb" or "outz" => "b",
-        "a" or "outa" or "outw" => "a",
-        "rgb" or "rgba" => output,
-        _ => null,
-    };
+    private static string? Letter(string output) =>
+        output switch
+        {
+            "r" or "outr" or "outx" => "r",
+            "g" or "outg" or "outy" => "g",
+            "b" or "outb" or "outz" => "b",
+            "a" or "outa" or "outw" => "a",
+            "rgb" or "rgba" => output,
+            _ => null,
+        };
 }

@@ -24,36 +24,48 @@ internal static class MapRoles
     }.ToFrozenDictionary(StringComparer.Ordinal);
 
     /// <summary>The input role that a map is made for, where there is one.</summary>
-    public static string? Home(string mapRole) => mapRole switch
-    {
-        "packed" or "metallic roughness" => null,
-        "bump" => "bump",
-        "specular" => "specular colour",
-        _ => mapRole,
-    };
+    public static string? Home(string mapRole) =>
+        mapRole switch
+        {
+            "packed" or "metallic roughness" => null,
+            "bump" => "bump",
+            "specular" => "specular colour",
+            _ => mapRole,
+        };
 
     /// <summary>Other rules tell of normals that are bumps, gloss that is roughness and the like; here is only what never fits.</summary>
     public static bool Fits(MapView map)
     {
-        if (map.Role is not { } role || !Fitting.TryGetValue(role, out var roles)) return true;
+        if (map.Role is not { } role || !Fitting.TryGetValue(role, out var roles))
+            return true;
         // One texture for two inputs: what stands in it for the other one cannot be moved away.
-        if (map.Material.IsGltf && map.Input.Role is "metalness" or "roughness" && role is "metalness" or "roughness" or "occlusion") return true;
-        return map.Input.Role is { } input ? roles.Contains(input) : Unnamed(map.Input) || role is not ("normal" or "roughness" or "metalness" or "displacement");
+        if (map.Material.IsGltf && map.Input.Role is "metalness" or "roughness" && role is "metalness" or "roughness" or "occlusion")
+            return true;
+        return map.Input.Role is { } input
+            ? roles.Contains(input)
+            : Unnamed(map.Input) || role is not ("normal" or "roughness" or "metalness" or "displacement");
     }
 
     /// <summary>Inputs of no known role that a mask or any scalar may well drive.</summary>
-    private static bool Unnamed(InputView input) => input.Name.Contains("rotation", StringComparison.OrdinalIgnoreCase) || input.Name.Contains("thickness", StringComparison.OrdinalIgnoreCase);
+    private static bool Unnamed(InputView input) =>
+        input.Name.Contains("rotation", StringComparison.OrdinalIgnoreCase)
+        || input.Name.Contains("thickness", StringComparison.OrdinalIgnoreCase);
 
     /// <summary>How sure it is that a map is what its name says: its channels and its values say so too, or speak against it.</summary>
     public static double Certainty(MapView map)
     {
-        if (map.Pixels is not { } pixels) return 0.75;
+        if (map.Pixels is not { } pixels)
+            return 0.75;
         var grey = pixels.Grey > 0.98;
         return map.Role switch
         {
             "normal" => pixels.LooksLikeNormals ? 0.97 : 0.4,
-            "roughness" or "metalness" or "displacement" or "bump" or "opacity" or "glossiness" => pixels.LooksLikeNormals ? 0.3 : grey ? 0.95 : 0.7,
-            "base colour" => pixels.LooksLikeNormals ? 0.4 : grey ? 0.7 : 0.92,
+            "roughness" or "metalness" or "displacement" or "bump" or "opacity" or "glossiness" => pixels.LooksLikeNormals ? 0.3
+            : grey ? 0.95
+            : 0.7,
+            "base colour" => pixels.LooksLikeNormals ? 0.4
+            : grey ? 0.7
+            : 0.92,
             _ => 0.8,
         };
     }
@@ -61,11 +73,27 @@ internal static class MapRoles
     /// <summary>The channel that a packed map holds a role in, by the order of the letters in its name: <c>orm</c>, <c>rma</c>.</summary>
     public static string? Packed(MapView map, string inputRole)
     {
-        var letter = inputRole switch { "occlusion" => 'o', "roughness" => 'r', "metalness" => 'm', _ => ' ' };
+        var letter = inputRole switch
+        {
+            "occlusion" => 'o',
+            "roughness" => 'r',
+            "metalness" => 'm',
+            _ => ' ',
+        };
         return map.Name.RoleToken switch
         {
-            { Length: 3 } order when map.Role == "packed" && order.Replace('a', 'o').IndexOf(letter, StringComparison.Ordinal) is >= 0 and var at => "rgb"[at].ToString(),
-            _ when map.Role == "metallic roughness" => inputRole switch { "occlusion" => "r", "roughness" => "g", "metalness" => "b", _ => null },
+            { Length: 3 } order
+                when map.Role == "packed" && order.Replace('a', 'o').IndexOf(letter, StringComparison.Ordinal) is >= 0 and var at => "rgb"[
+                at
+            ]
+                .ToString(),
+            _ when map.Role == "metallic roughness" => inputRole switch
+            {
+                "occlusion" => "r",
+                "roughness" => "g",
+                "metalness" => "b",
+                _ => null,
+            },
             _ => null,
         };
     }
@@ -74,5 +102,16 @@ internal static class MapRoles
     public static bool IsColour(string mapRole) => mapRole is "base colour" or "emission" or "specular";
 
     /// <summary>Images whose numbers are numbers.</summary>
-    public static bool IsData(string mapRole) => mapRole is "normal" or "roughness" or "metalness" or "occlusion" or "metallic roughness" or "packed" or "displacement" or "bump" or "opacity" or "glossiness";
+    public static bool IsData(string mapRole) =>
+        mapRole
+            is "normal"
+                or "roughness"
+                or "metalness"
+                or "occlusion"
+                or "metallic roughness"
+                or "packed"
+                or "displacement"
+                or "bump"
+                or "opacity"
+                or "glossiness";
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
@@ -6,7 +7,10 @@ using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
-/// <summary>A material as rules see it: under any model's names, with the images that arrive at each input and what is known of them.</summary>
+/// <summary>
+/// A material as rules see it: under any model's names, with the images that arrive at each input and what is known of
+/// them.
+/// </summary>
 public sealed class MaterialView
 {
     private readonly Dictionary<string, InputView> byName;
@@ -48,12 +52,18 @@ public sealed class MaterialView
     {
         InputView? found = null;
         foreach (var input in Inputs)
-            if (input.Role == role && (found is null || (found.Maps.IsEmpty && !input.Maps.IsEmpty))) found = input;
+            if (input.Role == role && (found is null || (found.Maps.IsEmpty && !input.Maps.IsEmpty)))
+                found = input;
         return found;
     }
 
     /// <summary>What that role's value is, written or by the model's default; null when the model has no such input.</summary>
-    public double? Number(string role) => Role(role) is { } input ? input.Number : NameOf(role) is { } name ? Model?.Input(name)?.Default is [var n, ..] ? n : null : null;
+    public double? Number(string role) =>
+        Role(role) is { } input ? input.Number
+        : NameOf(role) is { } name
+            ? Model?.Input(name)?.Default is [var n, ..] ? n
+                : null
+        : null;
 
     /// <summary>The name that this material's model has for a role; null when it has none.</summary>
     public string? NameOf(string role) => Role(role)?.Name ?? InputRoles.NameIn(Type, role);
@@ -77,7 +87,8 @@ public sealed class InputView
         Input = input;
         Role = InputRoles.Of(input.Name);
         Spec = material.Model?.Input(input.Name);
-        if (input.From is null) return;
+        if (input.From is null)
+            return;
         var trace = InputTrace.Of(material.Material.Graph, input);
         Maps = [.. trace.Images.Select(t => new MapView(this, t, scene))];
         Factor = trace.Factor;
@@ -131,7 +142,11 @@ public sealed class MapView
         Times = traced.Times;
         Answer = scene.Answer(traced.Use.Reference);
         Pixels = scene.Pixels(Answer);
-        Name = scene.FileName(Answer?.Resolved is { } path ? Path.GetFileName(Answer.Pattern ?? path) : WrittenPath.Parse(traced.Use.Reference.Written).FileName);
+        Name = scene.FileName(
+            Answer?.Resolved is { } path
+                ? Path.GetFileName(Answer.Pattern ?? path)
+                : WrittenPath.Parse(traced.Use.Reference.Written).FileName
+        );
     }
 
     public InputView Input { get; }

@@ -43,7 +43,8 @@ public abstract class InputRule : MaterialRule
 {
     public abstract IEnumerable<Finding> Inspect(InputView input, AuditScene scene);
 
-    public sealed override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene) => material.Inputs.SelectMany(i => Inspect(i, scene));
+    public sealed override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene) =>
+        material.Inputs.SelectMany(i => Inspect(i, scene));
 }
 
 /// <summary>A rule that looks at each image that feeds an input.</summary>
@@ -51,14 +52,20 @@ public abstract class MapRule : MaterialRule
 {
     public abstract IEnumerable<Finding> Inspect(MapView map, AuditScene scene);
 
-    public sealed override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene) => material.Maps.SelectMany(m => Inspect(m, scene));
+    public sealed override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene) =>
+        material.Maps.SelectMany(m => Inspect(m, scene));
 }
 
 public static class FindingExtensions
 {
-    public static Finding With(this Finding finding, params ReadOnlySpan<Evidence> evidence) => finding with { Evidence = finding.Evidence.AddRange(evidence.ToArray()) };
+    public static Finding With(this Finding finding, params ReadOnlySpan<Evidence> evidence) =>
+        finding with
+        {
+            Evidence = finding.Evidence.AddRange(evidence.ToArray()),
+        };
 
-    public static Finding Fix(this Finding finding, string title, double confidence, params ReadOnlySpan<Edit> edits) => finding.Fix(title, confidence, ImmutableArray.Create(edits));
+    public static Finding Fix(this Finding finding, string title, double confidence, params ReadOnlySpan<Edit> edits) =>
+        finding.Fix(title, confidence, ImmutableArray.Create(edits));
 
     /// <summary>Nothing is offered when there is no edit.</summary>
     public static Finding Fix(this Finding finding, string title, double confidence, ImmutableArray<Edit> edits) =>

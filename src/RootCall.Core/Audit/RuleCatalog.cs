@@ -7,10 +7,12 @@ public static class RuleCatalog
 {
     public static ImmutableArray<Rule> All { get; } =
     [
-        .. typeof(RuleCatalog).Assembly.GetTypes()
+        .. typeof(RuleCatalog)
+            .Assembly.GetTypes()
             .Where(t => t.IsSubclassOf(typeof(Rule)) && !t.IsAbstract)
             .Select(t => (Rule)Activator.CreateInstance(t)!)
-            .OrderBy(r => Families.IndexOf(r.Descriptor.Family)).ThenBy(r => r.Id, StringComparer.Ordinal),
+            .OrderBy(r => Families.IndexOf(r.Descriptor.Family))
+            .ThenBy(r => r.Id, StringComparer.Ordinal),
     ];
 
     /// <summary>In the order they are shown.</summary>

@@ -34,7 +34,10 @@ public sealed record RuleDescriptor(string Id, string Title, Severity Severity)
 public sealed record Threshold(string Name, double Value, string Unit, string Meaning);
 
 /// <summary>The part of a scene that breaks a rule; what a whole file needs besides is added when it is written.</summary>
-/// <param name="Format"><c>gltf</c>: the materials' JSON objects; <c>mtl</c>: a material library; <c>usda</c>: the prims in a material; <c>mtlx</c>: the elements of a document.</param>
+/// <param name="Format">
+/// <c>gltf</c>: the materials' JSON objects; <c>mtl</c>: a material library; <c>usda</c>: the prims in a material;
+/// <c>mtlx</c>: the elements of a document.
+/// </param>
 public sealed record Example(string Format, string Text)
 {
     /// <summary>Meshes with the material each has and their UV sets; one mesh for each material when empty.</summary>

@@ -14,8 +14,21 @@ public enum Severity
 
 public static class Severities
 {
-    public static string Word(this Severity severity) => severity switch { Severity.Blocker => "blocker", Severity.Warning => "warning", _ => "note" };
+    public static string Word(this Severity severity) =>
+        severity switch
+        {
+            Severity.Blocker => "blocker",
+            Severity.Warning => "warning",
+            _ => "note",
+        };
 
     /// <summary>Null for a word that is none of the three.</summary>
-    public static Severity? Parse(string word) => word switch { "blocker" => Severity.Blocker, "warning" => Severity.Warning, "note" => Severity.Note, _ => null };
+    public static Severity? Parse(string word) =>
+        word switch
+        {
+            "blocker" => Severity.Blocker,
+            "warning" => Severity.Warning,
+            "note" => Severity.Note,
+            _ => null,
+        };
 }

@@ -68,7 +68,8 @@ public sealed record Destination(string Id, string Name)
     public NameLimits Names { get; init; } = new();
 
     /// <summary>Everything is allowed: what a scene is audited for when nothing was chosen.</summary>
-    public static Destination Plain { get; } = new("plain", "No destination") { Description = "Nothing is forbidden; only what is wrong by itself is told." };
+    public static Destination Plain { get; } =
+        new("plain", "No destination") { Description = "Nothing is forbidden; only what is wrong by itself is told." };
 
     public bool Can(string feature) => Features.IsEmpty || Features.Contains(feature);
 
@@ -93,55 +94,66 @@ public sealed record NameLimits(string Forbidden = "", int? MostBytes = null, bo
 /// <summary>The words for features, each with the input roles that need it.</summary>
 public static class DestinationFeatures
 {
-    public static ImmutableDictionary<string, string> ByRole { get; } = new Dictionary<string, string>
-    {
-        ["subsurface"] = "subsurface",
-        ["transmission"] = "transmission",
-        ["coat"] = "coat",
-        ["sheen"] = "sheen",
-        ["sheen colour"] = "sheen",
-        ["displacement"] = "displacement",
-        ["anisotropy"] = "anisotropy",
-        ["iridescence"] = "iridescence",
-        ["dispersion"] = "dispersion",
-    }.ToImmutableDictionary();
+    public static ImmutableDictionary<string, string> ByRole { get; } =
+        new Dictionary<string, string>
+        {
+            ["subsurface"] = "subsurface",
+            ["transmission"] = "transmission",
+            ["coat"] = "coat",
+            ["sheen"] = "sheen",
+            ["sheen colour"] = "sheen",
+            ["displacement"] = "displacement",
+            ["anisotropy"] = "anisotropy",
+            ["iridescence"] = "iridescence",
+            ["dispersion"] = "dispersion",
+        }.ToImmutableDictionary();
 }
 
 /// <summary>Destinations as JSON: those that ship, and any other.</summary>
 public static class DestinationFiles
 {
-    internal static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
-    {
-        WriteIndented = true,
-        NewLine = "\n",
-        ReadCommentHandling = JsonCommentHandling.Skip,
-        AllowTrailingCommas = true,
-        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
-        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-    };
+    internal static JsonSerializerOptions Options { get; } =
+        new(JsonSerializerDefaults.Web)
+        {
+            WriteIndented = true,
+            NewLine = "\n",
+            ReadCommentHandling = JsonCommentHandling.Skip,
+            AllowTrailingCommas = true,
+            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        };
 
     public static ImmutableArray<Destination> Shipped { get; } =
     [
-        .. typeof(DestinationFiles).Assembly.GetManifestResourceNames().Where(n => n.StartsWith("RootCall.Core.destinations.", StringComparison.Ordinal)).Order(StringComparer.Ordinal).Select(Resource),
+        .. typeof(DestinationFiles)
+            .Assembly.GetManifestResourceNames()
+            .Where(n => n.StartsWith("RootCall.Core.destinations.", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal)
+            .Select(Resource),
     ];
 
     public static string Write(Destination destination) => JsonSerializer.Serialize(destination, Options);
 
     /// <param name="from">What the text is called in messages.</param>
     /// <exception cref="CannotUseException">It is no destination.</exception>
-    public static Destination Read(string json, string from) => JsonText.Read<Destination>(json, from, "destination", Options) is { Id.Length: > 0, Name.Length: > 0 } read
-        ? read
-        : throw new CannotUseException($"The destination in {from} has no id or no name.");
+    public static Destination Read(string json, string from) =>
+        JsonText.Read<Destination>(json, from, "destination", Options) is { Id.Length: > 0, Name.Length: > 0 } read
+            ? read
+            : throw new CannotUseException($"The destination in {from} has no id or no name.");
 
     /// <summary>One that ships by its id, or a file.</summary>
     /// <exception cref="CannotUseException">There is neither.</exception>
     public static Destination Open(string nameOrFile)
     {
-        if (nameOrFile == Destination.Plain.Id) return Destination.Plain;
-        if (Shipped.FirstOrDefault(d => d.Id == nameOrFile) is { } shipped) return shipped;
+        if (nameOrFile == Destination.Plain.Id)
+            return Destination.Plain;
+        if (Shipped.FirstOrDefault(d => d.Id == nameOrFile) is { } shipped)
+            return shipped;
         return File.Exists(nameOrFile)
             ? Read(File.ReadAllText(nameOrFile), Path.GetFileName(nameOrFile))
-            : throw new CannotUseException($"There is no destination “{nameOrFile}”; those that ship are {string.Join(", ", Shipped.Select(d => d.Id))}.");
+            : throw new CannotUseException(
+                $"There is no destination “{nameOrFile}”; those that ship are {string.Join(", ", Shipped.Select(d => d.Id))}."
+            );
     }
 
     private static Destination Resource(string name)

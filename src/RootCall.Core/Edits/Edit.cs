@@ -68,7 +68,8 @@ public abstract record Edit
     public Applied Apply(Scene scene)
     {
         var draft = new SceneDraft(scene);
-        if (Change(draft) is { } why) return new(scene, why, false);
+        if (Change(draft) is { } why)
+            return new(scene, why, false);
         return new(draft.Build(Capabilities(scene).References), null, draft.Ripples);
     }
 
@@ -76,7 +77,8 @@ public abstract record Edit
     public Edit Invert(Scene before)
     {
         var after = Apply(before).Scene;
-        if (Reverse() is { } reverse && reverse.Apply(after) is { Refusal: null } back && SceneComparison.AreSame(back.Scene, before)) return reverse;
+        if (Reverse() is { } reverse && reverse.Apply(after) is { Refusal: null } back && SceneComparison.AreSame(back.Scene, before))
+            return reverse;
         return RestoreScene.Between(after, before);
     }
 

@@ -20,13 +20,21 @@ public sealed class EditedScene
     private readonly Func<string>? folder;
     private readonly ImmutableList<Step> steps;
 
-    private EditedScene(ReadContext reading, Func<string>? folder, ImmutableList<Step> steps) => (this.reading, this.folder, this.steps) = (reading, folder, steps);
+    private EditedScene(ReadContext reading, Func<string>? folder, ImmutableList<Step> steps) =>
+        (this.reading, this.folder, this.steps) = (reading, folder, steps);
 
     /// <summary>The scene after one entry.</summary>
     /// <param name="Entry">Null for the scene before the first.</param>
     /// <param name="Basis">The scene as the files say it: those that arrived, or <paramref name="Copies"/> of them.</param>
     /// <param name="Copies">Copies that an entry made necessary, by the path of the file.</param>
-    private sealed record Step(LedgerEntry? Entry, Scene Basis, ImmutableDictionary<string, string> Copies, Scene Current, ImmutableArray<Refusal> Refused, bool Waits = false);
+    private sealed record Step(
+        LedgerEntry? Entry,
+        Scene Basis,
+        ImmutableDictionary<string, string> Copies,
+        Scene Current,
+        ImmutableArray<Refusal> Refused,
+        bool Waits = false
+    );
 
     /// <summary>The scene before the first entry.</summary>
     public Scene Arrived => steps[0].Current;
@@ -42,13 +50,17 @@ public sealed class EditedScene
     /// <summary>The entries that were applied, in their order.</summary>
     public IEnumerable<LedgerEntry> Entries => steps.Select(s => s.Entry).OfType<LedgerEntry>();
 
-    /// <summary>The entries up to the last one for which files had to be read again: what they changed stands in <see cref="Basis"/>.</summary>
+    /// <summary>
+    /// The entries up to the last one for which files had to be read again: what they changed stands in <see
+    /// cref="Basis"/>.
+    /// </summary>
     public IEnumerable<LedgerEntry> InBasis
     {
         get
         {
             var last = steps.Count - 1;
-            while (last > 0 && ReferenceEquals(steps[last].Basis, steps[last - 1].Basis)) last--;
+            while (last > 0 && ReferenceEquals(steps[last].Basis, steps[last - 1].Basis))
+                last--;
             return steps.Take(last + 1).Select(s => s.Entry).OfType<LedgerEntry>();
         }
     }
@@ -62,18 +74,27 @@ public sealed class EditedScene
     /// <summary>Reads a scene.</summary>
     /// <param name="folder">Gives an empty folder for copies, should one be needed; it must stay as long as the scene is used.</param>
     /// <exception cref="CannotUseException">The file is no scene that is read here.</exception>
-    public static EditedScene Open(string path, ReadContext reading, Func<string>? folder) => Of(SceneFormats.Read(path, reading), reading, folder);
+    public static EditedScene Open(string path, ReadContext reading, Func<string>? folder) =>
+        Of(SceneFormats.Read(path, reading), reading, folder);
 
     /// <summary>A scene that was read before.</summary>
     /// <param name="folder">Null where files must not be read.</param>
-    public static EditedScene Of(Scene scene, ReadContext reading, Func<string>? folder) => new(reading, folder, [new(null, scene, reading.Edited.ToImmutableDictionary(), scene, [])]);
+    public static EditedScene Of(Scene scene, ReadContext reading, Func<string>? folder) =>
+        new(reading, folder, [new(null, scene, reading.Edited.ToImmutableDictionary(), scene, [])]);
 
     /// <summary>The same scene with these entries applied; what is the same at the beginning is not applied again.</summary>
     public EditedScene With(IEnumerable<LedgerEntry> entries)
     {
         var wanted = entries.ToList();
         var same = 0;
-        while (same < wanted.Count && same + 1 < steps.Count && steps[same + 1].Entry is { } known && known.Id == wanted[same].Id && known.Edits.SequenceEqual(wanted[same].Edits)) same++;
+        while (
+            same < wanted.Count
+            && same + 1 < steps.Count
+            && steps[same + 1].Entry is { } known
+            && known.Id == wanted[same].Id
+            && known.Edits.SequenceEqual(wanted[same].Edits)
+        )
+            same++;
         var next = steps.RemoveRange(same + 1, steps.Count - same - 1);
         foreach (var entry in wanted.Skip(same))
         {
@@ -92,11 +113,14 @@ public sealed class EditedScene
     /// <exception cref="CannotUseException">Something of the current scene cannot be written.</exception>
     public ImmutableDictionary<string, string> Write(string into) => Written(steps[^1].Basis, steps[^1].Current, steps[^1].Copies, into);
 
-    private ReadContext With(Scene current, ImmutableDictionary<string, string> copies) => reading with
-    {
-        Edited = copies,
-        Relinked = current.Answers.Where(a => a.Key.Kind.IsOwnFile() && a.Value.File is not null).ToDictionary(a => a.Key, a => a.Value.File!),
-    };
+    private ReadContext With(Scene current, ImmutableDictionary<string, string> copies) =>
+        reading with
+        {
+            Edited = copies,
+            Relinked = current
+                .Answers.Where(a => a.Key.Kind.IsOwnFile() && a.Value.File is not null)
+                .ToDictionary(a => a.Key, a => a.Value.File!),
+        };
 
     private Step Apply(Step before, LedgerEntry entry)
     {
@@ -105,7 +129,8 @@ public sealed class EditedScene
         var draft = new SceneDraft(at.Current);
         foreach (var edit in entry.Edits)
         {
-            if (edit is RestoreScene) Settle(entry, refused, ref at, ref draft);
+            if (edit is RestoreScene)
+                Settle(entry, refused, ref at, ref draft);
             var why = edit.Change(draft);
             if (why is not null && draft.Ripples)
             {
@@ -114,8 +139,10 @@ public sealed class EditedScene
                 why = edit.Change(draft);
             }
 
-            if (why is not null) refused.Add(new(entry, edit, why));
-            if (edit is RestoreScene) Settle(entry, refused, ref at, ref draft);
+            if (why is not null)
+                refused.Add(new(entry, edit, why));
+            if (edit is RestoreScene)
+                Settle(entry, refused, ref at, ref draft);
         }
 
         Settle(entry, refused, ref at, ref draft);
@@ -126,7 +153,8 @@ public sealed class EditedScene
     private void Settle(LedgerEntry entry, ImmutableArray<Refusal>.Builder refused, ref Step at, ref SceneDraft draft)
     {
         var scene = draft.Build(SceneFormats.Of(at.Current.Path).Capabilities.References);
-        if (!draft.Ripples || folder is null) at = at with { Current = scene, Waits = at.Waits || draft.Ripples };
+        if (!draft.Ripples || folder is null)
+            at = at with { Current = scene, Waits = at.Waits || draft.Ripples };
         else
         {
             try
@@ -145,12 +173,18 @@ public sealed class EditedScene
     }
 
     private static bool Says(Scene a, Scene b) =>
-        a.Materials == b.Materials && a.Meshes == b.Meshes && a.Nodes == b.Nodes && a.Variants == b.Variants && a.Files == b.Files && a.References == b.References;
+        a.Materials == b.Materials
+        && a.Meshes == b.Meshes
+        && a.Nodes == b.Nodes
+        && a.Variants == b.Variants
+        && a.Files == b.Files
+        && a.References == b.References;
 
     private ImmutableDictionary<string, string> Written(Scene basis, Scene current, ImmutableDictionary<string, string> copies, string into)
     {
         // What answers for references is no matter of the files.
-        if (Says(basis, current)) return copies;
+        if (Says(basis, current))
+            return copies;
         OwnChanges changes;
         try
         {

@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using RootCall.Core.Muster;
+using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Edits;
@@ -18,7 +18,13 @@ public enum EntryState
 /// <param name="Sentence">What it does, in one sentence with its count.</param>
 /// <param name="ProposedBy">Who proposed it: <c>relocation rule</c>, <c>candidate</c>, <c>by hand</c>.</param>
 public sealed record LedgerEntry(
-    Guid Id, string Sentence, ImmutableArray<Edit> Edits, EntryState State, string ProposedBy, DateTimeOffset At)
+    Guid Id,
+    string Sentence,
+    ImmutableArray<Edit> Edits,
+    EntryState State,
+    string ProposedBy,
+    DateTimeOffset At
+)
 {
     /// <summary>The relocation rule it applies; null for any other entry.</summary>
     public PathRewrite? Rule { get; init; }
@@ -56,7 +62,8 @@ public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
     {
         var at = Entries.FindIndex(e => e.Id == id);
         standingOnIt = [];
-        if (at < 0) return this;
+        if (at < 0)
+            return this;
         var touched = Targets(Entries[at]).ToHashSet();
         standingOnIt = [.. Entries.Skip(at + 1).Where(e => Targets(e).Any(touched.Contains))];
         return standingOnIt.IsEmpty ? new(Entries.RemoveAt(at)) : this;
@@ -83,7 +90,8 @@ internal static class ImmutableArrays
     public static int FindIndex<T>(this ImmutableArray<T> array, Predicate<T> match)
     {
         for (var i = 0; i < array.Length; i++)
-            if (match(array[i])) return i;
+            if (match(array[i]))
+                return i;
         return -1;
     }
 }

@@ -27,7 +27,17 @@ public static class LedgerFile
         try
         {
             var entries = JsonSerializer.Deserialize<List<LedgerEntry>>(json, Options) ?? [];
-            return [.. entries.Select(e => e with { State = EntryState.Applied, Edits = e.Edits.IsDefault ? [] : e.Edits, Fixed = e.Fixed.IsDefault ? [] : e.Fixed })];
+            return
+            [
+                .. entries.Select(e =>
+                    e with
+                    {
+                        State = EntryState.Applied,
+                        Edits = e.Edits.IsDefault ? [] : e.Edits,
+                        Fixed = e.Fixed.IsDefault ? [] : e.Fixed,
+                    }
+                ),
+            ];
         }
         catch (Exception e) when (e is JsonException or NotSupportedException)
         {

@@ -35,7 +35,8 @@ public static class SplicedCopy
         {
             stop.ThrowIfCancellationRequested();
             var read = source.Read(buffer, 0, (int)Math.Min(buffer.Length, count));
-            if (read == 0) throw new EndOfStreamException("The file became shorter while it was read.");
+            if (read == 0)
+                throw new EndOfStreamException("The file became shorter while it was read.");
             destination.Write(buffer, 0, read);
             count -= read;
         }

@@ -7,16 +7,10 @@ namespace RootCall.Core.Files;
 public sealed class CannotUseException : Exception
 {
     public CannotUseException(string message)
-        : base(message)
-    {
-    }
+        : base(message) { }
 
     public CannotUseException(string message, Exception inner)
-        : base(message, inner)
-    {
-    }
+        : base(message, inner) { }
 
-    public CannotUseException()
-    {
-    }
+    public CannotUseException() { }
 }

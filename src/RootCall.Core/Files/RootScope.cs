@@ -30,7 +30,8 @@ public sealed class RootScope
     {
         var full = Path.GetFullPath(path);
         var root = folders.FirstOrDefault(f => IsInside(f.Given, full) || IsInside(f.Real, full));
-        if (root.Real is null) return null;
+        if (root.Real is null)
+            return null;
         var real = RealPath(full);
         return Folders.Any(f => IsInside(f, real)) ? real : null;
     }
@@ -62,10 +63,13 @@ public sealed class RootScope
                 continue;
             }
 
-            if (++hops > 40) return next; // A loop: leave it where it is, opening it fails by itself.
-            if (Path.IsPathRooted(target)) current = "/";
+            if (++hops > 40)
+                return next; // A loop: leave it where it is, opening it fails by itself.
+            if (Path.IsPathRooted(target))
+                current = "/";
             foreach (var piece in target.Split('/', StringSplitOptions.RemoveEmptyEntries).Reverse())
-                if (piece != ".") rest.Push(piece);
+                if (piece != ".")
+                    rest.Push(piece);
         }
 
         return current;

@@ -33,12 +33,14 @@ public static class WholeOrNothing
             Directory.CreateDirectory(part);
             write(part);
             // An empty folder of that name was made by the caller to be filled: it gives way.
-            if (Directory.Exists(path)) Directory.Delete(path);
+            if (Directory.Exists(path))
+                Directory.Delete(path);
             Directory.Move(part, path);
         }
         finally
         {
-            if (Directory.Exists(part)) Directory.Delete(part, recursive: true);
+            if (Directory.Exists(part))
+                Directory.Delete(part, recursive: true);
         }
     }
 

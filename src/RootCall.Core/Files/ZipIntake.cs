@@ -1,4 +1,5 @@
 using System.IO.Compression;
+using static System.FormattableString;
 
 namespace RootCall.Core.Files;
 
@@ -16,16 +17,24 @@ public static class ZipIntake
     /// <param name="progress">Called with the files done, the files in all and the name in hand.</param>
     /// <exception cref="CannotUseException">Not a zip, past a bound, or a name that leads out.</exception>
     public static void Unpack(
-        string zip, string folder, Bounds bounds, Action<int, int, string>? progress = null, CancellationToken stop = default)
+        string zip,
+        string folder,
+        Bounds bounds,
+        Action<int, int, string>? progress = null,
+        CancellationToken stop = default
+    )
     {
         try
         {
             using var archive = ZipFile.OpenRead(zip);
             if (archive.Entries.Count > bounds.Entries)
-                throw new CannotUseException($"The zip holds {archive.Entries.Count:N0} entries; at most {bounds.Entries:N0} are taken. Nothing was kept.");
+                throw new CannotUseException(
+                    Invariant($"The zip holds {archive.Entries.Count:N0} entries; at most {bounds.Entries:N0} are taken. Nothing was kept.")
+                );
 
             // Every name is checked before the first byte is written.
-            foreach (var entry in archive.Entries) Check(entry);
+            foreach (var entry in archive.Entries)
+                Check(entry);
             var left = bounds.UnpackedBytes;
             var done = 0;
             foreach (var entry in archive.Entries)
@@ -40,7 +49,8 @@ public static class ZipIntake
                 }
 
                 Directory.CreateDirectory(Path.GetDirectoryName(target)!);
-                if (File.Exists(target)) throw new CannotUseException($"The zip holds “{entry.FullName}” twice. Nothing was kept.");
+                if (File.Exists(target))
+                    throw new CannotUseException($"The zip holds “{entry.FullName}” twice. Nothing was kept.");
                 using var from = entry.Open();
                 using var to = new FileStream(target, FileMode.CreateNew);
                 left -= CopyBounded(from, to, left, bounds, stop);
@@ -59,10 +69,16 @@ public static class ZipIntake
     {
         var path = name.Replace('\\', '/').TrimEnd('/');
         var parts = path.Split('/');
-        var bad = path.Length == 0 || path.Length > 4096 || path.Contains('\0', StringComparison.Ordinal)
-            || path[0] == '/' || (path.Length > 1 && path[1] == ':' && char.IsAsciiLetter(path[0]))
+        var bad =
+            path.Length == 0
+            || path.Length > 4096
+            || path.Contains('\0', StringComparison.Ordinal)
+            || path[0] == '/'
+            || (path.Length > 1 && path[1] == ':' && char.IsAsciiLetter(path[0]))
             || parts.Any(p => p is "" or "." or ".." || p.Length > 255);
-        return bad ? throw new CannotUseException($"The delivery names “{name}”, which leads out of its own folder. Nothing was kept.") : path;
+        return bad
+            ? throw new CannotUseException($"The delivery names “{name}”, which leads out of its own folder. Nothing was kept.")
+            : path;
     }
 
     private static void Check(ZipArchiveEntry entry)
@@ -83,7 +99,7 @@ public static class ZipIntake
             stop.ThrowIfCancellationRequested();
             total += read;
             if (total > left)
-                throw new CannotUseException($"The zip unpacks to more than {bounds.UnpackedBytes:N0} bytes. Nothing was kept.");
+                throw new CannotUseException(Invariant($"The zip unpacks to more than {bounds.UnpackedBytes:N0} bytes. Nothing was kept."));
             to.Write(buffer, 0, read);
         }
 

@@ -14,7 +14,8 @@ internal sealed class GraphBuilder(string surfaceType)
     private readonly List<ShaderInput> inputs = [];
 
     /// <param name="value">What is written; null when the default holds.</param>
-    public void Value(string input, string type, ShaderValue? value, ShaderValue? standard = null) => inputs.Add(new(input, type, value) { Default = standard });
+    public void Value(string input, string type, ShaderValue? value, ShaderValue? standard = null) =>
+        inputs.Add(new(input, type, value) { Default = standard });
 
     /// <summary>An image on an input; <paramref name="factor"/> is the input's own value that the format multiplies it by.</summary>
     public void Map(string input, string type, ImageUse image, ShaderValue? factor = null, ShaderValue? standard = null)
@@ -24,13 +25,33 @@ internal sealed class GraphBuilder(string surfaceType)
         var from = new Connection(name, "out");
         if (image.Channels is "r" or "g" or "b" or "a" && type == "float")
         {
-            nodes.Add(new($"{input} channel", "extract", [new("in", "color4", null, from), new("index", "integer", ShaderValue.Of("rgba".IndexOf(image.Channels, StringComparison.Ordinal)))]));
+            nodes.Add(
+                new(
+                    $"{input} channel",
+                    "extract",
+                    [
+                        new("in", "color4", null, from),
+                        new("index", "integer", ShaderValue.Of("rgba".IndexOf(image.Channels, StringComparison.Ordinal))),
+                    ]
+                )
+            );
             from = new($"{input} channel", "out");
         }
 
         if (type == "vector3" && input.Contains("ormal", StringComparison.Ordinal))
         {
-            nodes.Add(new($"{input} map", "normalmap", [new("in", "vector3", null, from), .. image.Scale is [var scale, ..] ? [new ShaderInput("scale", "float", ShaderValue.Of(scale))] : ImmutableArray<ShaderInput>.Empty]));
+            nodes.Add(
+                new(
+                    $"{input} map",
+                    "normalmap",
+                    [
+                        new("in", "vector3", null, from),
+                        .. image.Scale is [var scale, ..]
+                            ? [new ShaderInput("scale", "float", ShaderValue.Of(scale))]
+                            : ImmutableArray<ShaderInput>.Empty,
+                    ]
+                )
+            );
             from = new($"{input} map", "out");
         }
 

@@ -57,13 +57,15 @@ public sealed record ReadContext(
     Bounds Bounds,
     IReadOnlyDictionary<ReferenceKey, string>? Relinked = null,
     Action<string>? Progress = null,
-    CancellationToken Stop = default)
+    CancellationToken Stop = default
+)
 {
     /// <summary>For own files that edits of the ledger have changed: where the changed copy lies, by the path of the file.</summary>
     public IReadOnlyDictionary<string, string> Edited { get; init; } = ImmutableDictionary<string, string>.Empty;
 
     /// <summary>What the artist chose of the alternatives in the file, by place and set.</summary>
-    public IReadOnlyDictionary<(string Place, string Set), string> Chosen { get; init; } = ImmutableDictionary<(string, string), string>.Empty;
+    public IReadOnlyDictionary<(string Place, string Set), string> Chosen { get; init; } =
+        ImmutableDictionary<(string, string), string>.Empty;
 
     public string? EditedCopy(string path) => Edited.GetValueOrDefault(path);
 
@@ -75,8 +77,14 @@ public static class SceneFormats
 {
     public static ImmutableArray<ISceneFormat> All { get; } =
     [
-        new Gltf.GltfFormat(), new Wavefront.WavefrontFormat(), new MaterialX.MaterialXFormat(), new Collada.ColladaFormat(), new Usd.UsdFormat(), new Fbx.FbxFormat(),
-        new Geometry.StlFormat(), new Geometry.PlyFormat(),
+        new Gltf.GltfFormat(),
+        new Wavefront.WavefrontFormat(),
+        new MaterialX.MaterialXFormat(),
+        new Collada.ColladaFormat(),
+        new Usd.UsdFormat(),
+        new Fbx.FbxFormat(),
+        new Geometry.StlFormat(),
+        new Geometry.PlyFormat(),
     ];
 
     public static bool IsScene(string path) => For(path) is not null;
@@ -88,12 +96,16 @@ public static class SceneFormats
     public static Scene Read(string path, ReadContext context)
     {
         var full = Path.GetFullPath(path);
-        if (!File.Exists(full)) throw new CannotUseException($"There is no file “{full}”.");
+        if (!File.Exists(full))
+            throw new CannotUseException($"There is no file “{full}”.");
         var real = context.Scope.Enter(full) ?? throw new CannotUseException($"“{full}” lies outside every root; it was not looked at.");
         return Of(real).Read(real, context);
     }
 
-    public static ISceneFormat Of(string path) => For(path)
+    public static ISceneFormat Of(string path) =>
+        For(path)
         ?? throw new CannotUseException(
-            $"“{Path.GetFileName(path)}” is not a scene that is read here; the formats are {string.Join(", ", All.SelectMany(f => f.Extensions))}.");
+            $"“{Path.GetFileName(path)}” is not a scene that is read here; the formats are "
+                + $"{string.Join(", ", All.SelectMany(f => f.Extensions))}."
+        );
 }

@@ -14,7 +14,15 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
     /// <summary>From here on, paths are written by that own file.</summary>
     public void Enter(string ownFile) => file = ownFile;
 
-    public ReferenceKey Add(ReferenceKind kind, string written, ReferenceSite? site, ImmutableArray<ReferenceUse> uses, long expectedBytes = 0, string? alsoWritten = null, string? carriedName = null)
+    public ReferenceKey Add(
+        ReferenceKind kind,
+        string written,
+        ReferenceSite? site,
+        ImmutableArray<ReferenceUse> uses,
+        long expectedBytes = 0,
+        string? alsoWritten = null,
+        string? carriedName = null
+    )
     {
         var key = Key(kind, written);
         if (places.TryGetValue(key, out var place))
@@ -30,14 +38,21 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
         }
 
         places[key] = list.Count;
-        list.Add(new(list.Count + 1, key, written, Path.GetDirectoryName(file)!, site is { } first ? [first] : [], uses, null, expectedBytes) { AlsoWritten = alsoWritten, CarriedName = carriedName });
+        list.Add(
+            new(list.Count + 1, key, written, Path.GetDirectoryName(file)!, site is { } first ? [first] : [], uses, null, expectedBytes)
+            {
+                AlsoWritten = alsoWritten,
+                CarriedName = carriedName,
+            }
+        );
         return key;
     }
 
     public ReferenceKey AddCarried(string name, CarriedData data, ImmutableArray<ReferenceUse> uses)
     {
         var key = Key(ReferenceKind.Image, name);
-        for (var n = 2; !places.TryAdd(key, list.Count); n++) key = Key(ReferenceKind.Image, $"{name} ({n})");
+        for (var n = 2; !places.TryAdd(key, list.Count); n++)
+            key = Key(ReferenceKind.Image, $"{name} ({n})");
         list.Add(new(list.Count + 1, key, key.Written, Path.GetDirectoryName(file)!, [], uses, data));
         return key;
     }
@@ -45,25 +60,30 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
     /// <summary>Adds inputs that use a reference which is known already.</summary>
     public void Use(ReferenceKey key, ReferenceUse use)
     {
-        if (!places.TryGetValue(key, out var place)) return;
+        if (!places.TryGetValue(key, out var place))
+            return;
         var known = list[place];
-        if (!known.UsedBy.Contains(use)) list[place] = known with { UsedBy = known.UsedBy.Add(use) };
+        if (!known.UsedBy.Contains(use))
+            list[place] = known with { UsedBy = known.UsedBy.Add(use) };
     }
 
     /// <summary>Adds a property of the composed scene that gives a path.</summary>
     public void Property(ReferenceKey key, string property)
     {
-        if (!places.TryGetValue(key, out var place)) return;
+        if (!places.TryGetValue(key, out var place))
+            return;
         var known = list[place];
-        if (!known.Properties.Contains(property)) list[place] = known with { Properties = known.Properties.Add(property) };
+        if (!known.Properties.Contains(property))
+            list[place] = known with { Properties = known.Properties.Add(property) };
     }
 
     /// <summary>Adds, for each material, the inputs of its surface shader that an image reaches.</summary>
     public void UseAll(IEnumerable<Material> materials)
     {
         foreach (var material in materials)
-            foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
-                foreach (var image in material.Graph.ImagesOf(input)) Use(image.Reference, new(material.Name, input.Name));
+        foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
+        foreach (var image in material.Graph.ImagesOf(input))
+            Use(image.Reference, new(material.Name, input.Name));
     }
 
     /// <summary>A stronger opinion says another path in its place: it is called by nobody, unless something else uses it.</summary>

@@ -1,5 +1,4 @@
 using RootCall.Core.Files;
-using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats;
@@ -7,13 +6,24 @@ namespace RootCall.Core.Formats;
 /// <summary>Finds the scenes in a delivered folder.</summary>
 public static class SceneFinder
 {
-    /// <summary>Absolute paths of all scenes under the folder, those nearest to its top first; a layer or document that another of them calls is part of that one.</summary>
+    /// <summary>
+    /// Absolute paths of all scenes under the folder, those nearest to its top first; a layer or document that another
+    /// of them calls is part of that one.
+    /// </summary>
     public static IReadOnlyList<string> All(string folder)
     {
-        var files = Directory.EnumerateFiles(folder, "*", new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint })
+        var files = Directory
+            .EnumerateFiles(
+                folder,
+                "*",
+                new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint }
+            )
             .Where(f => SceneFormats.IsScene(f) && !Path.GetFileName(f).StartsWith('.'))
-            .OrderBy(f => f.Count(c => c == '/')).ThenBy(f => f, StringComparer.Ordinal).ToList();
-        if (files.Count < 2) return files;
+            .OrderBy(f => f.Count(c => c == '/'))
+            .ThenBy(f => f, StringComparer.Ordinal)
+            .ToList();
+        if (files.Count < 2)
+            return files;
         var called = files.SelectMany(f => Called(f, folder)).ToHashSet(StringComparer.Ordinal);
         var own = files.Where(f => !called.Contains(f)).ToList();
         return own.Count > 0 ? own : files; // They call each other in a circle.
@@ -21,13 +31,17 @@ public static class SceneFinder
 
     private static List<string> Called(string file, string folder)
     {
-        if (!Composed.Contains(Path.GetExtension(file).ToLowerInvariant())) return [];
+        if (!Composed.Contains(Path.GetExtension(file).ToLowerInvariant()))
+            return [];
         try
         {
             var scene = SceneFormats.Read(file, new(new([folder]), Bounds.Default));
-            return scene.References
-                .Where(r => r.Kind is ReferenceKind.Layer or ReferenceKind.Document)
-                .Select(r => WrittenPath.Parse(r.Written).Locate(r.BaseFolder)).OfType<string>().Where(p => p != file).ToList();
+            return scene
+                .References.Where(r => r.Kind is ReferenceKind.Layer or ReferenceKind.Document)
+                .Select(r => WrittenPath.Parse(r.Written).Locate(r.BaseFolder))
+                .OfType<string>()
+                .Where(p => p != file)
+                .ToList();
         }
         catch (CannotUseException)
         {
@@ -46,7 +60,10 @@ public static class SceneFinder
         {
             1 => scenes[0],
             0 => throw new CannotUseException($"“{folder}” holds no scene that is read here."),
-            _ => throw new CannotUseException($"“{folder}” holds {scenes.Count} scenes ({string.Join(", ", scenes.Take(5).Select(s => Path.GetRelativePath(folder, s)))}); name one."),
+            _ => throw new CannotUseException(
+                $"“{folder}” holds {scenes.Count} scenes "
+                    + $"({string.Join(", ", scenes.Take(5).Select(s => Path.GetRelativePath(folder, s)))}); name one."
+            ),
         };
     }
 }

@@ -1,4 +1,5 @@
 using RootCall.Core.Imaging.Probing;
+using static System.FormattableString;
 
 namespace RootCall.Core.Imaging;
 
@@ -52,14 +53,19 @@ public static class ImageProbe
     public static ProbeResult Stream(Stream stream, string? name)
     {
         var promised = name is null ? null : ImageNames.Promised(name);
-        if (stream.Length == 0) return new(null, "the file is empty");
+        if (stream.Length == 0)
+            return new(null, "the file is empty");
         var reader = new HeaderReader(stream);
         try
         {
             if (Sniff(reader) is not { } format)
             {
                 // TGA has no magic at its start, so it is tried where the name promises it.
-                if (promised != ImageFormat.Tga) return new(null, promised is null ? null : $"is no {ImageNames.Of(promised.Value)}: its first bytes are none of a known image");
+                if (promised != ImageFormat.Tga)
+                    return new(
+                        null,
+                        promised is null ? null : $"is no {ImageNames.Of(promised.Value)}: its first bytes are none of a known image"
+                    );
                 format = ImageFormat.Tga;
             }
 
@@ -76,7 +82,7 @@ public static class ImageProbe
         }
         catch (Exception e) when (e is EndOfStreamException or OverflowException)
         {
-            return new(null, $"ends inside its header, at byte {stream.Length:N0}");
+            return new(null, Invariant($"ends inside its header, at byte {stream.Length:N0}"));
         }
     }
 
@@ -85,29 +91,39 @@ public static class ImageProbe
         Span<byte> head = stackalloc byte[12];
         var read = reader.Peek(head);
         head = head[..read];
-        if (head.StartsWith(PngProbe.Magic)) return ImageFormat.Png;
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF])) return ImageFormat.Jpeg;
-        if (head.StartsWith((ReadOnlySpan<byte>)[0x76, 0x2F, 0x31, 0x01])) return ImageFormat.OpenExr;
-        if (head.StartsWith("#?RADIANCE"u8) || head.StartsWith("#?RGBE"u8)) return ImageFormat.RadianceHdr;
-        if (head.StartsWith("DDS "u8)) return ImageFormat.Dds;
-        if (head.StartsWith(Ktx2Probe.Magic)) return ImageFormat.Ktx2;
-        if (head.StartsWith("RIFF"u8) && head.Length == 12 && head[8..].SequenceEqual("WEBP"u8)) return ImageFormat.WebP;
-        if (head.StartsWith("II*\0"u8) || head.StartsWith("MM\0*"u8) || head.StartsWith("II+\0"u8) || head.StartsWith("MM\0+"u8)) return ImageFormat.Tiff;
-        if (head.StartsWith("BM"u8)) return ImageFormat.Bmp;
+        if (head.StartsWith(PngProbe.Magic))
+            return ImageFormat.Png;
+        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]))
+            return ImageFormat.Jpeg;
+        if (head.StartsWith((ReadOnlySpan<byte>)[0x76, 0x2F, 0x31, 0x01]))
+            return ImageFormat.OpenExr;
+        if (head.StartsWith("#?RADIANCE"u8) || head.StartsWith("#?RGBE"u8))
+            return ImageFormat.RadianceHdr;
+        if (head.StartsWith("DDS "u8))
+            return ImageFormat.Dds;
+        if (head.StartsWith(Ktx2Probe.Magic))
+            return ImageFormat.Ktx2;
+        if (head.StartsWith("RIFF"u8) && head.Length == 12 && head[8..].SequenceEqual("WEBP"u8))
+            return ImageFormat.WebP;
+        if (head.StartsWith("II*\0"u8) || head.StartsWith("MM\0*"u8) || head.StartsWith("II+\0"u8) || head.StartsWith("MM\0+"u8))
+            return ImageFormat.Tiff;
+        if (head.StartsWith("BM"u8))
+            return ImageFormat.Bmp;
         return TgaProbe.HasFooter(reader) ? ImageFormat.Tga : null;
     }
 
-    private static ImageFacts Read(ImageFormat format, HeaderReader reader, out string? damage) => format switch
-    {
-        ImageFormat.Png => PngProbe.Read(reader, out damage),
-        ImageFormat.Jpeg => JpegProbe.Read(reader, out damage),
-        ImageFormat.Tga => TgaProbe.Read(reader, out damage),
-        ImageFormat.Tiff => TiffProbe.Read(reader, out damage),
-        ImageFormat.Bmp => BmpProbe.Read(reader, out damage),
-        ImageFormat.WebP => WebPProbe.Read(reader, out damage),
-        ImageFormat.OpenExr => OpenExrProbe.Read(reader, out damage),
-        ImageFormat.RadianceHdr => RadianceHdrProbe.Read(reader, out damage),
-        ImageFormat.Dds => DdsProbe.Read(reader, out damage),
-        _ => Ktx2Probe.Read(reader, out damage),
-    };
+    private static ImageFacts Read(ImageFormat format, HeaderReader reader, out string? damage) =>
+        format switch
+        {
+            ImageFormat.Png => PngProbe.Read(reader, out damage),
+            ImageFormat.Jpeg => JpegProbe.Read(reader, out damage),
+            ImageFormat.Tga => TgaProbe.Read(reader, out damage),
+            ImageFormat.Tiff => TiffProbe.Read(reader, out damage),
+            ImageFormat.Bmp => BmpProbe.Read(reader, out damage),
+            ImageFormat.WebP => WebPProbe.Read(reader, out damage),
+            ImageFormat.OpenExr => OpenExrProbe.Read(reader, out damage),
+            ImageFormat.RadianceHdr => RadianceHdrProbe.Read(reader, out damage),
+            ImageFormat.Dds => DdsProbe.Read(reader, out damage),
+            _ => Ktx2Probe.Read(reader, out damage),
+        };
 }

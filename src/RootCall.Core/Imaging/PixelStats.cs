@@ -18,30 +18,37 @@ public sealed record PixelStats(ImmutableArray<ChannelStats> Channels, double Gr
     public bool LooksLikeNormals => Channels.Length >= 3 && UnitLength > 0.8 && Grey < 0.5;
 
     /// <summary>Statistics of <c>r</c>, <c>g</c>, <c>b</c> or <c>a</c>; null when the image has no such channel.</summary>
-    public ChannelStats? Channel(string letter) => (letter, Channels.Length) switch
-    {
-        ("a", 2) => Channels[1],
-        ("a", 4) => Channels[3],
-        ("a", _) => null,
-        (_, <= 2) => Channels[0],
-        ("g", _) => Channels[1],
-        ("b", _) => Channels[2],
-        _ => Channels[0],
-    };
+    public ChannelStats? Channel(string letter) =>
+        (letter, Channels.Length) switch
+        {
+            ("a", 2) => Channels[1],
+            ("a", 4) => Channels[3],
+            ("a", _) => null,
+            (_, <= 2) => Channels[0],
+            ("g", _) => Channels[1],
+            ("b", _) => Channels[2],
+            _ => Channels[0],
+        };
 
     public static PixelStats Of(PixelSample sample)
     {
         var (n, channels, values) = (sample.Width * sample.Height, sample.Channels, sample.Values);
         var stats = new ChannelStats[channels];
-        for (var c = 0; c < channels; c++) stats[c] = ChannelStats.Of(values, c, channels, n, Bins);
-        if (channels < 3) return new([.. stats], 1, 0);
+        for (var c = 0; c < channels; c++)
+            stats[c] = ChannelStats.Of(values, c, channels, n, Bins);
+        if (channels < 3)
+            return new([.. stats], 1, 0);
         var (grey, unit) = (0, 0);
         for (var i = 0; i < n; i++)
         {
             var (r, g, b) = (values[i * channels], values[(i * channels) + 1], values[(i * channels) + 2]);
-            if (Math.Abs(r - g) <= SameGrey && Math.Abs(g - b) <= SameGrey) grey++;
-            double x = (r * 2) - 1, y = (g * 2) - 1, z = (b * 2) - 1;
-            if (z > 0 && Math.Abs(Math.Sqrt((x * x) + (y * y) + (z * z)) - 1) <= SameLength) unit++;
+            if (Math.Abs(r - g) <= SameGrey && Math.Abs(g - b) <= SameGrey)
+                grey++;
+            double x = (r * 2) - 1,
+                y = (g * 2) - 1,
+                z = (b * 2) - 1;
+            if (z > 0 && Math.Abs(Math.Sqrt((x * x) + (y * y) + (z * z)) - 1) <= SameLength)
+                unit++;
         }
 
         return new([.. stats], (double)grey / Math.Max(1, n), (double)unit / Math.Max(1, n));
@@ -63,20 +70,26 @@ public sealed record ChannelStats(double Min, double Mean, double Max, double De
         get
         {
             var end = Math.Max(1, Histogram.Length / 8);
-            int low = Histogram.Take(end).Sum(), high = Histogram.TakeLast(end).Sum(), all = Histogram.Sum();
+            int low = Histogram.Take(end).Sum(),
+                high = Histogram.TakeLast(end).Sum(),
+                all = Histogram.Sum();
             return low > 0 && high > 0 && low + high >= all * 0.9;
         }
     }
 
     internal static ChannelStats Of(ReadOnlySpan<float> values, int channel, int channels, int count, int bins)
     {
-        double min = double.PositiveInfinity, max = double.NegativeInfinity, sum = 0, squares = 0;
+        double min = double.PositiveInfinity,
+            max = double.NegativeInfinity,
+            sum = 0,
+            squares = 0;
         var histogram = new int[bins];
         var seen = 0;
         for (var i = 0; i < count; i++)
         {
             double v = values[(i * channels) + channel];
-            if (!double.IsFinite(v)) continue;
+            if (!double.IsFinite(v))
+                continue;
             (min, max) = (Math.Min(min, v), Math.Max(max, v));
             sum += v;
             squares += v * v;
@@ -84,7 +97,8 @@ public sealed record ChannelStats(double Min, double Mean, double Max, double De
             seen++;
         }
 
-        if (seen == 0) return new(0, 0, 0, 0, [.. histogram]);
+        if (seen == 0)
+            return new(0, 0, 0, 0, [.. histogram]);
         var mean = sum / seen;
         return new(min, mean, max, Math.Sqrt(Math.Max(0, (squares / seen) - (mean * mean))), [.. histogram]);
     }

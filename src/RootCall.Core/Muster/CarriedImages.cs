@@ -33,7 +33,15 @@ public static class CarriedImages
             var hash = Convert.ToHexStringLower(SHA256.HashData(stream));
             var written = plan.FirstOrDefault(p => p.Sha256 == hash)?.Edit.Written ?? Free(reference, hash, folder, taken);
             taken[written] = hash;
-            plan.Add(new(reference.Number, new(reference.Reference.Key, Path.Combine(folder, written), written), Path.Combine(folder, written), hash, bytes));
+            plan.Add(
+                new(
+                    reference.Number,
+                    new(reference.Reference.Key, Path.Combine(folder, written), written),
+                    Path.Combine(folder, written),
+                    hash,
+                    bytes
+                )
+            );
         }
 
         return plan.ToImmutable();
@@ -45,7 +53,8 @@ public static class CarriedImages
         var byNumber = report.References.ToDictionary(r => r.Number);
         foreach (var planned in plan.DistinctBy(p => p.File))
         {
-            if (System.IO.File.Exists(planned.File)) continue;
+            if (System.IO.File.Exists(planned.File))
+                continue;
             WholeOrNothing.File(planned.File, to =>
             {
                 using var from = SceneFormats.Of(report.Scene.Path).OpenCarried(byNumber[planned.Number].Reference.Carried!);
@@ -57,25 +66,33 @@ public static class CarriedImages
     private static string Free(MusteredReference reference, string hash, string folder, Dictionary<string, string> taken)
     {
         var name = PortableName.Make(WrittenPath.Parse(reference.Reference.Written).FileName);
-        if (reference.Facts is { } facts && !name.EndsWith(Ending(facts.Format), StringComparison.OrdinalIgnoreCase)) name = Path.ChangeExtension(name, null) + Ending(facts.Format);
+        if (reference.Facts is { } facts && !name.EndsWith(Ending(facts.Format), StringComparison.OrdinalIgnoreCase))
+            name = Path.ChangeExtension(name, null) + Ending(facts.Format);
         var stem = Path.GetFileNameWithoutExtension(name);
         for (var n = 0; ; n++)
         {
-            var written = n == 0 ? $"{Folder}/{name}" : $"{Folder}/{stem}-{(n < 26 ? ((char)('a' + n)).ToString() : n.ToString(System.Globalization.CultureInfo.InvariantCulture))}{Path.GetExtension(name)}";
-            if (taken.ContainsKey(written)) continue;
+            var written =
+                n == 0
+                    ? $"{Folder}/{name}"
+                    : $"{Folder}/{stem}-{(n < 26 ? ((char)('a' + n)).ToString() : n.ToString(System.Globalization.CultureInfo.InvariantCulture))}{Path.GetExtension(name)}";
+            if (taken.ContainsKey(written))
+                continue;
             var file = Path.Combine(folder, written);
-            if (!System.IO.File.Exists(file)) return written;
+            if (!System.IO.File.Exists(file))
+                return written;
             using var there = System.IO.File.OpenRead(file);
-            if (Convert.ToHexStringLower(SHA256.HashData(there)) == hash) return written;
+            if (Convert.ToHexStringLower(SHA256.HashData(there)) == hash)
+                return written;
         }
     }
 
-    private static string Ending(ImageFormat format) => format switch
-    {
-        ImageFormat.Jpeg => ".jpg",
-        ImageFormat.Tiff => ".tif",
-        ImageFormat.OpenExr => ".exr",
-        ImageFormat.RadianceHdr => ".hdr",
-        _ => "." + format.ToString().ToLowerInvariant(),
-    };
+    private static string Ending(ImageFormat format) =>
+        format switch
+        {
+            ImageFormat.Jpeg => ".jpg",
+            ImageFormat.Tiff => ".tif",
+            ImageFormat.OpenExr => ".exr",
+            ImageFormat.RadianceHdr => ".hdr",
+            _ => "." + format.ToString().ToLowerInvariant(),
+        };
 }

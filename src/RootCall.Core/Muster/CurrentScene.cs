@@ -10,15 +10,20 @@ namespace RootCall.Core.Muster;
 public static class CurrentScene
 {
     /// <summary>The roots of a scene: its own folder and those the artist added.</summary>
-    public static RootScope Scope(string scene, IEnumerable<string> roots) => new([Path.GetDirectoryName(Path.GetFullPath(scene))!, .. roots]);
+    public static RootScope Scope(string scene, IEnumerable<string> roots) =>
+        new([Path.GetDirectoryName(Path.GetFullPath(scene))!, .. roots]);
 
     /// <summary>Reads the scene with the relinks of <paramref name="context"/> and musters it.</summary>
     /// <exception cref="CannotUseException">The file is no scene that is read here.</exception>
     public static MusterReport Muster(string path, MusterContext context, Bounds bounds, Action<string>? progress = null)
     {
-        var scene = SceneFormats.Read(path, new(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited });
+        var scene = SceneFormats.Read(
+            path,
+            new(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited }
+        );
         return Mustering.Run(scene, context);
     }
 
-    public static RelinkReference Take(MusteredReference reference) => new(reference.Reference.Key, reference.Resolved, reference.Clear!.Called);
+    public static RelinkReference Take(MusteredReference reference) =>
+        new(reference.Reference.Key, reference.Resolved, reference.Clear!.Called);
 }

@@ -18,7 +18,8 @@ public sealed record MusteredReference(
     FileStamp? Stamp,
     ImageFacts? Facts,
     string? Damage,
-    ImmutableArray<Candidate> Candidates)
+    ImmutableArray<Candidate> Candidates
+)
 {
     public int Number => Reference.Number;
 
@@ -30,7 +31,8 @@ public sealed record MusteredReference(
 
     /// <summary>The path that calls the answer.</summary>
     [JsonIgnore]
-    public string? Called => Pattern is null || Resolved is null ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, Path.GetFileName(Pattern));
+    public string? Called =>
+        Pattern is null || Resolved is null ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, Path.GetFileName(Pattern));
 
     /// <summary>The candidate that Root Call would take by itself.</summary>
     public Candidate? Clear => State == ReferenceState.Elsewhere ? Candidates[0] : null;
@@ -39,7 +41,8 @@ public sealed record MusteredReference(
 /// <summary>What a scene calls for, and what answers.</summary>
 public sealed record MusterReport(Scene Scene, ImmutableArray<MusteredReference> References, ImmutableArray<string> Notes)
 {
-    public IReadOnlyDictionary<ReferenceState, int> Totals => Enum.GetValues<ReferenceState>().ToDictionary(s => s, s => References.Count(r => r.State == s));
+    public IReadOnlyDictionary<ReferenceState, int> Totals =>
+        Enum.GetValues<ReferenceState>().ToDictionary(s => s, s => References.Count(r => r.State == s));
 
     /// <summary>Images that lie in the folders of those that answer, and are of the same things by their names.</summary>
     public ImmutableArray<FileBeside> Beside { get; init; } = [];

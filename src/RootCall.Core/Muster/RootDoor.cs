@@ -14,10 +14,13 @@ internal sealed class RootDoor(RootScope scope)
     /// <returns>Null when the path leads out of the roots; a null stamp when no file is there.</returns>
     public (string Real, FileStamp? Stamp)? Enter(string path)
     {
-        if (Folder(path) is not { } folder) return null;
+        if (Folder(path) is not { } folder)
+            return null;
         var info = new FileInfo(Path.Join(folder, Path.GetFileName(path.AsSpan())));
-        if (!info.Exists) return (info.FullName, null);
-        if (!info.Attributes.HasFlag(FileAttributes.ReparsePoint)) return (info.FullName, new(info.Length, info.LastWriteTimeUtc));
+        if (!info.Exists)
+            return (info.FullName, null);
+        if (!info.Attributes.HasFlag(FileAttributes.ReparsePoint))
+            return (info.FullName, new(info.Length, info.LastWriteTimeUtc));
         return scope.Enter(info.FullName) is { } real ? (real, FileFacts.Stamp(real)) : null;
     }
 
@@ -26,14 +29,19 @@ internal sealed class RootDoor(RootScope scope)
     /// <summary>A folder's real path: its parent's, and one look at whether the folder itself is a link.</summary>
     private string? Real(string folder)
     {
-        if (folders.TryGetValue(folder, out var known)) return known;
+        if (folders.TryGetValue(folder, out var known))
+            return known;
         string? real;
         var parent = Path.GetDirectoryName(folder);
-        if (parent is null || !scope.Covers(parent) || Real(parent) is not { } above) real = scope.Enter(folder);
+        if (parent is null || !scope.Covers(parent) || Real(parent) is not { } above)
+            real = scope.Enter(folder);
         else
         {
             var path = Path.Join(above, Path.GetFileName(folder));
-            real = new DirectoryInfo(path) is { Exists: true } info && !info.Attributes.HasFlag(FileAttributes.ReparsePoint) ? path : scope.Enter(path);
+            real =
+                new DirectoryInfo(path) is { Exists: true } info && !info.Attributes.HasFlag(FileAttributes.ReparsePoint)
+                    ? path
+                    : scope.Enter(path);
         }
 
         return folders[folder] = real;

@@ -17,7 +17,10 @@ public sealed record Material(string Name)
     /// <summary>True for a definition that only others inherit from (a class of USD): nothing shows it itself.</summary>
     public bool IsTemplate { get; init; }
 
-    /// <summary>True when the definition lies in a file that is not written (a crate, an archive): an edit goes to an overriding layer.</summary>
+    /// <summary>
+    /// True when the definition lies in a file that is not written (a crate, an archive): an edit goes to an overriding
+    /// layer.
+    /// </summary>
     public bool Locked { get; init; }
 
     /// <summary>Images that fields call which are no inputs known here (of unknown extensions, of alternatives).</summary>
@@ -42,8 +45,10 @@ public sealed record Material(string Name)
     public IEnumerable<(ReferenceKey Key, ReferenceUse Use)> Uses()
     {
         foreach (var input in Graph.SurfaceNode?.Inputs ?? [])
-            foreach (var image in Graph.ImagesOf(input)) yield return (image.Reference, new(Name, image.Slot.Length > 0 ? image.Slot : input.Name));
-        foreach (var other in Others) yield return (other.Image, new(Name, other.Field));
+        foreach (var image in Graph.ImagesOf(input))
+            yield return (image.Reference, new(Name, image.Slot.Length > 0 ? image.Slot : input.Name));
+        foreach (var other in Others)
+            yield return (other.Image, new(Name, other.Field));
     }
 }
 

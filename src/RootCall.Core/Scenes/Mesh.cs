@@ -24,7 +24,14 @@ public sealed record SceneNode(string Name, int Parent, int Mesh)
 /// <param name="Triangles">After cutting each polygon of n corners into n - 2.</param>
 /// <param name="UvSets">Names in the order of the file.</param>
 /// <param name="Parts">Faces by material; at least one.</param>
-public sealed record Mesh(string Name, long Vertices, long Faces, long Triangles, ImmutableArray<string> UvSets, ImmutableArray<MeshPart> Parts)
+public sealed record Mesh(
+    string Name,
+    long Vertices,
+    long Faces,
+    long Triangles,
+    ImmutableArray<string> UvSets,
+    ImmutableArray<MeshPart> Parts
+)
 {
     /// <summary>Prim path or JSON pointer; the name where the format has no more.</summary>
     public string Id { get; init; } = Name;
@@ -86,9 +93,7 @@ internal struct BoxBuilder
     private double maxY = double.NegativeInfinity;
     private double maxZ = double.NegativeInfinity;
 
-    public BoxBuilder()
-    {
-    }
+    public BoxBuilder() { }
 
     public readonly Box? Box => minX <= maxX && minY <= maxY && minZ <= maxZ ? new(new(minX, minY, minZ), new(maxX, maxY, maxZ)) : null;
 
@@ -102,6 +107,7 @@ internal struct BoxBuilder
     /// <summary>Points as x y z in a row.</summary>
     public void Add(ReadOnlySpan<double> points)
     {
-        for (var i = 0; i + 2 < points.Length; i += 3) Add(points[i], points[i + 1], points[i + 2]);
+        for (var i = 0; i + 2 < points.Length; i += 3)
+            Add(points[i], points[i + 1], points[i + 2]);
     }
 }

@@ -26,7 +26,8 @@ public enum ReferenceKind
 public static class ReferenceKinds
 {
     /// <summary>A file that belongs to the scene itself: another one in its place brings references of its own.</summary>
-    public static bool IsOwnFile(this ReferenceKind kind) => kind is ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document;
+    public static bool IsOwnFile(this ReferenceKind kind) =>
+        kind is ReferenceKind.MaterialLibrary or ReferenceKind.Layer or ReferenceKind.Document;
 }
 
 /// <summary>
@@ -57,7 +58,8 @@ public sealed record Reference(
     ImmutableArray<ReferenceSite> Sites,
     ImmutableArray<ReferenceUse> UsedBy,
     CarriedData? Carried = null,
-    long ExpectedBytes = 0)
+    long ExpectedBytes = 0
+)
 {
     public ReferenceKind Kind => Key.Kind;
 

@@ -21,7 +21,8 @@ public sealed record Scene(
     ImmutableArray<Material> Materials,
     ImmutableArray<Reference> References,
     SceneCounts Counts,
-    ImmutableArray<ReadNote> Notes)
+    ImmutableArray<ReadNote> Notes
+)
 {
     /// <summary>The hierarchy; a parent comes before its children.</summary>
     public ImmutableArray<SceneNode> Nodes { get; init; } = [];
@@ -61,7 +62,10 @@ public sealed record FormatInfo(string Id, string Name);
 /// <param name="CalledBy">The reference that calls it; null for the scene itself.</param>
 public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy)
 {
-    /// <summary>Where the bytes lie when edits of the ledger have changed them; the path stays the one that paths inside start from.</summary>
+    /// <summary>
+    /// Where the bytes lie when edits of the ledger have changed them; the path stays the one that paths inside start
+    /// from.
+    /// </summary>
     public string? Edited { get; init; }
 
     /// <summary>It comes into being when the scene is written.</summary>

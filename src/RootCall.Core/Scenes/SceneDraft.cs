@@ -40,9 +40,7 @@ public sealed class SceneDraft
     private bool regrouped;
 
     public SceneDraft(Scene before)
-        : this(new SceneIndex(before))
-    {
-    }
+        : this(new SceneIndex(before)) { }
 
     /// <param name="index">Of the scene before; drafts of one scene may share it.</param>
     public SceneDraft(SceneIndex index)
@@ -78,23 +76,32 @@ public sealed class SceneDraft
     /// </summary>
     public bool Ripples { get; set; }
 
-    /// <summary>Place of the material of that name, or id where names are shared; one that can be shown before a template. -1 for none.</summary>
+    /// <summary>
+    /// Place of the material of that name, or id where names are shared; one that can be shown before a template. -1
+    /// for none.
+    /// </summary>
     public int Find(string material) => (renamed ? places ??= SceneIndex.Names(Materials) : index.Places).GetValueOrDefault(material, -1);
 
     /// <summary>Places of the materials whose graph has the node of that name.</summary>
-    public IEnumerable<int> With(string node) => (regrouped ? readers ??= SceneIndex.NodesOf(Materials) : index.Readers)[node].Where(i => Materials[i].Graph.Node(node) is not null);
+    public IEnumerable<int> With(string node) =>
+        (regrouped ? readers ??= SceneIndex.NodesOf(Materials) : index.Readers)[node].Where(i => Materials[i].Graph.Node(node) is not null);
 
     /// <param name="counts">False when the same change of shared nodes was put for another material before.</param>
     public void Put(int place, Material material, bool counts = true)
     {
         var old = Materials[place];
-        if (old.Name != material.Name || old.Id != material.Id) (renamed, places) = (true, null);
-        if (old.Name != material.Name) renamedMaterials.Add((old.Name, material.Name));
+        if (old.Name != material.Name || old.Id != material.Id)
+            (renamed, places) = (true, null);
+        if (old.Name != material.Name)
+            renamedMaterials.Add((old.Name, material.Name));
         Own[place] = material;
-        if (ReferenceEquals(old.Graph, material.Graph)) return;
+        if (ReferenceEquals(old.Graph, material.Graph))
+            return;
         // Nodes that go are passed over when they are asked for.
-        if (material.Graph.Nodes.Any(n => old.Graph.Node(n.Name) is null)) (regrouped, readers) = (true, null);
-        if (counts) Count(place, old.Graph, material.Graph);
+        if (material.Graph.Nodes.Any(n => old.Graph.Node(n.Name) is null))
+            (regrouped, readers) = (true, null);
+        if (counts)
+            Count(place, old.Graph, material.Graph);
     }
 
     /// <summary>Which paths are written more often now, and which less.</summary>
@@ -103,10 +110,12 @@ public sealed class SceneDraft
         void Write(ReferenceKey key, int more) => writers[key] = writers.GetValueOrDefault(key) + more;
         foreach (var node in old.Nodes)
         {
-            if (node.Image is not { } image) continue;
+            if (node.Image is not { } image)
+                continue;
             if (now.Node(node.Name)?.Image is { } other)
             {
-                if (other.Reference == image.Reference) continue;
+                if (other.Reference == image.Reference)
+                    continue;
                 Write(image.Reference, -1);
                 Write(other.Reference, 1);
             }
@@ -114,15 +123,23 @@ public sealed class SceneDraft
             {
                 // A node that leaves the graph stays in its file as it was.
                 Write(image.Reference, -1);
-                if (node.Read is { } was) Write(was, 1);
+                if (node.Read is { } was)
+                    Write(was, 1);
             }
         }
 
         foreach (var node in now.Nodes)
         {
-            if (node.Image is not { } image || !(node.IsMade || node.Read is not null) || old.Node(node.Name) is not null || IsElsewhere(place, node.Name)) continue;
+            if (
+                node.Image is not { } image
+                || !(node.IsMade || node.Read is not null)
+                || old.Node(node.Name) is not null
+                || IsElsewhere(place, node.Name)
+            )
+                continue;
             Write(image.Reference, 1);
-            if (node.Read is { } was) Write(was, -1);
+            if (node.Read is { } was)
+                Write(was, -1);
         }
     }
 
@@ -163,11 +180,13 @@ public sealed class SceneDraft
     }
 
     /// <summary>The key that the files know a reference by; null for one that an edit brought in.</summary>
-    private ReferenceKey? Arrived(ReferenceKey key) => Before.References.FirstOrDefault(r => r.Key == key) is not { } there ? null : there.Arrived ?? (IsInFiles(there) ? key : null);
+    private ReferenceKey? Arrived(ReferenceKey key) =>
+        Before.References.FirstOrDefault(r => r.Key == key) is not { } there ? null : there.Arrived ?? (IsInFiles(there) ? key : null);
 
     private bool IsInFiles(Reference reference) =>
-        reference.Carried is { } carried ? carried.File.Length == 0 || Before.Files.Any(f => f.Path == carried.File || f.Edited == carried.File)
-        : reference.Sites.Any(s => s.File >= 0) || reference.Properties.Length > 0;
+        reference.Carried is { } carried
+            ? carried.File.Length == 0 || Before.Files.Any(f => f.Path == carried.File || f.Edited == carried.File)
+            : reference.Sites.Any(s => s.File >= 0) || reference.Properties.Length > 0;
 
     /// <summary>Adds a reference that nothing reads.</summary>
     public void Put(Reference reference) => put[reference.Key] = reference;
@@ -188,11 +207,30 @@ public sealed class SceneDraft
 
     public Scene Build(ReferenceLife life)
     {
-        if (whole is not null) return whole;
-        var touched = own is null ? [] : Enumerable.Range(0, own.Count).Where(i => WasAt(i) is var was && (was < 0 || !ReferenceEquals(own[i], Before.Materials[was]))).ToList();
+        if (whole is not null)
+            return whole;
+        var touched = own is null
+            ? []
+            : Enumerable
+                .Range(0, own.Count)
+                .Where(i => WasAt(i) is var was && (was < 0 || !ReferenceEquals(own[i], Before.Materials[was])))
+                .ToList();
         var gone = cameFrom is not null && cameFrom.Count(c => c >= 0) < Before.Materials.Length;
-        var references = touched.Count == 0 && !gone && put.Count == 0 && writers.Count == 0 && properties.Count == 0 ? Before.References : References(touched, life);
-        if (references == Before.References && touched.Count == 0 && !gone && Meshes == Before.Meshes && Nodes == Before.Nodes && Variants == Before.Variants && Files == Before.Files && Answers == Before.Answers) return Before;
+        var references =
+            touched.Count == 0 && !gone && put.Count == 0 && writers.Count == 0 && properties.Count == 0
+                ? Before.References
+                : References(touched, life);
+        if (
+            references == Before.References
+            && touched.Count == 0
+            && !gone
+            && Meshes == Before.Meshes
+            && Nodes == Before.Nodes
+            && Variants == Before.Variants
+            && Files == Before.Files
+            && Answers == Before.Answers
+        )
+            return Before;
         var all = touched.Count == 0 && !gone ? Before.Materials : Own.ToImmutable();
         return Before with
         {
@@ -217,36 +255,62 @@ public sealed class SceneDraft
 
     private static int Images(ImmutableArray<Reference> references) => references.Count(r => r.Kind == ReferenceKind.Image);
 
-    private static ShaderGraph Rekeyed(ShaderGraph graph, ReferenceKey old, ReferenceKey key) => graph with
-    {
-        Nodes = [.. graph.Nodes.Select(n => n.Image?.Reference != old ? n : n with
+    private static ShaderGraph Rekeyed(ShaderGraph graph, ReferenceKey old, ReferenceKey key) =>
+        graph with
         {
-            Image = n.Image with { Reference = key },
-            Inputs = [.. n.Inputs.Select(i => i.Type == "filename" && i.Value is not null ? i with { Value = ShaderValue.OfText(key.Written) } : i)],
-        })],
-    };
+            Nodes =
+            [
+                .. graph.Nodes.Select(n =>
+                    n.Image?.Reference != old
+                        ? n
+                        : n with
+                        {
+                            Image = n.Image with { Reference = key },
+                            Inputs =
+                            [
+                                .. n.Inputs.Select(i =>
+                                    i.Type == "filename" && i.Value is not null ? i with { Value = ShaderValue.OfText(key.Written) } : i
+                                ),
+                            ],
+                        }
+                ),
+            ],
+        };
 
     private ImmutableArray<Reference> References(List<int> touched, ReferenceLife life)
     {
         var stale = new HashSet<ReferenceUse>();
         var now = new Dictionary<ReferenceKey, List<ReferenceUse>>();
         var staying = cameFrom?.ToHashSet();
-        foreach (var before in touched.Select(WasAt).Concat(staying is null ? [] : Enumerable.Range(0, Before.Materials.Length).Where(i => !staying.Contains(i))))
-            if (before >= 0) stale.UnionWith(Before.Materials[before].Uses().Select(u => u.Use));
+        foreach (
+            var before in touched
+                .Select(WasAt)
+                .Concat(staying is null ? [] : Enumerable.Range(0, Before.Materials.Length).Where(i => !staying.Contains(i)))
+        )
+            if (before >= 0)
+                stale.UnionWith(Before.Materials[before].Uses().Select(u => u.Use));
         foreach (var (key, use) in touched.SelectMany(i => Materials[i].Uses()))
         {
-            if (!now.TryGetValue(key, out var uses)) now[key] = uses = [];
-            if (!uses.Contains(use)) uses.Add(use);
+            if (!now.TryGetValue(key, out var uses))
+                now[key] = uses = [];
+            if (!uses.Contains(use))
+                uses.Add(use);
         }
 
         // Materials may share a name: what another one of that name still reads stays.
         var names = stale.Select(s => s.Material).ToHashSet(StringComparer.Ordinal);
-        var twins = Enumerable.Range(0, Materials.Count).Except(touched).Where(i => names.Contains(Materials[i].Name)).SelectMany(i => Materials[i].Uses()).ToHashSet();
+        var twins = Enumerable
+            .Range(0, Materials.Count)
+            .Except(touched)
+            .Where(i => names.Contains(Materials[i].Name))
+            .SelectMany(i => Materials[i].Uses())
+            .ToHashSet();
         var result = ImmutableArray.CreateBuilder<Reference>(Before.References.Length + put.Count);
         var there = new Dictionary<ReferenceKey, int>();
         void Keep(Reference reference)
         {
-            if (there.TryGetValue(reference.Key, out var at)) result[at] = result[at] with { UsedBy = [.. result[at].UsedBy.Union(reference.UsedBy)] };
+            if (there.TryGetValue(reference.Key, out var at))
+                result[at] = result[at] with { UsedBy = [.. result[at].UsedBy.Union(reference.UsedBy)] };
             else
             {
                 there[reference.Key] = result.Count;
@@ -256,12 +320,22 @@ public sealed class SceneDraft
 
         foreach (var old in Before.References)
         {
-            var reference = renamedKeys.TryGetValue(old.Key, out var newKey) && put.Remove(newKey, out var replacement) ? replacement with { Number = old.Number, UsedBy = old.UsedBy }
-                : renamedKeys.ContainsKey(old.Key) ? old with { Key = newKey } : old;
+            var reference =
+                renamedKeys.TryGetValue(old.Key, out var newKey) && put.Remove(newKey, out var replacement)
+                    ? replacement with
+                    {
+                        Number = old.Number,
+                        UsedBy = old.UsedBy,
+                    }
+                : renamedKeys.ContainsKey(old.Key) ? old with { Key = newKey }
+                : old;
             var uses = Renamed(reference.UsedBy).Where(u => !stale.Contains(u) || twins.Contains((reference.Key, u))).ToImmutableArray();
-            if (now.Remove(reference.Key, out var added)) uses = [.. uses.Union(added)];
-            if (!uses.SequenceEqual(reference.UsedBy)) reference = reference with { UsedBy = uses };
-            if (!Given(ref reference, life)) continue;
+            if (now.Remove(reference.Key, out var added))
+                uses = [.. uses.Union(added)];
+            if (!uses.SequenceEqual(reference.UsedBy))
+                reference = reference with { UsedBy = uses };
+            if (!Given(ref reference, life))
+                continue;
             Keep(reference);
         }
 
@@ -271,15 +345,27 @@ public sealed class SceneDraft
             Keep(reference with { UsedBy = uses is null ? reference.UsedBy : [.. reference.UsedBy.Union(uses)] });
         }
 
-        foreach (var key in writers.Where(w => w.Value > 0 && life == ReferenceLife.Written).Select(w => w.Key).Where(k => !there.ContainsKey(k) && !now.ContainsKey(k))) Keep(New(key));
-        foreach (var (key, uses) in now) Keep(New(key) with { UsedBy = [.. uses] });
+        foreach (
+            var key in writers
+                .Where(w => w.Value > 0 && life == ReferenceLife.Written)
+                .Select(w => w.Key)
+                .Where(k => !there.ContainsKey(k) && !now.ContainsKey(k))
+        )
+            Keep(New(key));
+        foreach (var (key, uses) in now)
+            Keep(New(key) with { UsedBy = [.. uses] });
         var last = result.Count == 0 ? 0 : result.Max(r => r.Number);
         for (var i = 0; i < result.Count; i++)
         {
             var reference = result[i];
-            var more = properties.Where(p => p.Value && p.Key.Key == reference.Key && !reference.Properties.Contains(p.Key.Property)).Select(p => p.Key.Property).ToList();
-            if (more.Count > 0) reference = reference with { Properties = reference.Properties.AddRange(more) };
-            if (life == ReferenceLife.Written && writers.GetValueOrDefault(reference.Key) is > 0 and var places) reference = reference with { Sites = reference.Sites.AddRange(Enumerable.Repeat(ToBe, places)) };
+            var more = properties
+                .Where(p => p.Value && p.Key.Key == reference.Key && !reference.Properties.Contains(p.Key.Property))
+                .Select(p => p.Key.Property)
+                .ToList();
+            if (more.Count > 0)
+                reference = reference with { Properties = reference.Properties.AddRange(more) };
+            if (life == ReferenceLife.Written && writers.GetValueOrDefault(reference.Key) is > 0 and var places)
+                reference = reference with { Sites = reference.Sites.AddRange(Enumerable.Repeat(ToBe, places)) };
             // What is there keeps its number, so that what people picked stays what they picked.
             result[i] = reference.Number > 0 ? reference : reference with { Number = ++last };
         }
@@ -288,19 +374,29 @@ public sealed class SceneDraft
     }
 
     /// <summary>A reference that comes into being.</summary>
-    public Reference New(ReferenceKey key) => new(0, key, key.Written, Path.GetDirectoryName(Path.GetFullPath(key.File, Before.Folder))!, [], []);
+    public Reference New(ReferenceKey key) =>
+        new(0, key, key.Written, Path.GetDirectoryName(Path.GetFullPath(key.File, Before.Folder))!, [], []);
 
-    private IEnumerable<ReferenceUse> Renamed(IEnumerable<ReferenceUse> uses) => renamedMaterials.Count == 0 ? uses
-        : uses.Select(u => renamedMaterials.Aggregate(u, (use, r) => use.Material == r.From && !Materials.Any(m => m.Name == r.From) ? use with { Material = r.To } : use));
+    private IEnumerable<ReferenceUse> Renamed(IEnumerable<ReferenceUse> uses) =>
+        renamedMaterials.Count == 0
+            ? uses
+            : uses.Select(u =>
+                renamedMaterials.Aggregate(u, (use, r) =>
+                    use.Material == r.From && !Materials.Any(m => m.Name == r.From) ? use with { Material = r.To } : use
+                )
+            );
 
     /// <summary>False when nothing in the files gives the path any more.</summary>
     private bool Given(ref Reference reference, ReferenceLife life)
     {
         var key = reference.Key;
-        if (reference.Kind != ReferenceKind.Image) return true;
+        if (reference.Kind != ReferenceKind.Image)
+            return true;
         // What an edit brought in is written only while something reads it.
-        if (life == ReferenceLife.Listed) return reference.UsedBy.Length > 0 || reference.Arrived is not null || IsInFiles(reference);
-        if (life == ReferenceLife.Used) return reference.UsedBy.Length > 0;
+        if (life == ReferenceLife.Listed)
+            return reference.UsedBy.Length > 0 || reference.Arrived is not null || IsInFiles(reference);
+        if (life == ReferenceLife.Used)
+            return reference.UsedBy.Length > 0;
         var taken = properties.Where(p => !p.Value && p.Key.Key == key).Select(p => p.Key.Property).ToHashSet(StringComparer.Ordinal);
         if (taken.Count > 0)
         {
@@ -308,9 +404,11 @@ public sealed class SceneDraft
             return reference.Properties.Length > 0 || properties.Any(p => p.Value && p.Key.Key == key);
         }
 
-        if (reference.Carried is not null) return true;
+        if (reference.Carried is not null)
+            return true;
         var more = writers.GetValueOrDefault(key);
-        if (more < 0) reference = reference with { Sites = reference.Sites[..Math.Max(0, reference.Sites.Length + more)] };
+        if (more < 0)
+            reference = reference with { Sites = reference.Sites[..Math.Max(0, reference.Sites.Length + more)] };
         return more >= 0 || reference.Sites.Length > 0;
     }
 }
@@ -334,7 +432,8 @@ public sealed class SceneIndex(Scene scene)
     {
         var places = new Dictionary<string, int>(materials.Count * 2, StringComparer.Ordinal);
         for (var i = 0; i < materials.Count; i++)
-            if (!materials[i].IsTemplate) places.TryAdd(materials[i].Name, i);
+            if (!materials[i].IsTemplate)
+                places.TryAdd(materials[i].Name, i);
         for (var i = 0; i < materials.Count; i++)
         {
             places.TryAdd(materials[i].Name, i);

@@ -22,13 +22,17 @@ public sealed record ShaderGraph(ImmutableArray<ShaderNode> Nodes, string Surfac
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var ahead = new Queue<Connection>();
-        if (input.From is { } first) ahead.Enqueue(first);
+        if (input.From is { } first)
+            ahead.Enqueue(first);
         while (ahead.TryDequeue(out var connection))
         {
-            if (!seen.Add(connection.Node) || Node(connection.Node) is not { } node) continue;
-            if (node.Image is { } image) yield return image;
+            if (!seen.Add(connection.Node) || Node(connection.Node) is not { } node)
+                continue;
+            if (node.Image is { } image)
+                yield return image;
             foreach (var next in node.Inputs)
-                if (next.From is { } from) ahead.Enqueue(from);
+                if (next.From is { } from)
+                    ahead.Enqueue(from);
         }
     }
 }
@@ -54,7 +58,9 @@ public sealed record ShaderNode(string Name, string Type, ImmutableArray<ShaderI
 }
 
 /// <param name="Name">As the format spells it.</param>
-/// <param name="Type">Type in the words of MaterialX: <c>float</c>, <c>color3</c>, <c>vector2</c>, <c>string</c>, or the format's own.</param>
+/// <param name="Type">
+/// Type in the words of MaterialX: <c>float</c>, <c>color3</c>, <c>vector2</c>, <c>string</c>, or the format's own.
+/// </param>
 /// <param name="Value">The value that is written; null when the default holds.</param>
 /// <param name="From">What feeds it.</param>
 public sealed record ShaderInput(string Name, string Type, ShaderValue? Value, Connection? From = null)
@@ -85,14 +91,18 @@ public sealed record ShaderValue(ImmutableArray<double> Numbers, string? Text = 
 
     public override int GetHashCode() => HashCode.Combine(Text, Numbers.Length, Numbers.IsDefaultOrEmpty ? 0 : Numbers[0]);
 
-    public override string ToString() => Text ?? string.Join(' ', Numbers.Select(n => n.ToString("0.######", System.Globalization.CultureInfo.InvariantCulture)));
+    public override string ToString() =>
+        Text ?? string.Join(' ', Numbers.Select(n => n.ToString("0.######", System.Globalization.CultureInfo.InvariantCulture)));
 }
 
 /// <summary>How an image is read where a graph uses it.</summary>
 /// <param name="Reference">Which file.</param>
 public sealed record ImageUse(ReferenceKey Reference)
 {
-    /// <summary>The format's own name of the field that calls the image (<c>map_Kd</c>, <c>baseColorTexture</c>); empty where it is the input's.</summary>
+    /// <summary>
+    /// The format's own name of the field that calls the image (<c>map_Kd</c>, <c>baseColorTexture</c>); empty where it
+    /// is the input's.
+    /// </summary>
     public string Slot { get; init; } = string.Empty;
 
     /// <summary>The UV set as the format names it: <c>TEXCOORD_0</c>, <c>st</c>; empty for the mesh's first.</summary>
@@ -123,12 +133,18 @@ public sealed record ImageUse(ReferenceKey Reference)
     public ImmutableArray<double> Default { get; init; } = [];
 
     /// <summary>The same image, read in the same way.</summary>
-    public bool SameAs(ImageUse? other) => other is not null && SameReading(other) && Reference == other.Reference && Channels == other.Channels;
+    public bool SameAs(ImageUse? other) =>
+        other is not null && SameReading(other) && Reference == other.Reference && Channels == other.Channels;
 
     /// <summary>Any image and any channel, read in the same way.</summary>
     public bool SameReading(ImageUse other) =>
-        UvSet == other.UvSet && Transform == other.Transform && WrapU == other.WrapU && WrapV == other.WrapV && DeclaredSpace == other.DeclaredSpace
-        && Scale.SequenceEqual(other.Scale) && Bias.SequenceEqual(other.Bias);
+        UvSet == other.UvSet
+        && Transform == other.Transform
+        && WrapU == other.WrapU
+        && WrapV == other.WrapV
+        && DeclaredSpace == other.DeclaredSpace
+        && Scale.SequenceEqual(other.Scale)
+        && Bias.SequenceEqual(other.Bias);
 }
 
 /// <summary>A change of UV coordinates.</summary>
@@ -141,8 +157,11 @@ public sealed record UvTransform(double OffsetU, double OffsetV, double Rotation
     [JsonIgnore]
     public bool IsIdentity => OffsetU == 0 && OffsetV == 0 && Rotation == 0 && ScaleU == 1 && ScaleV == 1;
 
-    public override string ToString() => string.Create(
-        System.Globalization.CultureInfo.InvariantCulture, $"scale {ScaleU:0.####} {ScaleV:0.####}, rotation {Rotation:0.###}, offset {OffsetU:0.####} {OffsetV:0.####}");
+    public override string ToString() =>
+        string.Create(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"scale {ScaleU:0.####} {ScaleV:0.####}, rotation {Rotation:0.###}, offset {OffsetU:0.####} {OffsetV:0.####}"
+        );
 }
 
 public enum WrapMode

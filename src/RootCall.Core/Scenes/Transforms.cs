@@ -12,8 +12,9 @@ internal static class Transforms
     {
         var m = new double[16];
         for (var r = 0; r < 4; r++)
-            for (var c = 0; c < 4; c++)
-                for (var k = 0; k < 4; k++) m[(r * 4) + c] += a[(r * 4) + k] * b[(k * 4) + c];
+        for (var c = 0; c < 4; c++)
+        for (var k = 0; k < 4; k++)
+            m[(r * 4) + c] += a[(r * 4) + k] * b[(k * 4) + c];
         return m;
     }
 
@@ -25,34 +26,57 @@ internal static class Transforms
     public static double[] Rotation(double x, double y, double z, double degrees)
     {
         var length = Math.Sqrt((x * x) + (y * y) + (z * z));
-        if (length == 0) return Identity;
+        if (length == 0)
+            return Identity;
         var half = degrees * Math.PI / 360;
         var s = Math.Sin(half) / length;
         return Quaternion(x * s, y * s, z * s, Math.Cos(half));
     }
 
     public static double[] Quaternion(double x, double y, double z, double w) =>
-    [
-        1 - (2 * ((y * y) + (z * z))), 2 * ((x * y) + (z * w)), 2 * ((x * z) - (y * w)), 0,
-        2 * ((x * y) - (z * w)), 1 - (2 * ((x * x) + (z * z))), 2 * ((y * z) + (x * w)), 0,
-        2 * ((x * z) + (y * w)), 2 * ((y * z) - (x * w)), 1 - (2 * ((x * x) + (y * y))), 0,
-        0, 0, 0, 1,
-    ];
+        [
+            1 - (2 * ((y * y) + (z * z))),
+            2 * ((x * y) + (z * w)),
+            2 * ((x * z) - (y * w)),
+            0,
+            2 * ((x * y) - (z * w)),
+            1 - (2 * ((x * x) + (z * z))),
+            2 * ((y * z) + (x * w)),
+            0,
+            2 * ((x * z) + (y * w)),
+            2 * ((y * z) - (x * w)),
+            1 - (2 * ((x * x) + (y * y))),
+            0,
+            0,
+            0,
+            0,
+            1,
+        ];
 
     /// <summary>Rotations around the axes in the order of the letters, the first applied first.</summary>
     public static double[] Euler(string order, double x, double y, double z)
     {
         var m = Identity;
         foreach (var axis in order)
-            m = Multiply(m, axis switch { 'X' => Rotation(1, 0, 0, x), 'Y' => Rotation(0, 1, 0, y), _ => Rotation(0, 0, 1, z) });
+            m = Multiply(
+                m,
+                axis switch
+                {
+                    'X' => Rotation(1, 0, 0, x),
+                    'Y' => Rotation(0, 1, 0, y),
+                    _ => Rotation(0, 0, 1, z),
+                }
+            );
         return m;
     }
 
     /// <summary>Empty for the identity, so that unmoved nodes take no room.</summary>
     public static ImmutableArray<double> Pack(double[] m) => m.AsSpan().SequenceEqual(Identity) ? [] : [.. m];
 
-    public static (double X, double Y, double Z) Apply(ReadOnlySpan<double> m, double x, double y, double z) => (
-        (x * m[0]) + (y * m[4]) + (z * m[8]) + m[12],
-        (x * m[1]) + (y * m[5]) + (z * m[9]) + m[13],
-        (x * m[2]) + (y * m[6]) + (z * m[10]) + m[14]);
+    public static (double X, double Y, double Z) Apply(ReadOnlySpan<double> m, double x, double y, double z) =>
+        (
+            (x * m[0]) + (y * m[4]) + (z * m[8]) + m[12],
+            (x * m[1]) + (y * m[5]) + (z * m[9]) + m[13],
+            (x * m[2]) + (y * m[6]) + (z * m[10]) + m[14]
+        );
 }

@@ -17,7 +17,8 @@ internal static class BagIt
     public static string ManifestOf(IEnumerable<(string Name, string Sha256)> files)
     {
         var text = new StringBuilder();
-        foreach (var (name, hash) in files.OrderBy(f => f.Name, StringComparer.Ordinal)) text.Append(hash).Append("  ").Append(name).Append('\n');
+        foreach (var (name, hash) in files.OrderBy(f => f.Name, StringComparer.Ordinal))
+            text.Append(hash).Append("  ").Append(name).Append('\n');
         return text.ToString();
     }
 
@@ -25,12 +26,18 @@ internal static class BagIt
     public const string SceneLabel = "Root-Call-Scene";
 
     /// <summary>Section 2.2.2; Payload-Oxum is bytes, a dot, and the number of files.</summary>
-    public static string Info(long bytes, int files, string scene, DateTimeOffset at) => string.Create(
-        CultureInfo.InvariantCulture, $"Bag-Software-Agent: Root Call\nBagging-Date: {at:yyyy-MM-dd}\nPayload-Oxum: {bytes}.{files}\n{SceneLabel}: {scene}\n");
+    public static string Info(long bytes, int files, string scene, DateTimeOffset at) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"Bag-Software-Agent: Root Call\nBagging-Date: {at:yyyy-MM-dd}\nPayload-Oxum: {bytes}.{files}\n{SceneLabel}: {scene}\n"
+        );
 
     /// <summary>The scene that the tags of a bag name; null when they name none.</summary>
     public static string? SceneIn(string info) =>
-        info.Split('\n').Where(l => l.StartsWith(SceneLabel + ":", StringComparison.Ordinal)).Select(l => l[(SceneLabel.Length + 1)..].Trim()).FirstOrDefault();
+        info.Split('\n')
+            .Where(l => l.StartsWith(SceneLabel + ":", StringComparison.Ordinal))
+            .Select(l => l[(SceneLabel.Length + 1)..].Trim())
+            .FirstOrDefault();
 
     /// <summary>The files of a manifest with their checksums.</summary>
     public static IEnumerable<(string Sha256, string Name)> Read(string manifest) =>

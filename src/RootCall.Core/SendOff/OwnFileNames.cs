@@ -4,7 +4,10 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.SendOff;
 
-/// <summary>Names of the scene's own files in a place of their own: as they lie around the scene, or beside it when they came from elsewhere.</summary>
+/// <summary>
+/// Names of the scene's own files in a place of their own: as they lie around the scene, or beside it when they came
+/// from elsewhere.
+/// </summary>
 internal static class OwnFileNames
 {
     public static ImmutableArray<string> For(Scene scene)
@@ -14,9 +17,14 @@ internal static class OwnFileNames
         {
             var relative = Path.GetRelativePath(scene.Folder, file.Path);
             var outside = relative.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(relative);
-            if (file.WrittenAs is { } name) relative = Path.Combine(Path.GetDirectoryName(relative) ?? string.Empty, name);
+            if (file.WrittenAs is { } name)
+                relative = Path.Combine(Path.GetDirectoryName(relative) ?? string.Empty, name);
             var wanted = outside ? Path.GetFileName(file.Path) : relative;
-            names.Add(FreeName.Find(string.Join('/', wanted.Split('/').Select(PortableName.Make)), n => names.Contains(n, StringComparer.OrdinalIgnoreCase)));
+            names.Add(
+                FreeName.Find(string.Join('/', wanted.Split('/').Select(PortableName.Make)), n =>
+                    names.Contains(n, StringComparer.OrdinalIgnoreCase)
+                )
+            );
         }
 
         return names.ToImmutable();
@@ -28,13 +36,15 @@ internal static class FreeName
 {
     public static string Find(string name, Predicate<string> taken)
     {
-        if (!taken(name)) return name;
+        if (!taken(name))
+            return name;
         var ending = Path.GetExtension(name);
         var stem = name[..^ending.Length];
         for (var n = 1; ; n++)
         {
             var suffix = n < 26 ? ((char)('a' + n)).ToString() : (n + 1).ToString(null, System.Globalization.CultureInfo.InvariantCulture);
-            if (!taken($"{stem}-{suffix}{ending}")) return $"{stem}-{suffix}{ending}";
+            if (!taken($"{stem}-{suffix}{ending}"))
+                return $"{stem}-{suffix}{ending}";
         }
     }
 }

@@ -1,6 +1,7 @@
 using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
+using static System.FormattableString;
 
 namespace RootCall.Core.SendOff;
 
@@ -16,7 +17,12 @@ public static class PackageBuilder
     /// <param name="progress">Called with bytes done, bytes in all and the file in hand.</param>
     /// <exception cref="CannotUseException">Something of that name is already there, or the disk is full.</exception>
     public static BuiltPackage Build(
-        PackagePlan plan, string output, DateTimeOffset at, Action<long, long, string>? progress = null, CancellationToken stop = default)
+        PackagePlan plan,
+        string output,
+        DateTimeOffset at,
+        Action<long, long, string>? progress = null,
+        CancellationToken stop = default
+    )
     {
         var target = Path.GetFullPath(output);
         var isZip = target.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
@@ -42,18 +48,33 @@ public static class PackageBuilder
         }
         catch (IOException e) when (IsDiskFull(e))
         {
-            throw new CannotUseException($"The disk that holds “{Path.GetDirectoryName(target)}” is full; the package needs {plan.BytesAfter:N0} bytes. Nothing was kept.", e);
+            throw new CannotUseException(
+                Invariant($"The disk that holds “{Path.GetDirectoryName(target)}” is full; the package needs {plan.BytesAfter:N0} ")
+                    + $"bytes. Nothing was kept.",
+                e
+            );
         }
     }
 
     private static BuiltPackage Fill(
-        PackageSink sink, PackagePlan plan, string target, DateTimeOffset at, Action<long, long, string>? progress, CancellationToken stop)
+        PackageSink sink,
+        PackagePlan plan,
+        string target,
+        DateTimeOffset at,
+        Action<long, long, string>? progress,
+        CancellationToken stop
+    )
     {
         var scene = plan.Report.Scene;
         // Any absolute folder will do: only the relations between the files in it are written.
         var place = Path.Combine(Path.GetDirectoryName(target)!, BagIt.Payload.TrimEnd('/'));
         var names = plan.Files.SelectMany(f => f.References.Select(n => (n, f.Name))).ToDictionary(f => f.n, f => f.Name);
-        var writer = new SceneWriter(scene, place, plan.Report.References.Where(r => names.ContainsKey(r.Number)).ToDictionary(r => r.Reference.Key, r => Path.Combine(place, Called(r, names[r.Number]))));
+        var writer = new SceneWriter(
+            scene,
+            place,
+            plan.Report.References.Where(r => names.ContainsKey(r.Number))
+                .ToDictionary(r => r.Reference.Key, r => Path.Combine(place, Called(r, names[r.Number])))
+        );
 
         var payload = new List<(string Name, string Sha256)>();
         var done = 0L;
@@ -66,7 +87,8 @@ public static class PackageBuilder
             done += bytes;
         }
 
-        for (var i = 0; i < scene.Files.Length; i++) Add(plan.OwnNames[i], stream => writer.Write(i, stream, stop));
+        for (var i = 0; i < scene.Files.Length; i++)
+            Add(plan.OwnNames[i], stream => writer.Write(i, stream, stop));
         foreach (var file in plan.Files)
             Add(file.Name, stream =>
             {
@@ -86,7 +108,9 @@ public static class PackageBuilder
     }
 
     private static string Called(MusteredReference reference, string name) =>
-        reference.Tiles.IsEmpty ? name : Path.Combine(Path.GetDirectoryName(name)!, WrittenPath.Parse(reference.Reference.Written).FileName);
+        reference.Tiles.IsEmpty
+            ? name
+            : Path.Combine(Path.GetDirectoryName(name)!, WrittenPath.Parse(reference.Reference.Written).FileName);
 
     // ENOSPC, and ERROR_DISK_FULL where the runtime maps it.
     private static bool IsDiskFull(IOException e) => (e.HResult & 0xFFFF) is 28 or 0x70;

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 
@@ -25,7 +26,8 @@ public sealed record PackagePlan(
     ImmutableArray<PlannedFile> Files,
     ImmutableArray<NameClash> Clashes,
     ImmutableArray<MusteredReference> Unresolved,
-    long BytesBefore)
+    long BytesBefore
+)
 {
     /// <summary>What the audit found and somebody lets stand, told in the report.</summary>
     public ImmutableArray<Audit.Waiver> Waived { get; init; } = [];
@@ -49,8 +51,8 @@ public sealed record PackagePlan(
         var order = new List<string>();
         var clashes = ImmutableArray.CreateBuilder<NameClash>();
         // Files that keep their place come first, so that a gathered file never pushes them aside.
-        var answers = report.References
-            .Where(r => r.Resolved is not null && !libraries.Contains(r.Reference.Key))
+        var answers = report
+            .References.Where(r => r.Resolved is not null && !libraries.Contains(r.Reference.Key))
             .GroupBy(r => r.Resolved!, StringComparer.Ordinal)
             .Select(g => (Members: g.ToList(), Wanted: Placed(g, places) ?? Wanted(scene, g.First())))
             .OrderByDescending(g => g.Wanted.Kept)
@@ -59,7 +61,13 @@ public sealed record PackagePlan(
         {
             var first = members[0];
             var file = new PlannedFile(
-                first.Resolved!, wanted, first.Stamp!.Value.Bytes, first.Reference.Kind, MapRole.Of(first.Reference), [.. members.Select(m => m.Number)]);
+                first.Resolved!,
+                wanted,
+                first.Stamp!.Value.Bytes,
+                first.Reference.Kind,
+                MapRole.Of(first.Reference),
+                [.. members.Select(m => m.Number)]
+            );
             if (taken.TryGetValue(wanted, out var rival))
             {
                 if (rival is not null && facts.SameContents(rival.Source, Stamp(rival.Source), file.Source, first.Stamp.Value))
@@ -84,7 +92,8 @@ public sealed record PackagePlan(
             [.. order.Select(n => taken[n]!)],
             clashes.ToImmutable(),
             [.. report.References.Where(r => !r.State.Answers())],
-            scene.Files.Sum(f => f.Bytes) + answers.Sum(a => a.Members[0].Stamp!.Value.Bytes));
+            scene.Files.Sum(f => f.Bytes) + answers.Sum(a => a.Members[0].Stamp!.Value.Bytes)
+        );
     }
 
     /// <summary>The other tiles of a tiled image lie beside its first, under their own names.</summary>
@@ -96,23 +105,40 @@ public sealed record PackagePlan(
             foreach (var tile in reference.Tiles.Skip(1))
             {
                 var name = Path.Combine(Path.GetDirectoryName(first.Name)!, Path.GetFileName(tile));
-                if (taken.TryAdd(name, first with { Source = tile, Name = name, Bytes = Stamp(tile).Bytes, References = [] })) order.Add(name);
+                if (taken.TryAdd(name, first with { Source = tile, Name = name, Bytes = Stamp(tile).Bytes, References = [] }))
+                    order.Add(name);
             }
         }
     }
 
     private static FileStamp Stamp(string path) => FileFacts.Stamp(path) ?? default;
 
-    private static (string Name, bool Kept)? Placed(IEnumerable<MusteredReference> members, IReadOnlyDictionary<ReferenceKey, Answer>? places) =>
-        members.Select(m => places?.GetValueOrDefault(m.Reference.Key)?.Place).FirstOrDefault(p => p is not null) is { } place ? (place, true) : null;
+    private static (string Name, bool Kept)? Placed(
+        IEnumerable<MusteredReference> members,
+        IReadOnlyDictionary<ReferenceKey, Answer>? places
+    ) =>
+        members.Select(m => places?.GetValueOrDefault(m.Reference.Key)?.Place).FirstOrDefault(p => p is not null) is { } place
+            ? (place, true)
+            : null;
 
     private static (string Name, bool Kept) Wanted(Scene scene, MusteredReference answer)
     {
         var written = WrittenPath.Parse(answer.Reference.Written);
         var relative = Path.GetRelativePath(scene.Folder, answer.Resolved!);
-        var keeps = written.Origin == PathOrigin.Relative && written.IsPortable && answer.State is ReferenceState.Present or ReferenceState.Damaged
-            && !relative.StartsWith("..", StringComparison.Ordinal) && written.Locate(answer.Reference.BaseFolder) == answer.Called;
-        var folder = answer.Reference.Kind switch { ReferenceKind.Buffer => "buffers", ReferenceKind.MaterialLibrary => "materials", ReferenceKind.Cache => "caches", ReferenceKind.Layer or ReferenceKind.Document => "layers", _ => "textures" };
+        var keeps =
+            written.Origin == PathOrigin.Relative
+            && written.IsPortable
+            && answer.State is ReferenceState.Present or ReferenceState.Damaged
+            && !relative.StartsWith("..", StringComparison.Ordinal)
+            && written.Locate(answer.Reference.BaseFolder) == answer.Called;
+        var folder = answer.Reference.Kind switch
+        {
+            ReferenceKind.Buffer => "buffers",
+            ReferenceKind.MaterialLibrary => "materials",
+            ReferenceKind.Cache => "caches",
+            ReferenceKind.Layer or ReferenceKind.Document => "layers",
+            _ => "textures",
+        };
         return keeps ? (relative, true) : ($"{folder}/{PortableName.Make(Path.GetFileName(answer.Resolved!))}", false);
     }
 }

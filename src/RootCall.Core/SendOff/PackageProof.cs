@@ -21,7 +21,8 @@ public static class PackageProof
     /// <exception cref="CannotUseException">There is no bag, or no scene in it.</exception>
     public static Proof Prove(string package, Bounds bounds, CancellationToken stop = default)
     {
-        if (Directory.Exists(package)) return ProveFolder(package, bounds, stop);
+        if (Directory.Exists(package))
+            return ProveFolder(package, bounds, stop);
         using var empty = Folders.Temporary();
         ZipIntake.Unpack(package, empty.Path, bounds, stop: stop);
         return ProveFolder(Directory.EnumerateDirectories(empty.Path).Single(), bounds, stop);
@@ -30,8 +31,13 @@ public static class PackageProof
     private static Proof ProveFolder(string bag, Bounds bounds, CancellationToken stop)
     {
         var manifest = Path.Combine(bag, BagIt.Manifest);
-        if (!File.Exists(manifest)) throw new CannotUseException($"“{bag}” is no package: it has no {BagIt.Manifest}.");
-        var broken = BagIt.Read(File.ReadAllText(manifest)).Where(f => !Matches(Path.Combine(bag, f.Name), f.Sha256)).Select(f => f.Name).ToImmutableArray();
+        if (!File.Exists(manifest))
+            throw new CannotUseException($"“{bag}” is no package: it has no {BagIt.Manifest}.");
+        var broken = BagIt
+            .Read(File.ReadAllText(manifest))
+            .Where(f => !Matches(Path.Combine(bag, f.Name), f.Sha256))
+            .Select(f => f.Name)
+            .ToImmutableArray();
         var payload = Path.Combine(bag, "data");
         var info = Path.Combine(bag, "bag-info.txt");
         var named = File.Exists(info) ? BagIt.SceneIn(File.ReadAllText(info)) : null;
@@ -43,7 +49,8 @@ public static class PackageProof
 
     private static bool Matches(string path, string sha256)
     {
-        if (!File.Exists(path)) return false;
+        if (!File.Exists(path))
+            return false;
         using var stream = File.OpenRead(path);
         return Convert.ToHexStringLower(SHA256.HashData(stream)) == sha256;
     }

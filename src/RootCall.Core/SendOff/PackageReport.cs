@@ -4,13 +4,21 @@ using RootCall.Core.Muster;
 
 namespace RootCall.Core.SendOff;
 
-/// <summary>The report that travels with a package: what is in it, how clashes were settled, what is missing, what was waived and why.</summary>
+/// <summary>
+/// The report that travels with a package: what is in it, how clashes were settled, what is missing, what was waived
+/// and why.
+/// </summary>
 internal static class PackageReport
 {
     public static string Json(PackagePlan plan, DateTimeOffset at)
     {
         using var buffer = new MemoryStream();
-        using (var json = new Utf8JsonWriter(buffer, new() { Indented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        using (
+            var json = new Utf8JsonWriter(
+                buffer,
+                new() { Indented = true, Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }
+            )
+        )
         {
             json.WriteStartObject();
             json.WriteString("scene", plan.OwnNames[0]);
@@ -24,7 +32,8 @@ internal static class PackageReport
                 json.WriteString("path", BagIt.Payload + file.Name);
                 json.WriteNumber("bytes", file.Bytes);
                 json.WriteStartArray("references");
-                foreach (var number in file.References) json.WriteNumberValue(number);
+                foreach (var number in file.References)
+                    json.WriteNumberValue(number);
                 json.WriteEndArray();
                 json.WriteEndObject();
             }
@@ -37,9 +46,11 @@ internal static class PackageReport
                 json.WriteNumber("id", left.Number);
                 json.WriteString("state", left.State.Word());
                 json.WriteString("written", left.Reference.Written);
-                if (left.Damage is not null) json.WriteString("damage", left.Damage);
+                if (left.Damage is not null)
+                    json.WriteString("damage", left.Damage);
                 json.WriteStartArray("usedBy");
-                foreach (var use in left.Reference.UsedBy) json.WriteStringValue($"{use.Material}.{use.Input}".TrimStart('.'));
+                foreach (var use in left.Reference.UsedBy)
+                    json.WriteStringValue($"{use.Material}.{use.Input}".TrimStart('.'));
                 json.WriteEndArray();
                 json.WriteEndObject();
             }
@@ -50,7 +61,10 @@ internal static class PackageReport
             {
                 json.WriteStartObject();
                 json.WriteString("name", clash.Name);
-                json.WriteString("settled", clash.SameContents ? "same contents, one file" : "other contents: " + string.Join(", ", clash.Names));
+                json.WriteString(
+                    "settled",
+                    clash.SameContents ? "same contents, one file" : "other contents: " + string.Join(", ", clash.Names)
+                );
                 json.WriteEndObject();
             }
 

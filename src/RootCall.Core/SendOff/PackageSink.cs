@@ -64,7 +64,11 @@ internal abstract class PackageSink : IDisposable
 
         public override long Length => Count;
 
-        public override long Position { get => Count; set => throw new NotSupportedException(); }
+        public override long Position
+        {
+            get => Count;
+            set => throw new NotSupportedException();
+        }
 
         public override void Write(byte[] buffer, int offset, int count) => Write(buffer.AsSpan(offset, count));
 

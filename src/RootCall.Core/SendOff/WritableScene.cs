@@ -20,10 +20,14 @@ public static class WritableScene
     public static MusterReport Make(MusterReport report, MusterContext context, Bounds bounds, string folder)
     {
         var scene = report.Scene;
-        if (scene.Format.Id == "fbx") return AsGlb(report, context, bounds, folder);
+        if (scene.Format.Id == "fbx")
+            return AsGlb(report, context, bounds, folder);
         var packed = report.References.Where(NeedsSaying).ToList();
-        if (packed.Count == 0) return report;
-        var edits = packed.SelectMany(r => r.Reference.Properties.Select(p => (Edit)new SetAsset(p, r.Reference.Written, r.Called!))).ToImmutableArray();
+        if (packed.Count == 0)
+            return report;
+        var edits = packed
+            .SelectMany(r => r.Reference.Properties.Select(p => (Edit)new SetAsset(p, r.Reference.Written, r.Called!)))
+            .ToImmutableArray();
         var entry = new LedgerEntry(Guid.NewGuid(), "Call from where the files lie", edits, EntryState.Applied, "package", default);
         var reading = new ReadContext(context.Scope, bounds, context.Relinked, null, context.Stop)
         {
@@ -36,9 +40,12 @@ public static class WritableScene
     /// <summary>An answer that lies elsewhere than the packed path says, from where it cannot be rewritten.</summary>
     private static bool NeedsSaying(MusteredReference reference)
     {
-        if (reference.Resolved is null || !reference.Reference.Sites.IsEmpty || reference.Reference.Properties.IsEmpty) return false;
+        if (reference.Resolved is null || !reference.Reference.Sites.IsEmpty || reference.Reference.Properties.IsEmpty)
+            return false;
         var written = WrittenPath.Parse(reference.Reference.Written);
-        return written.Origin != PathOrigin.Relative || written.Segments.Contains("..") || written.Locate(reference.Reference.BaseFolder) != reference.Called;
+        return written.Origin != PathOrigin.Relative
+            || written.Segments.Contains("..")
+            || written.Locate(reference.Reference.BaseFolder) != reference.Called;
     }
 
     private static MusterReport AsGlb(MusterReport report, MusterContext context, Bounds bounds, string folder)
@@ -46,8 +53,19 @@ public static class WritableScene
         var scene = report.Scene;
         var answers = report.References.ToDictionary(r => r.Reference.Key, r => r.Resolved);
         var glb = Path.Combine(RootScope.RealPath(folder), Path.ChangeExtension(Path.GetFileName(scene.Path), ".glb"));
-        WholeOrNothing.File(glb, stream => FbxToGlb.Write(scene, stream, r => r.Carried is not null ? null : answers.GetValueOrDefault(r.Key) ?? r.Written, bounds));
+        WholeOrNothing.File(glb, stream =>
+            FbxToGlb.Write(scene, stream, r => r.Carried is not null ? null : answers.GetValueOrDefault(r.Key) ?? r.Written, bounds)
+        );
         var scope = new RootScope([Path.GetDirectoryName(glb)!, .. context.Scope.Folders]);
-        return CurrentScene.Muster(glb, context with { Scope = scope, Relinked = ImmutableDictionary<ReferenceKey, string>.Empty, Edited = ImmutableDictionary<string, string>.Empty }, bounds);
+        return CurrentScene.Muster(
+            glb,
+            context with
+            {
+                Scope = scope,
+                Relinked = ImmutableDictionary<ReferenceKey, string>.Empty,
+                Edited = ImmutableDictionary<string, string>.Empty,
+            },
+            bounds
+        );
     }
 }

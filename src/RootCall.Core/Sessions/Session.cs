@@ -25,7 +25,11 @@ public sealed record Session(EditedScene Edited, MusterReport Report, MusterCont
     /// <exception cref="CannotUseException">The file is no scene that is read here.</exception>
     public static Session Open(string path, MusterContext context, Bounds bounds, Func<string> folder, Action<string>? progress = null)
     {
-        var edited = EditedScene.Open(path, new ReadContext(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited }, folder);
+        var edited = EditedScene.Open(
+            path,
+            new ReadContext(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited },
+            folder
+        );
         return new(edited, Mustering.Run(edited.Current, context), context);
     }
 
@@ -47,8 +51,12 @@ public sealed record Session(EditedScene Edited, MusterReport Report, MusterCont
         var session = this;
         while (true)
         {
-            var clear = session.Report.References.Where(r => r.Clear is not null && only?.Contains(r.Number) != false).Select(r => (Edit)CurrentScene.Take(r)).ToImmutableArray();
-            if (clear.IsEmpty) return session;
+            var clear = session
+                .Report.References.Where(r => r.Clear is not null && only?.Contains(r.Number) != false)
+                .Select(r => (Edit)CurrentScene.Take(r))
+                .ToImmutableArray();
+            if (clear.IsEmpty)
+                return session;
             session = session.And(entryOf(clear));
         }
     }
@@ -59,7 +67,8 @@ public sealed record Session(EditedScene Edited, MusterReport Report, MusterCont
     public MusterReport Written(string folder)
     {
         var copies = Edited.Write(folder);
-        if (copies.Count == 0 && Current.Answers.IsEmpty) return Report;
+        if (copies.Count == 0 && Current.Answers.IsEmpty)
+            return Report;
         var reading = Edited.Reading with { Edited = copies };
         var scene = copies.Count == 0 ? Current : SceneFormats.Read(Current.Path, reading) with { Answers = Current.Answers };
         return Mustering.Run(scene, Context with { Edited = copies });

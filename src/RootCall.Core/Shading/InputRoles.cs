@@ -43,16 +43,92 @@ public static class InputRoles
     ];
 
     private static readonly FrozenDictionary<string, string> Roles = Table
-        .SelectMany(t => t.Names.Split(' ').Select(n => KeyValuePair.Create(n, t.Role))).DistinctBy(p => p.Key, StringComparer.OrdinalIgnoreCase).ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
+        .SelectMany(t => t.Names.Split(' ').Select(n => KeyValuePair.Create(n, t.Role)))
+        .DistinctBy(p => p.Key, StringComparer.OrdinalIgnoreCase)
+        .ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The inputs each model has, where a look is carried between models.</summary>
     private static readonly FrozenDictionary<string, string[]> Models = new Dictionary<string, string[]>
     {
-        ["gltf-metallic-roughness"] = ["baseColor", "metallic", "roughness", "normal", "occlusion", "emissive", "emissiveStrength", "alpha", "specular", "specularColor", "ior", "transmission", "clearcoat", "clearcoatRoughness", "clearcoatNormal", "sheenColor", "sheenRoughness", "anisotropyStrength"],
+        ["gltf-metallic-roughness"] =
+        [
+            "baseColor",
+            "metallic",
+            "roughness",
+            "normal",
+            "occlusion",
+            "emissive",
+            "emissiveStrength",
+            "alpha",
+            "specular",
+            "specularColor",
+            "ior",
+            "transmission",
+            "clearcoat",
+            "clearcoatRoughness",
+            "clearcoatNormal",
+            "sheenColor",
+            "sheenRoughness",
+            "anisotropyStrength",
+        ],
         ["gltf-specular-glossiness"] = ["diffuse", "glossiness", "normal", "occlusion", "emissive", "alpha"],
-        ["UsdPreviewSurface"] = ["diffuseColor", "metallic", "roughness", "normal", "displacement", "occlusion", "emissiveColor", "opacity", "specularColor", "ior", "clearcoat", "clearcoatRoughness"],
-        ["standard_surface"] = ["base_color", "metalness", "specular_roughness", "normal", "emission_color", "opacity", "specular", "specular_color", "specular_IOR", "transmission", "coat", "coat_roughness", "coat_normal", "sheen", "sheen_color", "sheen_roughness", "subsurface", "specular_anisotropy"],
-        ["open_pbr_surface"] = ["base_color", "base_metalness", "specular_roughness", "geometry_normal", "emission_color", "emission_luminance", "geometry_opacity", "specular_weight", "specular_color", "specular_ior", "transmission_weight", "coat_weight", "coat_roughness", "geometry_coat_normal", "fuzz_weight", "fuzz_color", "fuzz_roughness", "subsurface_weight"],
+        ["UsdPreviewSurface"] =
+        [
+            "diffuseColor",
+            "metallic",
+            "roughness",
+            "normal",
+            "displacement",
+            "occlusion",
+            "emissiveColor",
+            "opacity",
+            "specularColor",
+            "ior",
+            "clearcoat",
+            "clearcoatRoughness",
+        ],
+        ["standard_surface"] =
+        [
+            "base_color",
+            "metalness",
+            "specular_roughness",
+            "normal",
+            "emission_color",
+            "opacity",
+            "specular",
+            "specular_color",
+            "specular_IOR",
+            "transmission",
+            "coat",
+            "coat_roughness",
+            "coat_normal",
+            "sheen",
+            "sheen_color",
+            "sheen_roughness",
+            "subsurface",
+            "specular_anisotropy",
+        ],
+        ["open_pbr_surface"] =
+        [
+            "base_color",
+            "base_metalness",
+            "specular_roughness",
+            "geometry_normal",
+            "emission_color",
+            "emission_luminance",
+            "geometry_opacity",
+            "specular_weight",
+            "specular_color",
+            "specular_ior",
+            "transmission_weight",
+            "coat_weight",
+            "coat_roughness",
+            "geometry_coat_normal",
+            "fuzz_weight",
+            "fuzz_color",
+            "fuzz_roughness",
+            "subsurface_weight",
+        ],
         ["mtl-phong"] = ["Kd", "Ks", "Ns", "Ke", "d", "Ni", "Ka", "bump", "disp", "refl", "norm", "Pr", "Pm"],
         ["mtl-pbr"] = ["Kd", "Ks", "Ke", "d", "Ni", "Ka", "bump", "disp", "norm", "Pr", "Pm", "Pc", "Pcr", "Ps", "aniso"],
         ["collada-common"] = ["diffuse", "shininess", "emission", "transparency", "ambient", "index_of_refraction", "reflective", "bump"],
@@ -62,14 +138,15 @@ public static class InputRoles
     public static string? Of(string input) => Roles.GetValueOrDefault(input);
 
     /// <summary>The input that plays a role in a model; null when the model has none.</summary>
-    public static string? NameIn(string model, string role) =>
-        Models.GetValueOrDefault(Trimmed(model))?.FirstOrDefault(n => Of(n) == role);
+    public static string? NameIn(string model, string role) => Models.GetValueOrDefault(Trimmed(model))?.FirstOrDefault(n => Of(n) == role);
 
     /// <summary>A colour is stored in the role: its images hold encoded colours.</summary>
-    public static bool IsColour(string role) => role is BaseColour or "emission" or "specular colour" or "sheen colour" or "ambient" or "reflection" or "environment";
+    public static bool IsColour(string role) =>
+        role is BaseColour or "emission" or "specular colour" or "sheen colour" or "ambient" or "reflection" or "environment";
 
     /// <summary>"ND_standard_surface_surfaceshader" is MaterialX's definition of standard_surface.</summary>
-    private static string Trimmed(string model) => model.StartsWith("ND_", StringComparison.Ordinal)
-        ? model[3..].Replace("_surfaceshader", string.Empty, StringComparison.Ordinal)
-        : model;
+    private static string Trimmed(string model) =>
+        model.StartsWith("ND_", StringComparison.Ordinal)
+            ? model[3..].Replace("_surfaceshader", string.Empty, StringComparison.Ordinal)
+            : model;
 }

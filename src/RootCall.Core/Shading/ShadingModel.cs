@@ -23,7 +23,8 @@ public static class ShadingModels
 {
     public static ImmutableArray<ShadingModel> All { get; } = Read();
 
-    private static readonly Dictionary<string, ShadingModel> ByType = All.SelectMany(m => m.Types.Select(t => (t, m))).ToDictionary(p => p.t, p => p.m, StringComparer.OrdinalIgnoreCase);
+    private static readonly Dictionary<string, ShadingModel> ByType = All.SelectMany(m => m.Types.Select(t => (t, m)))
+        .ToDictionary(p => p.t, p => p.m, StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The model of a surface shader type; null for one that is not known.</summary>
     public static ShadingModel? OfType(string type) => ByType.GetValueOrDefault(type);

@@ -23,14 +23,17 @@ internal sealed class ImagePairs
         var facts = new FileFacts();
         string? Contents(MusteredReference reference) => ImagePairs.Contents(reference, facts);
         var pairing = new Pairing<MusteredReference>([.. inA.Values], [.. inB.Values], Stem, Contents);
-        foreach (var (x, y) in pairing.Pairs) pairs[x.Reference.Key] = y.Reference.Key;
+        foreach (var (x, y) in pairing.Pairs)
+            pairs[x.Reference.Key] = y.Reference.Key;
         // The same picture may be called several times: under another path, from another layer, as a copy.
         var known = pairing.Pairs.GroupBy(p => Contents(p.A)).Where(g => g.Key is not null).ToDictionary(g => g.Key!, g => g.First());
         var extra = new List<MusteredReference>();
         foreach (var left in pairing.OnlyB)
         {
-            if (Contents(left) is { } contents && known.TryGetValue(contents, out var pair)) also.Add((pair.A.Reference.Key, left.Reference.Key));
-            else extra.Add(left);
+            if (Contents(left) is { } contents && known.TryGetValue(contents, out var pair))
+                also.Add((pair.A.Reference.Key, left.Reference.Key));
+            else
+                extra.Add(left);
         }
 
         OnlyA = [.. pairing.OnlyA.Where(l => Contents(l) is not { } contents || !known.ContainsKey(contents)).Select(Name)];
@@ -49,17 +52,23 @@ internal sealed class ImagePairs
     /// <summary>The path by which the second scene calls an image of the first; null when no file answers for it.</summary>
     public string? CallInB(ReferenceKey a)
     {
-        if (pairs.TryGetValue(a, out var known)) return known.Written;
-        if (!inA.TryGetValue(a, out var reference) || reference.Resolved is not { } file) return null;
+        if (pairs.TryGetValue(a, out var known))
+            return known.Written;
+        if (!inA.TryGetValue(a, out var reference) || reference.Resolved is not { } file)
+            return null;
         return Path.GetRelativePath(b.Scene.Folder, file);
     }
 
-    public ReferenceKey KeyInB(ReferenceKey a, string written) => pairs.TryGetValue(a, out var known) ? known : new(ReferenceKind.Image, Path.GetFileName(b.Scene.Path), written);
+    public ReferenceKey KeyInB(ReferenceKey a, string written) =>
+        pairs.TryGetValue(a, out var known) ? known : new(ReferenceKind.Image, Path.GetFileName(b.Scene.Path), written);
 
     public static string NameOf(ReferenceKey key) => WrittenPath.Parse(key.Written).FileName;
 
     private static Dictionary<ReferenceKey, MusteredReference> Images(MusterReport report) =>
-        report.References.Where(r => r.Reference.Kind == ReferenceKind.Image).DistinctBy(r => r.Reference.Key).ToDictionary(r => r.Reference.Key);
+        report
+            .References.Where(r => r.Reference.Kind == ReferenceKind.Image)
+            .DistinctBy(r => r.Reference.Key)
+            .ToDictionary(r => r.Reference.Key);
 
     private static string Name(MusteredReference reference) => NameOf(reference.Reference.Key);
 
@@ -70,8 +79,10 @@ internal sealed class ImagePairs
     {
         try
         {
-            if (reference.Resolved is { } file && reference.Stamp is { } stamp) return facts.Hash(file, stamp);
-            if (reference.Reference.Carried is not { File.Length: > 0 } carried) return null;
+            if (reference.Resolved is { } file && reference.Stamp is { } stamp)
+                return facts.Hash(file, stamp);
+            if (reference.Reference.Carried is not { File.Length: > 0 } carried)
+                return null;
             using var stream = SceneFormats.Of(carried.File).OpenCarried(carried);
             return Convert.ToHexStringLower(SHA256.HashData(stream));
         }

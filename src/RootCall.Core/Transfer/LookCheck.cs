@@ -9,7 +9,17 @@ namespace RootCall.Core.Transfer;
 internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, TransferTolerance tolerance)
 {
     /// <summary>Roles whose numbers mean the same in every model.</summary>
-    private static readonly HashSet<string> Shared = [InputRoles.BaseColour, "metalness", "roughness", "emission", "index of refraction", "transmission", "coat", "coat roughness"];
+    private static readonly HashSet<string> Shared =
+    [
+        InputRoles.BaseColour,
+        "metalness",
+        "roughness",
+        "emission",
+        "index of refraction",
+        "transmission",
+        "coat",
+        "coat roughness",
+    ];
 
     /// <summary>Names that several materials of the second scene share: those are called by their id.</summary>
     private readonly HashSet<string> repeated = [.. sceneB.Materials.GroupBy(m => m.Name).Where(g => g.Count() > 1).Select(g => g.Key)];
@@ -29,8 +39,10 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
             var (x, y) = (inputsA.GetValueOrDefault(role), inputsB.GetValueOrDefault(role));
             var nameInB = y?.Name ?? (sameModel ? x!.Name : InputRoles.NameIn(modelB, role));
             // A role that the other model does not have is no loss of the transfer, unless an image was in it.
-            if (x?.Image is not null || y?.Image is not null) Maps(a, b, role, x, y, nameInB, inputsB, rows);
-            if (x is not null && (y is not null || sameModel) && (sameModel || Shared.Contains(role))) Values(b, role, x, y, nameInB, sameModel, rows);
+            if (x?.Image is not null || y?.Image is not null)
+                Maps(a, b, role, x, y, nameInB, inputsB, rows);
+            if (x is not null && (y is not null || sameModel) && (sameModel || Shared.Contains(role)))
+                Values(b, role, x, y, nameInB, sameModel, rows);
         }
 
         return rows.Count == before;
@@ -42,11 +54,13 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
         {
             var role = InputRoles.Of(input.Name) ?? (byName ? input.Name : null);
-            if (role is null) continue;
+            if (role is null)
+                continue;
             var image = material.Graph.ImagesOf(input).FirstOrDefault();
             var factor = image is null ? null : Factor(material.Graph, input);
             var known = inputs.GetValueOrDefault(role);
-            if (known is null || (known.Image is null && image is not null)) inputs[role] = new(input.Name, role, image is null ? input.Effective : null, image, factor);
+            if (known is null || (known.Image is null && image is not null))
+                inputs[role] = new(input.Name, role, image is null ? input.Effective : null, image, factor);
         }
 
         return inputs;
@@ -58,22 +72,46 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         var at = input.From;
         for (var hops = 0; at is not null && hops < 8 && graph.Node(at.Node) is { } node; hops++)
         {
-            if (node.Type == "multiply" && node.Inputs.FirstOrDefault(i => i.From is null && i.Value is not null) is { } factor) return factor.Value;
+            if (node.Type == "multiply" && node.Inputs.FirstOrDefault(i => i.From is null && i.Value is not null) is { } factor)
+                return factor.Value;
             at = node.Image is null ? node.Inputs.FirstOrDefault(i => i.From is not null)?.From : null;
         }
 
         return null;
     }
 
-    private void Maps(Material a, Material b, string role, Input? x, Input? y, string? nameInB, Dictionary<string, Input> inputsB, List<TransferRow> rows)
+    private void Maps(
+        Material a,
+        Material b,
+        string role,
+        Input? x,
+        Input? y,
+        string? nameInB,
+        Dictionary<string, Input> inputsB,
+        List<TransferRow> rows
+    )
     {
-        TransferRow Row(string what, string? before, string? after) => new("material", b.Name, what, before, after) { Input = role, ImageA = x?.Image?.Reference, ImageB = y?.Image?.Reference };
+        TransferRow Row(string what, string? before, string? after) =>
+            new("material", b.Name, what, before, after)
+            {
+                Input = role,
+                ImageA = x?.Image?.Reference,
+                ImageB = y?.Image?.Reference,
+            };
         TransferRow Restored(TransferRow row, ImageUse? to)
         {
-            if (b.Graph.SurfaceNode is null) return row with { WhyNot = "the definition of the material did not arrive" };
-            if (nameInB is null) return row with { WhyNot = $"{b.Graph.SurfaceNode.Type} has no {role}" };
-            if (x?.Image is not null && to is null) return row with { WhyNot = "no file answers for it in either scene" };
-            if (to is not null && nameInB is "roughness" or "metallic" && b.Graph.SurfaceNode.Type == GltfPacked && to!.Channels is not ("g" or "b"))
+            if (b.Graph.SurfaceNode is null)
+                return row with { WhyNot = "the definition of the material did not arrive" };
+            if (nameInB is null)
+                return row with { WhyNot = $"{b.Graph.SurfaceNode.Type} has no {role}" };
+            if (x?.Image is not null && to is null)
+                return row with { WhyNot = "no file answers for it in either scene" };
+            if (
+                to is not null
+                && nameInB is "roughness" or "metallic"
+                && b.Graph.SurfaceNode.Type == GltfPacked
+                && to!.Channels is not ("g" or "b")
+            )
                 return row with { WhyNot = "glTF keeps roughness and metalness in one image; packing them is a crossing" };
             return row with { Restore = [new SetImage(Name(b), nameInB, y?.Image, to)] };
         }
@@ -81,25 +119,34 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         if (x?.Image is not { } source)
         {
             // An image that sits where none should is told as one that sits in another input, if it is known.
-            if (y?.Image is { } extra && !IsElsewhere(extra, a)) rows.Add(Restored(Row("map", null, ImagePairs.NameOf(extra.Reference)), null));
+            if (y?.Image is { } extra && !IsElsewhere(extra, a))
+                rows.Add(Restored(Row("map", null, ImagePairs.NameOf(extra.Reference)), null));
             return;
         }
 
         if (y?.Image is not { } arrived || !images.AreOne(source.Reference, arrived.Reference))
         {
-            var elsewhere = inputsB.Values.FirstOrDefault(i => i.Role != role && i.Image is { } image && images.AreOne(source.Reference, image.Reference) && !Feeds(a, i.Role, source));
+            var elsewhere = inputsB.Values.FirstOrDefault(i =>
+                i.Role != role && i.Image is { } image && images.AreOne(source.Reference, image.Reference) && !Feeds(a, i.Role, source)
+            );
             if (elsewhere is not null)
             {
                 var row = Row("input", role, elsewhere.Role) with { ImageB = elsewhere.Image!.Reference };
                 var to = Carried(source, arrivedLike: elsewhere.Image);
                 row = Restored(row, to);
                 // It leaves the input it sits in, unless something of its own belongs there: that row puts it back.
-                if (row.Restore.Length > 0 && !HasImage(a, elsewhere.Role)) row = row with { Restore = [Cleared(a, b, elsewhere), .. row.Restore] };
+                if (row.Restore.Length > 0 && !HasImage(a, elsewhere.Role))
+                    row = row with { Restore = [Cleared(a, b, elsewhere), .. row.Restore] };
                 rows.Add(row);
                 return;
             }
 
-            rows.Add(Restored(Row("map", ImagePairs.NameOf(source.Reference), y?.Image is { } other ? ImagePairs.NameOf(other.Reference) : null), Carried(source, y?.Image)));
+            rows.Add(
+                Restored(
+                    Row("map", ImagePairs.NameOf(source.Reference), y?.Image is { } other ? ImagePairs.NameOf(other.Reference) : null),
+                    Carried(source, y?.Image)
+                )
+            );
             return;
         }
 
@@ -116,56 +163,111 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     }
 
     private static void Settings(
-        ImageUse source, ImageUse arrived, string role, Func<string, string?, string?, TransferRow> row, Func<TransferRow, ImageUse?, TransferRow> restored, List<TransferRow> rows)
+        ImageUse source,
+        ImageUse arrived,
+        string role,
+        Func<string, string?, string?, TransferRow> row,
+        Func<TransferRow, ImageUse?, TransferRow> restored,
+        List<TransferRow> rows
+    )
     {
         var (s, t) = (source.Transform, arrived.Transform);
         bool Same(double a, double b) => Math.Abs(a - b) <= 1e-4 * Math.Max(1, Math.Abs(a));
         if (!Same(s.ScaleU, t.ScaleU) || !Same(s.ScaleV, t.ScaleV))
-            rows.Add(restored(row("tiling", Pair(s.ScaleU, s.ScaleV), Pair(t.ScaleU, t.ScaleV)), arrived with { Transform = t with { ScaleU = s.ScaleU, ScaleV = s.ScaleV } }));
+            rows.Add(
+                restored(
+                    row("tiling", Pair(s.ScaleU, s.ScaleV), Pair(t.ScaleU, t.ScaleV)),
+                    arrived with
+                    {
+                        Transform = t with { ScaleU = s.ScaleU, ScaleV = s.ScaleV },
+                    }
+                )
+            );
         else if (!Same(s.OffsetU, t.OffsetU) || !Same(s.OffsetV, t.OffsetV) || !Same(s.Rotation, t.Rotation))
             rows.Add(restored(row("uv transform", s.ToString(), t.ToString()), arrived with { Transform = s with { Order = t.Order } }));
         var (setA, setB) = (Index(source.UvSet), Index(arrived.UvSet));
-        if (setA is not null && setB is not null && setA != setB) rows.Add(restored(row("uv set", source.UvSet, arrived.UvSet), arrived with { UvSet = source.UvSet }));
+        if (setA is not null && setB is not null && setA != setB)
+            rows.Add(restored(row("uv set", source.UvSet, arrived.UvSet), arrived with { UvSet = source.UvSet }));
         if (Space(source, role) != Space(arrived, role))
         {
             var declares = arrived.DeclaredSpace.Length > 0 || source.DeclaredSpace.Length > 0;
-            rows.Add(declares
-                ? restored(row("colour space", Space(source, role), Space(arrived, role)), arrived with { DeclaredSpace = source.DeclaredSpace })
-                : row("colour space", Space(source, role), Space(arrived, role)) with { WhyNot = "the format gives each input its colour space" });
+            rows.Add(
+                declares
+                    ? restored(
+                        row("colour space", Space(source, role), Space(arrived, role)),
+                        arrived with
+                        {
+                            DeclaredSpace = source.DeclaredSpace,
+                        }
+                    )
+                    : row("colour space", Space(source, role), Space(arrived, role)) with
+                    {
+                        WhyNot = "the format gives each input its colour space",
+                    }
+            );
         }
 
         if (source.WrapU != arrived.WrapU && source.WrapU != WrapMode.FromFile && arrived.WrapU != WrapMode.FromFile)
-            rows.Add(restored(row("wrap", source.WrapU.ToString().ToLowerInvariant(), arrived.WrapU.ToString().ToLowerInvariant()), arrived with { WrapU = source.WrapU, WrapV = source.WrapV }));
-        if (source.Channels.Length == 1 && arrived.Channels.Length == 1 && source.Channels is "r" or "g" or "b" or "a" && arrived.Channels is "r" or "g" or "b" or "a" && source.Channels != arrived.Channels)
+            rows.Add(
+                restored(
+                    row("wrap", source.WrapU.ToString().ToLowerInvariant(), arrived.WrapU.ToString().ToLowerInvariant()),
+                    arrived with
+                    {
+                        WrapU = source.WrapU,
+                        WrapV = source.WrapV,
+                    }
+                )
+            );
+        if (
+            source.Channels.Length == 1
+            && arrived.Channels.Length == 1
+            && source.Channels is "r" or "g" or "b" or "a"
+            && arrived.Channels is "r" or "g" or "b" or "a"
+            && source.Channels != arrived.Channels
+        )
             rows.Add(row("channels", source.Channels, arrived.Channels) with { WhyNot = "the format gives each input its channel" });
     }
 
     private void Values(Material b, string role, Input x, Input? y, string? nameInB, bool sameModel, List<TransferRow> rows)
     {
-        var (before, after) = (x.Image is null ? x.Value : x.Factor, y is null ? null : y.Image is null ? y.Value : y.Factor);
+        var (before, after) = (
+            x.Image is null ? x.Value : x.Factor,
+            y is null ? null
+            : y.Image is null ? y.Value
+            : y.Factor
+        );
         // A factor counts only where both have an image, a value only where both have none.
-        if ((x.Image is null) != (y?.Image is null) || before is null || nameInB is null) return;
-        if (after is null && !sameModel) return;
-        if (after is not null && Close(before, after)) return;
-        if (after is null && x.Image is not null && before.Numbers.All(n => n == 1)) return;
-        rows.Add(new("material", b.Name, "value", before.ToString(), after?.ToString())
-        {
-            Input = role,
-            Restore = [new SetValue(Name(b), nameInB, after, before)],
-        });
+        if ((x.Image is null) != (y?.Image is null) || before is null || nameInB is null)
+            return;
+        if (after is null && !sameModel)
+            return;
+        if (after is not null && Close(before, after))
+            return;
+        if (after is null && x.Image is not null && before.Numbers.All(n => n == 1))
+            return;
+        rows.Add(
+            new("material", b.Name, "value", before.ToString(), after?.ToString())
+            {
+                Input = role,
+                Restore = [new SetValue(Name(b), nameInB, after, before)],
+            }
+        );
     }
 
     private bool Close(ShaderValue a, ShaderValue b)
     {
-        if (a.Text is not null || b.Text is not null) return a.Text == b.Text;
-        if (a.Numbers.Length != b.Numbers.Length) return a.Numbers.Length == 0 || b.Numbers.Length == 0;
+        if (a.Text is not null || b.Text is not null)
+            return a.Text == b.Text;
+        if (a.Numbers.Length != b.Numbers.Length)
+            return a.Numbers.Length == 0 || b.Numbers.Length == 0;
         return a.Numbers.Zip(b.Numbers).All(n => Math.Abs(n.First - n.Second) <= tolerance.Value * Math.Max(1, Math.Abs(n.First)));
     }
 
     /// <summary>The use as the second scene would write it; null when no file answers.</summary>
     private ImageUse? Carried(ImageUse source, ImageUse? arrivedLike)
     {
-        if (images.CallInB(source.Reference) is not { } written) return null;
+        if (images.CallInB(source.Reference) is not { } written)
+            return null;
         var declared = sceneA.Format.Id == sceneB.Format.Id ? source.DeclaredSpace : arrivedLike?.DeclaredSpace ?? string.Empty;
         return source with { Reference = images.KeyInB(source.Reference, written), UvSet = SetInB(source.UvSet), DeclaredSpace = declared };
     }
@@ -173,13 +275,18 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     /// <summary>The second scene's name for a UV set.</summary>
     private string SetInB(string set)
     {
-        if (sceneA.Format.Id == sceneB.Format.Id) return set;
+        if (sceneA.Format.Id == sceneB.Format.Id)
+            return set;
         var sets = sceneB.Meshes.OrderByDescending(m => m.UvSets.Length).FirstOrDefault()?.UvSets ?? [];
-        return Index(set) is { } i && i < sets.Length ? sets[i] : sets.Length > 0 ? sets[0] : string.Empty;
+        return Index(set) is { } i && i < sets.Length ? sets[i]
+            : sets.Length > 0 ? sets[0]
+            : string.Empty;
     }
 
-    private static int? Index(string set) => set.Length == 0 ? null
-        : set.LastIndexOfAnyExceptInRange('0', '9') is var at && at < set.Length - 1 && int.TryParse(set.AsSpan(at + 1), out var n) ? n : 0;
+    private static int? Index(string set) =>
+        set.Length == 0 ? null
+        : set.LastIndexOfAnyExceptInRange('0', '9') is var at && at < set.Length - 1 && int.TryParse(set.AsSpan(at + 1), out var n) ? n
+        : 0;
 
     private bool IsElsewhere(ImageUse extra, Material a) =>
         a.Graph.Nodes.Any(n => n.Image is { } image && images.AreOne(image.Reference, extra.Reference));
@@ -189,12 +296,18 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
 
     /// <summary>The image belongs in that role too: a packed map feeds several inputs.</summary>
     private static bool Feeds(Material a, string role, ImageUse image) =>
-        a.Graph.SurfaceNode?.Inputs.Any(i => InputRoles.Of(i.Name) == role && a.Graph.ImagesOf(i).Any(u => u.Reference == image.Reference)) ?? false;
+        a.Graph.SurfaceNode?.Inputs.Any(i => InputRoles.Of(i.Name) == role && a.Graph.ImagesOf(i).Any(u => u.Reference == image.Reference))
+        ?? false;
 
     private string Name(Material b) => repeated.Contains(b.Name) ? b.Id : b.Name;
 
     /// <summary>What a reader decides by itself counts as what the role wants.</summary>
-    private static string Space(ImageUse use, string role) => use.EffectiveSpace is "auto" or "" ? InputRoles.IsColour(role) ? "srgb" : "data" : use.EffectiveSpace;
+    private static string Space(ImageUse use, string role) =>
+        use.EffectiveSpace is "auto" or ""
+            ? InputRoles.IsColour(role)
+                ? "srgb"
+                : "data"
+            : use.EffectiveSpace;
 
     private static string Pair(double u, double v) => $"{TransferCheck.Number(u)} x {TransferCheck.Number(v)}";
 }

@@ -11,7 +11,8 @@ internal sealed class Pairing<T>
     {
         var leftA = a.ToList();
         var leftB = b.ToList();
-        foreach (var key in new Func<T, string?>[] { name, t => name(t).ToLowerInvariant(), t => Plain(name(t)), content }) Take(leftA, leftB, key);
+        foreach (var key in new Func<T, string?>[] { name, t => name(t).ToLowerInvariant(), t => Plain(name(t)), content })
+            Take(leftA, leftB, key);
         (OnlyA, OnlyB) = (leftA, leftB);
         Pairs = [.. a.Where(pairs.ContainsKey).Select(x => (x, pairs[x]))];
     }
@@ -29,14 +30,17 @@ internal sealed class Pairing<T>
         var byKey = new Dictionary<string, Queue<T>>(StringComparer.Ordinal);
         foreach (var item in leftB)
         {
-            if (key(item) is not { Length: > 0 } k) continue;
-            if (!byKey.TryGetValue(k, out var queue)) byKey[k] = queue = new();
+            if (key(item) is not { Length: > 0 } k)
+                continue;
+            if (!byKey.TryGetValue(k, out var queue))
+                byKey[k] = queue = new();
             queue.Enqueue(item);
         }
 
         foreach (var item in leftA.ToList())
         {
-            if (key(item) is not { Length: > 0 } k || !byKey.TryGetValue(k, out var queue) || !queue.TryDequeue(out var match)) continue;
+            if (key(item) is not { Length: > 0 } k || !byKey.TryGetValue(k, out var queue) || !queue.TryDequeue(out var match))
+                continue;
             pairs[item] = match;
             leftA.Remove(item);
             leftB.Remove(match);
@@ -48,9 +52,11 @@ internal sealed class Pairing<T>
     {
         var plain = name[(name.LastIndexOf(':') + 1)..].ToLowerInvariant();
         var dot = plain.LastIndexOf('.');
-        if (dot > 0 && plain[(dot + 1)..].All(char.IsAsciiDigit)) plain = plain[..dot];
+        if (dot > 0 && plain[(dot + 1)..].All(char.IsAsciiDigit))
+            plain = plain[..dot];
         foreach (var ending in (string[])["shape", "_mat", "_material", "_mtl", "sg", "_geo", "_mesh"])
-            if (plain.EndsWith(ending, StringComparison.Ordinal) && plain.Length > ending.Length) plain = plain[..^ending.Length];
+            if (plain.EndsWith(ending, StringComparison.Ordinal) && plain.Length > ending.Length)
+                plain = plain[..^ending.Length];
         return new([.. plain.Where(char.IsLetterOrDigit)]);
     }
 }

@@ -1,13 +1,17 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Transfer;
 
 /// <summary>One thing that is not the same in two scenes that should show the same asset.</summary>
 /// <param name="Kind"><c>scene</c>, <c>node</c>, <c>mesh</c>, <c>material</c> or <c>image</c>.</param>
 /// <param name="Name">Its name: in the first scene, or in the second when it is extra there.</param>
-/// <param name="What">What differs: <c>missing</c>, <c>extra</c>, <c>map</c>, <c>input</c>, <c>tiling</c>, <c>uv set</c>, <c>colour space</c>, <c>value</c>, <c>assignment</c>, <c>triangles</c>.</param>
+/// <param name="What">
+/// What differs: <c>missing</c>, <c>extra</c>, <c>map</c>, <c>input</c>, <c>tiling</c>, <c>uv set</c>, <c>colour
+/// space</c>, <c>value</c>, <c>assignment</c>, <c>triangles</c>.
+/// </param>
 /// <param name="A">What the first scene says; null when it says nothing.</param>
 /// <param name="B">What the second says.</param>
 public sealed record TransferRow(string Kind, string Name, string What, string? A, string? B)
@@ -34,32 +38,34 @@ public sealed record TransferRow(string Kind, string Name, string What, string? 
 /// <param name="Same">Things that were compared and are the same, by kind.</param>
 public sealed record TransferReport(ImmutableArray<TransferRow> Rows, ImmutableDictionary<string, int> Same)
 {
-    public IEnumerable<TransferFamily> Families => Rows
-        .GroupBy(r => r.Family)
-        .Select(g => new TransferFamily(g.Key, Sentence(g.First(), g.Count()), [.. g], g.SelectMany(r => r.Restore).Count()))
-        .OrderBy(f => Weight(f.Rows[0])).ThenByDescending(f => f.Rows.Length);
+    public IEnumerable<TransferFamily> Families =>
+        Rows.GroupBy(r => r.Family)
+            .Select(g => new TransferFamily(g.Key, Sentence(g.First(), g.Count()), [.. g], g.SelectMany(r => r.Restore).Count()))
+            .OrderBy(f => Weight(f.Rows[0]))
+            .ThenByDescending(f => f.Rows.Length);
 
     /// <summary>What changes the picture comes first, what is only bookkeeping last.</summary>
-    private static int Weight(TransferRow row) => row.What switch
-    {
-        "missing" when row.Kind == "material" => 0,
-        "map" => 1,
-        "input" => 2,
-        "assignment" => 3,
-        "tiling" or "uv transform" => 4,
-        "colour space" => 5,
-        "uv set" or "wrap" or "channels" => 6,
-        "value" or "shading model" => 7,
-        "missing" or "lods" => 8,
-        "unit" or "up axis" or "bounding box" => 9,
-        "extra" => 12,
-        _ => 10,
-    };
+    private static int Weight(TransferRow row) =>
+        row.What switch
+        {
+            "missing" when row.Kind == "material" => 0,
+            "map" => 1,
+            "input" => 2,
+            "assignment" => 3,
+            "tiling" or "uv transform" => 4,
+            "colour space" => 5,
+            "uv set" or "wrap" or "channels" => 6,
+            "value" or "shading model" => 7,
+            "missing" or "lods" => 8,
+            "unit" or "up axis" or "bounding box" => 9,
+            "extra" => 12,
+            _ => 10,
+        };
 
     private static string Sentence(TransferRow row, int count)
     {
         var input = row.Input ?? string.Empty;
-        string Of(string one, string many) => count == 1 ? $"1 {one}" : $"{count:N0} {many}";
+        string Of(string one, string many) => count == 1 ? $"1 {one}" : Invariant($"{count:N0} {many}");
         return (row.Kind, row.What) switch
         {
             (_, "map") when row.B is null => $"{Of($"{input} map", $"{input} maps")} did not arrive",

@@ -16,14 +16,16 @@ internal static class WorldBox
             var own = node.Transform.IsEmpty ? Transforms.Identity : [.. node.Transform];
             // Parents stand before their children.
             world[i] = node.Parent >= 0 && node.Parent < i ? Transforms.Multiply(own, world[node.Parent]) : own;
-            if (node.Mesh < 0 || node.Mesh >= scene.Meshes.Length || scene.Meshes[node.Mesh].Bounds is not { } bounds) continue;
+            if (node.Mesh < 0 || node.Mesh >= scene.Meshes.Length || scene.Meshes[node.Mesh].Bounds is not { } bounds)
+                continue;
             for (var corner = 0; corner < 8; corner++)
             {
                 var (x, y, z) = Transforms.Apply(
                     world[i],
                     (corner & 1) == 0 ? bounds.Min.X : bounds.Max.X,
                     (corner & 2) == 0 ? bounds.Min.Y : bounds.Max.Y,
-                    (corner & 4) == 0 ? bounds.Min.Z : bounds.Max.Z);
+                    (corner & 4) == 0 ? bounds.Min.Z : bounds.Max.Z
+                );
                 box.Add(x * unit, y * unit, z * unit);
             }
         }

@@ -23,7 +23,8 @@ namespace RootCall.Data.Migrations
                 name: "included",
                 table: "arrivals",
                 type: "uuid[]",
-                nullable: false);
+                nullable: false,
+                defaultValueSql: "'{}'::uuid[]");
         }
 
         /// <inheritdoc />

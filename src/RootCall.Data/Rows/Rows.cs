@@ -68,10 +68,16 @@ public sealed class ArrivalRow
     /// <summary>Images beside those in use, as JSON of <c>RootCall.Core.Muster.FileBeside</c>; null for none.</summary>
     public JsonDocument? Beside { get; set; }
 
-    /// <summary>Entries of the ledger that are in <see cref="Scene"/> already: those that reach further than can be told without its files.</summary>
+    /// <summary>
+    /// Entries of the ledger that are in <see cref="Scene"/> already: those that reach further than can be told without
+    /// its files.
+    /// </summary>
     public List<Guid> Included { get; set; } = [];
 
-    /// <summary>References that entries of the ledger bring, as JSON of <c>RootCall.Core.Muster.MusteredReference</c>; null when there are none.</summary>
+    /// <summary>
+    /// References that entries of the ledger bring, as JSON of <c>RootCall.Core.Muster.MusteredReference</c>; null when
+    /// there are none.
+    /// </summary>
     public JsonDocument? Brought { get; set; }
 
     /// <summary>Edits of the ledger that no longer apply, as JSON of <c>RootCall.Data.Stores.RefusedEdit</c>; null when all do.</summary>
@@ -111,7 +117,10 @@ public sealed class RootRow
     /// <summary>Roots are searched in this order; among equal candidates the first root wins.</summary>
     public int Position { get; set; }
 
-    /// <summary><c>search</c>, <c>library</c> (shared by many scenes: its files keep their place) or <c>output</c> (may be written to, is not searched).</summary>
+    /// <summary>
+    /// <c>search</c>, <c>library</c> (shared by many scenes: its files keep their place) or <c>output</c> (may be
+    /// written to, is not searched).
+    /// </summary>
     public string Purpose { get; set; } = "search";
 
     public DateTimeOffset AddedAt { get; set; }
@@ -134,7 +143,7 @@ public sealed class LedgerEntryRow
 
     public DateTimeOffset At { get; set; }
 
-    /// <summary>The relocation rule it applies, as JSON of <c>RootCall.Core.Muster.PathRewrite</c>; null for any other entry.</summary>
+    /// <summary>The relocation rule it applies, as JSON of <c>RootCall.Core.PathRewrite</c>; null for any other entry.</summary>
     public JsonDocument? Rule { get; set; }
 
     /// <summary>The findings it fixes, as JSON of <c>RootCall.Core.Edits.FixedFinding</c>; null for any other entry.</summary>

@@ -16,7 +16,8 @@ public sealed class DiskStore
     public DiskStore(IOptions<DataOptions> options)
     {
         Folder = RootScope.RealPath(Path.Combine(options.Value.Data, "store"));
-        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted", "stand-ins" }) Directory.CreateDirectory(Path.Combine(Folder, part));
+        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted", "stand-ins" })
+            Directory.CreateDirectory(Path.Combine(Folder, part));
     }
 
     public string Folder { get; }
@@ -40,7 +41,9 @@ public sealed class DiskStore
     /// <summary>Where the thumbnail of a file in that state lies or belongs: another size or time is another picture.</summary>
     public string Picture(string path, FileStamp stamp, int side)
     {
-        var key = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{path}\n{stamp.Bytes}\n{stamp.ModifiedUtc.Ticks}\n{side}")))[..32];
+        var key = Convert.ToHexStringLower(
+            SHA256.HashData(Encoding.UTF8.GetBytes($"{path}\n{stamp.Bytes}\n{stamp.ModifiedUtc.Ticks}\n{side}"))
+        )[..32];
         return Path.Combine(Folder, "pictures", key[..2], key + ".png");
     }
 }

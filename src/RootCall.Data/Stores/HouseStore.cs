@@ -1,24 +1,31 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
 
 namespace RootCall.Data.Stores;
 
-/// <summary>What the house has chosen: its rules, its own destinations, its recipes. All are kept as the JSON that can be exported.</summary>
+/// <summary>
+/// What the house has chosen: its rules, its own destinations, its recipes. All are kept as the JSON that can be
+/// exported.
+/// </summary>
 public sealed class HouseStore(IDbContextFactory<RootCallDb> databases)
 {
     private const string RulesKey = "house-rules";
     private const string DestinationKey = "destination:";
     private const string RecipeKey = "recipe:";
 
-    public async Task<HouseRules> Rules(CancellationToken stop) => await Read(RulesKey, stop) is { } json ? HouseRules.Read(json, "the house rules") : HouseRules.Standard;
+    public async Task<HouseRules> Rules(CancellationToken stop) =>
+        await Read(RulesKey, stop) is { } json ? HouseRules.Read(json, "the house rules") : HouseRules.Standard;
 
     public Task SetRules(HouseRules rules, CancellationToken stop) => Write(RulesKey, rules.Write(), stop);
 
-    /// <summary>The plain one, those that ship, and the house's own; one of the house's that has the id of another stands in its place.</summary>
+    /// <summary>
+    /// The plain one, those that ship, and the house's own; one of the house's that has the id of another stands in its
+    /// place.
+    /// </summary>
     public async Task<ImmutableArray<Destination>> Destinations(CancellationToken stop)
     {
         var own = (await All(DestinationKey, stop)).Select(d => DestinationFiles.Read(d.Json, d.Key)).ToList();
@@ -26,12 +33,14 @@ public sealed class HouseStore(IDbContextFactory<RootCallDb> databases)
     }
 
     /// <summary>The plain one for an id that is no longer there.</summary>
-    public async Task<Destination> DestinationOf(string id, CancellationToken stop) => (await Destinations(stop)).FirstOrDefault(d => d.Id == id) ?? Destination.Plain;
+    public async Task<Destination> DestinationOf(string id, CancellationToken stop) =>
+        (await Destinations(stop)).FirstOrDefault(d => d.Id == id) ?? Destination.Plain;
 
     /// <exception cref="CannotUseException">It has the id of the plain one, or an id that cannot be written in a path.</exception>
     public Task SetDestination(Destination destination, CancellationToken stop)
     {
-        if (destination.Id == Destination.Plain.Id || destination.Id.Any(c => !char.IsAsciiLetterOrDigit(c) && c != '-')) throw new CannotUseException($"“{destination.Id}” is no id for a destination: letters, digits and hyphens.");
+        if (destination.Id == Destination.Plain.Id || destination.Id.Any(c => !char.IsAsciiLetterOrDigit(c) && c != '-'))
+            throw new CannotUseException($"“{destination.Id}” is no id for a destination: letters, digits and hyphens.");
         return Write(DestinationKey + destination.Id, DestinationFiles.Write(destination), stop);
     }
 
@@ -42,7 +51,9 @@ public sealed class HouseStore(IDbContextFactory<RootCallDb> databases)
 
     /// <exception cref="CannotUseException">There is no such recipe.</exception>
     public async Task<Recipe> RecipeOf(string id, CancellationToken stop) =>
-        await Read(RecipeKey + id, stop) is { } json ? Recipe.Read(json, id) : throw new CannotUseException("There is no such recipe any more.");
+        await Read(RecipeKey + id, stop) is { } json
+            ? Recipe.Read(json, id)
+            : throw new CannotUseException("There is no such recipe any more.");
 
     public Task SetRecipe(string id, Recipe recipe, CancellationToken stop) => Write(RecipeKey + id, recipe.Write(), stop);
 
@@ -57,15 +68,22 @@ public sealed class HouseStore(IDbContextFactory<RootCallDb> databases)
     private async Task<List<(string Key, string Json)>> All(string prefix, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        return [.. (await db.Settings.AsNoTracking().Where(s => s.Key.StartsWith(prefix)).OrderBy(s => s.Key).ToListAsync(stop)).Select(s => (s.Key[prefix.Length..], s.Value.RootElement.GetRawText()))];
+        return
+        [
+            .. (await db.Settings.AsNoTracking().Where(s => s.Key.StartsWith(prefix)).OrderBy(s => s.Key).ToListAsync(stop)).Select(s =>
+                (s.Key[prefix.Length..], s.Value.RootElement.GetRawText())
+            ),
+        ];
     }
 
     private async Task Write(string key, string json, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var row = await db.Settings.FirstOrDefaultAsync(s => s.Key == key, stop);
-        if (row is null) db.Settings.Add(new() { Key = key, Value = JsonDocument.Parse(json) });
-        else row.Value = JsonDocument.Parse(json);
+        if (row is null)
+            db.Settings.Add(new() { Key = key, Value = JsonDocument.Parse(json) });
+        else
+            row.Value = JsonDocument.Parse(json);
         await db.SaveChangesAsync(stop);
     }
 

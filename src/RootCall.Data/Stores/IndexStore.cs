@@ -14,7 +14,8 @@ public sealed class IndexStore(IDbContextFactory<RootCallDb> databases)
     public async Task<TreeIndex?> Load(string folder, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        if (await db.IndexTrees.AsNoTracking().FirstOrDefaultAsync(t => t.Folder == folder, stop) is not { } tree) return null;
+        if (await db.IndexTrees.AsNoTracking().FirstOrDefaultAsync(t => t.Folder == folder, stop) is not { } tree)
+            return null;
         var rows = await db.IndexFolders.AsNoTracking().Where(f => f.TreeId == tree.Id).ToListAsync(stop);
         return new(folder, rows.Select(Listing), [.. tree.Notes], tree.IndexedAt);
     }
@@ -49,7 +50,8 @@ public sealed class IndexStore(IDbContextFactory<RootCallDb> databases)
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var tree = await db.IndexTrees.FirstOrDefaultAsync(t => t.Folder == index.Folder, stop);
         var isNew = tree is null;
-        if (tree is null) db.IndexTrees.Add(tree = new() { Id = Guid.CreateVersion7(), Folder = index.Folder });
+        if (tree is null)
+            db.IndexTrees.Add(tree = new() { Id = Guid.CreateVersion7(), Folder = index.Folder });
         (tree.Files, tree.Folders, tree.IndexedAt, tree.Notes) = (index.Count, index.Listings.Length, index.At, [.. index.Notes]);
         await db.SaveChangesAsync(stop);
         if (!isNew)
@@ -70,7 +72,10 @@ public sealed class IndexStore(IDbContextFactory<RootCallDb> databases)
     private static async Task Copy(RootCallDb db, Guid tree, ImmutableArray<FolderListing> listings, CancellationToken stop)
     {
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
-        await using var copy = await connection.BeginBinaryImportAsync("COPY index_folders (tree_id, path, modified, names, sizes, times, folders) FROM STDIN (FORMAT BINARY)", stop);
+        await using var copy = await connection.BeginBinaryImportAsync(
+            "COPY index_folders (tree_id, path, modified, names, sizes, times, folders) FROM STDIN (FORMAT BINARY)",
+            stop
+        );
         foreach (var listing in listings)
         {
             await copy.StartRowAsync(stop);
@@ -86,5 +91,6 @@ public sealed class IndexStore(IDbContextFactory<RootCallDb> databases)
         await copy.CompleteAsync(stop);
     }
 
-    private static FolderListing Listing(IndexFolderRow r) => new(r.Path, new(r.Modified, DateTimeKind.Utc), r.Names, r.Sizes, r.Times, r.Folders);
+    private static FolderListing Listing(IndexFolderRow r) =>
+        new(r.Path, new(r.Modified, DateTimeKind.Utc), r.Names, r.Sizes, r.Times, r.Folders);
 }

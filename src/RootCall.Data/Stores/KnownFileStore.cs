@@ -21,7 +21,10 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
     }
 
     /// <summary>Statistics of images that another process has learned since.</summary>
-    public async Task<IReadOnlyDictionary<string, PixelStats>> Pixels(IEnumerable<(string Path, FileStamp Stamp)> files, CancellationToken stop)
+    public async Task<IReadOnlyDictionary<string, PixelStats>> Pixels(
+        IEnumerable<(string Path, FileStamp Stamp)> files,
+        CancellationToken stop
+    )
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var found = new Dictionary<string, PixelStats>(StringComparer.Ordinal);
@@ -29,7 +32,8 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
         {
             var (paths, stamps) = (some.Select(f => f.Path).ToList(), some.ToDictionary(f => f.Path, f => f.Stamp, StringComparer.Ordinal));
             foreach (var row in await db.KnownFiles.AsNoTracking().Where(f => paths.Contains(f.Path) && f.Pixels != null).ToListAsync(stop))
-                if (stamps[row.Path] is var stamp && stamp.Bytes == row.Bytes && stamp.ModifiedUtc.Ticks == row.Modified) found[row.Path] = Json.Read<PixelStats>(row.Pixels!);
+                if (stamps[row.Path] is var stamp && stamp.Bytes == row.Bytes && stamp.ModifiedUtc.Ticks == row.Modified)
+                    found[row.Path] = Json.Read<PixelStats>(row.Pixels!);
         }
 
         return found;
@@ -39,12 +43,18 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
     public async Task Save(FileFacts facts, CancellationToken stop)
     {
         var learned = facts.TakeLearned();
-        if (learned.Count == 0) return;
+        if (learned.Count == 0)
+            return;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
         await db.Database.ExecuteSqlRawAsync("CREATE TEMP TABLE learned (LIKE known_files) ON COMMIT DROP", stop);
-        await using (var copy = await connection.BeginBinaryImportAsync("COPY learned (path, bytes, modified, probe, hash, look, pixels) FROM STDIN (FORMAT BINARY)", stop))
+        await using (
+            var copy = await connection.BeginBinaryImportAsync(
+                "COPY learned (path, bytes, modified, probe, hash, look, pixels) FROM STDIN (FORMAT BINARY)",
+                stop
+            )
+        )
         {
             foreach (var file in learned)
             {
@@ -52,14 +62,22 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
                 await copy.WriteAsync(file.Path, NpgsqlDbType.Text, stop);
                 await copy.WriteAsync(file.Stamp.Bytes, NpgsqlDbType.Bigint, stop);
                 await copy.WriteAsync(file.Stamp.ModifiedUtc.Ticks, NpgsqlDbType.Bigint, stop);
-                if (file.Probe is { } probe) await copy.WriteAsync(Json.Text(probe), NpgsqlDbType.Jsonb, stop);
-                else await copy.WriteNullAsync(stop);
-                if (file.Hash is { } hash) await copy.WriteAsync(hash, NpgsqlDbType.Text, stop);
-                else await copy.WriteNullAsync(stop);
-                if (file.Look is { } look) await copy.WriteAsync(unchecked((long)look), NpgsqlDbType.Bigint, stop);
-                else await copy.WriteNullAsync(stop);
-                if (file.Pixels is { } pixels) await copy.WriteAsync(Json.Text(pixels), NpgsqlDbType.Jsonb, stop);
-                else await copy.WriteNullAsync(stop);
+                if (file.Probe is { } probe)
+                    await copy.WriteAsync(Json.Text(probe), NpgsqlDbType.Jsonb, stop);
+                else
+                    await copy.WriteNullAsync(stop);
+                if (file.Hash is { } hash)
+                    await copy.WriteAsync(hash, NpgsqlDbType.Text, stop);
+                else
+                    await copy.WriteNullAsync(stop);
+                if (file.Look is { } look)
+                    await copy.WriteAsync(unchecked((long)look), NpgsqlDbType.Bigint, stop);
+                else
+                    await copy.WriteNullAsync(stop);
+                if (file.Pixels is { } pixels)
+                    await copy.WriteAsync(Json.Text(pixels), NpgsqlDbType.Jsonb, stop);
+                else
+                    await copy.WriteNullAsync(stop);
             }
 
             await copy.CompleteAsync(stop);
@@ -76,10 +94,18 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
               pixels = COALESCE(excluded.pixels, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.pixels END),
               bytes = excluded.bytes, modified = excluded.modified
             """,
-            stop);
+            stop
+        );
         await transaction.CommitAsync(stop);
     }
 
     private static KnownFile Known(KnownFileRow r) =>
-        new(r.Path, new(r.Bytes, new(r.Modified, DateTimeKind.Utc)), r.Probe is { } p ? Json.Read<ProbeResult>(p) : null, r.Hash, r.Look is { } look ? unchecked((ulong)look) : null, r.Pixels is { } pixels ? Json.Read<PixelStats>(pixels) : null);
+        new(
+            r.Path,
+            new(r.Bytes, new(r.Modified, DateTimeKind.Utc)),
+            r.Probe is { } p ? Json.Read<ProbeResult>(p) : null,
+            r.Hash,
+            r.Look is { } look ? unchecked((ulong)look) : null,
+            r.Pixels is { } pixels ? Json.Read<PixelStats>(pixels) : null
+        );
 }

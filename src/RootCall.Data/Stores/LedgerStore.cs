@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
-using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
@@ -28,7 +27,8 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
         var after = change(Ledger(rows));
         var byId = rows.ToDictionary(r => r.Id);
         // What is taken back is kept until something new is put in, so that it can be done again.
-        foreach (var gone in rows.Where(r => after.Entries.All(e => e.Id != r.Id))) gone.State = Undone;
+        foreach (var gone in rows.Where(r => after.Entries.All(e => e.Id != r.Id)))
+            gone.State = Undone;
         var undone = await db.LedgerEntries.Where(l => l.SceneId == sceneId && l.State == Undone).ToListAsync(stop);
         var sequence = rows.Concat(undone).Select(r => r.Sequence).DefaultIfEmpty(0).Max();
         foreach (var again in undone.Where(u => after.Entries.Any(e => e.Id == u.Id)))
@@ -37,24 +37,28 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
             byId[again.Id] = again;
         }
 
-        if (after.Entries.Any(e => !byId.ContainsKey(e.Id))) db.RemoveRange(undone);
+        if (after.Entries.Any(e => !byId.ContainsKey(e.Id)))
+            db.RemoveRange(undone);
         foreach (var entry in after.Entries)
         {
-            if (byId.TryGetValue(entry.Id, out var row)) row.State = Word(entry.State);
+            if (byId.TryGetValue(entry.Id, out var row))
+                row.State = Word(entry.State);
             else
-                db.Add(new LedgerEntryRow
-                {
-                    Id = entry.Id,
-                    SceneId = sceneId,
-                    Sequence = ++sequence,
-                    Sentence = entry.Sentence,
-                    State = Word(entry.State),
-                    ProposedBy = entry.ProposedBy,
-                    At = entry.At,
-                    Rule = entry.Rule is { } rule ? Json.Document(rule) : null,
-                    Fixed = entry.Fixed.IsDefaultOrEmpty ? null : Json.Document(entry.Fixed),
-                    Edits = Json.Document(entry.Edits),
-                });
+                db.Add(
+                    new LedgerEntryRow
+                    {
+                        Id = entry.Id,
+                        SceneId = sceneId,
+                        Sequence = ++sequence,
+                        Sentence = entry.Sentence,
+                        State = Word(entry.State),
+                        ProposedBy = entry.ProposedBy,
+                        At = entry.At,
+                        Rule = entry.Rule is { } rule ? Json.Document(rule) : null,
+                        Fixed = entry.Fixed.IsDefaultOrEmpty ? null : Json.Document(entry.Fixed),
+                        Edits = Json.Document(entry.Edits),
+                    }
+                );
         }
 
         await db.SaveChangesAsync(stop);
@@ -66,7 +70,11 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
     public async Task<Ledger> Redo(Guid sceneId, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        var next = await db.LedgerEntries.AsNoTracking().Where(l => l.SceneId == sceneId && l.State == Undone).OrderBy(l => l.Sequence).FirstOrDefaultAsync(stop)
+        var next = await db
+            .LedgerEntries.AsNoTracking()
+            .Where(l => l.SceneId == sceneId && l.State == Undone)
+            .OrderBy(l => l.Sequence)
+            .FirstOrDefaultAsync(stop)
             ?? throw new CannotUseException("Nothing was taken back that could be done again.");
         return await Change(sceneId, l => l.Put(Entry(next)), stop);
     }
@@ -83,12 +91,19 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
 
     private static Ledger Ledger(IEnumerable<LedgerEntryRow> rows) => new([.. rows.Select(Entry)]);
 
-    private static LedgerEntry Entry(LedgerEntryRow r) => new(
-        r.Id, r.Sentence, Json.Read<ImmutableArray<Edit>>(r.Edits), r.State == "applied" ? EntryState.Applied : EntryState.Pending, r.ProposedBy, r.At)
-    {
-        Rule = r.Rule is { } rule ? Json.Read<PathRewrite>(rule) : null,
-        Fixed = r.Fixed is { } done ? Json.Read<ImmutableArray<FixedFinding>>(done) : [],
-    };
+    private static LedgerEntry Entry(LedgerEntryRow r) =>
+        new(
+            r.Id,
+            r.Sentence,
+            Json.Read<ImmutableArray<Edit>>(r.Edits),
+            r.State == "applied" ? EntryState.Applied : EntryState.Pending,
+            r.ProposedBy,
+            r.At
+        )
+        {
+            Rule = r.Rule is { } rule ? Json.Read<PathRewrite>(rule) : null,
+            Fixed = r.Fixed is { } done ? Json.Read<ImmutableArray<FixedFinding>>(done) : [],
+        };
 
     private static string Word(EntryState state) => state == EntryState.Applied ? "applied" : "pending";
 }

@@ -13,10 +13,12 @@ public sealed class NameStore(IDbContextFactory<RootCallDb> databases)
     public async Task<NameDictionary> Read(CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        if (await db.Settings.AsNoTracking().FirstOrDefaultAsync(s => s.Key == Key, stop) is not { } row) return NameDictionary.Standard;
+        if (await db.Settings.AsNoTracking().FirstOrDefaultAsync(s => s.Key == Key, stop) is not { } row)
+            return NameDictionary.Standard;
         var json = row.Value.RootElement.GetRawText();
         // One instance for one text: indexes keep their lookups by it.
-        if (known is { } k && k.Json == json) return k.Names;
+        if (known is { } k && k.Json == json)
+            return k.Names;
         var names = NameDictionary.Parse(json);
         known = (json, names);
         return names;
@@ -28,8 +30,10 @@ public sealed class NameStore(IDbContextFactory<RootCallDb> databases)
         var json = NameDictionary.Of(words).ToJson();
         await using var db = await databases.CreateDbContextAsync(stop);
         var row = await db.Settings.FirstOrDefaultAsync(s => s.Key == Key, stop);
-        if (row is null) db.Settings.Add(new() { Key = Key, Value = System.Text.Json.JsonDocument.Parse(json) });
-        else row.Value = System.Text.Json.JsonDocument.Parse(json);
+        if (row is null)
+            db.Settings.Add(new() { Key = Key, Value = System.Text.Json.JsonDocument.Parse(json) });
+        else
+            row.Value = System.Text.Json.JsonDocument.Parse(json);
         await db.SaveChangesAsync(stop);
     }
 }

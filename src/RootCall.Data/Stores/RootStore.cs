@@ -28,10 +28,20 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
     {
         var real = new RootScope(ServerFolders.Select(f => f.Path)).Enter(folder);
         if (real is null || !Directory.Exists(real))
-            throw new CannotUseException($"“{folder}” is no folder inside those the settings list ({string.Join(", ", ServerFolders.Select(f => f.Name))}).");
+            throw new CannotUseException(
+                $"“{folder}” is no folder inside those the settings list ({string.Join(", ", ServerFolders.Select(f => f.Name))})."
+            );
         await using var db = await databases.CreateDbContextAsync(stop);
-        if (await db.Roots.FirstOrDefaultAsync(r => r.Folder == real, stop) is { } known) return known;
-        var root = new RootRow { Id = Guid.CreateVersion7(), Name = Path.GetFileName(real), Folder = real, AddedAt = at, Position = await db.Roots.CountAsync(stop) + 1 };
+        if (await db.Roots.FirstOrDefaultAsync(r => r.Folder == real, stop) is { } known)
+            return known;
+        var root = new RootRow
+        {
+            Id = Guid.CreateVersion7(),
+            Name = Path.GetFileName(real),
+            Folder = real,
+            AddedAt = at,
+            Position = await db.Roots.CountAsync(stop) + 1,
+        };
         db.Roots.Add(root);
         await db.SaveChangesAsync(stop);
         return root;
@@ -47,8 +57,10 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
     /// <exception cref="CannotUseException">There is no such root, or no such purpose.</exception>
     public async Task<RootRow> Change(Guid id, string? name, string? purpose, int? position, CancellationToken stop)
     {
-        if (purpose is not (null or "search" or "library" or Output)) throw new CannotUseException($"“{purpose}” is no purpose of a root; search, library and output are.");
-        if (name is { } given && string.IsNullOrWhiteSpace(given)) throw new CannotUseException("A root needs a name.");
+        if (purpose is not (null or "search" or "library" or Output))
+            throw new CannotUseException($"“{purpose}” is no purpose of a root; search, library and output are.");
+        if (name is { } given && string.IsNullOrWhiteSpace(given))
+            throw new CannotUseException("A root needs a name.");
         await using var db = await databases.CreateDbContextAsync(stop);
         var all = await db.Roots.OrderBy(r => r.Position).ToListAsync(stop);
         var root = all.Find(r => r.Id == id) ?? throw new CannotUseException("There is no such root any more.");
@@ -58,7 +70,8 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
         {
             all.Remove(root);
             all.Insert(Math.Clamp(place - 1, 0, all.Count), root);
-            for (var i = 0; i < all.Count; i++) all[i].Position = i + 1;
+            for (var i = 0; i < all.Count; i++)
+                all[i].Position = i + 1;
         }
 
         await db.SaveChangesAsync(stop);
@@ -70,7 +83,8 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
     public async Task<RootScope> ScopeOf(string scenePath, Guid? sceneId, CancellationToken stop)
     {
         var folders = (await All(stop)).Where(r => r.Purpose != Output).Select(r => r.Folder).Append(disk.StandIns);
-        if (sceneId is { } id) folders = folders.Append(disk.Extracted(id));
+        if (sceneId is { } id)
+            folders = folders.Append(disk.Extracted(id));
         return Core.Muster.CurrentScene.Scope(scenePath, folders.Where(Directory.Exists));
     }
 }

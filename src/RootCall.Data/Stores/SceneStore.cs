@@ -34,23 +34,42 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     public async Task<Guid?> Known(string path, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        return (await db.Arrivals.Where(a => a.Path == path && !a.Uploaded).OrderByDescending(a => a.Version).FirstOrDefaultAsync(stop))?.SceneId;
+        return (
+            await db.Arrivals.Where(a => a.Path == path && !a.Uploaded).OrderByDescending(a => a.Version).FirstOrDefaultAsync(stop)
+        )?.SceneId;
     }
 
     /// <summary>Keeps a new arrival.</summary>
     /// <param name="id">Id for the arrival; when it is known already nothing is added.</param>
     /// <param name="versionOf">The scene it is another version of; null for a new scene.</param>
     /// <returns>The scene's id.</returns>
-    public async Task<Guid> Arrive(Guid id, Mustered mustered, Guid? versionOf, string source, bool uploaded, DateTimeOffset at, CancellationToken stop)
+    public async Task<Guid> Arrive(
+        Guid id,
+        Mustered mustered,
+        Guid? versionOf,
+        string source,
+        bool uploaded,
+        DateTimeOffset at,
+        CancellationToken stop
+    )
     {
         var report = mustered.Report;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
-        if (await db.Arrivals.FirstOrDefaultAsync(a => a.Id == id, stop) is { } there) return there.SceneId;
+        if (await db.Arrivals.FirstOrDefaultAsync(a => a.Id == id, stop) is { } there)
+            return there.SceneId;
         var scene = report.Scene;
         var known = versionOf is { } of ? await Newest(db, of).FirstOrDefaultAsync(stop) : null;
         var sceneId = known?.SceneId ?? Guid.CreateVersion7();
-        if (known is null) db.Scenes.Add(new() { Id = sceneId, Name = Path.GetFileName(scene.Path), CreatedAt = at });
+        if (known is null)
+            db.Scenes.Add(
+                new()
+                {
+                    Id = sceneId,
+                    Name = Path.GetFileName(scene.Path),
+                    CreatedAt = at,
+                }
+            );
         var arrival = new ArrivalRow
         {
             Id = id,
@@ -82,7 +101,8 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         // Two musters of one scene take turns here; the later one sees what the earlier one stored.
         await Turns.Take(db, started.SceneId, stop);
         var arrival = await Newest(db, started.SceneId).FirstAsync(stop);
-        if (arrival.Id != started.Id || arrival.MusterRevision != started.MusterRevision) return false;
+        if (arrival.Id != started.Id || arrival.MusterRevision != started.MusterRevision)
+            return false;
         Fill(arrival, mustered, at);
         await db.SaveChangesAsync(stop);
         await db.References.Where(r => r.ArrivalId == arrival.Id).ExecuteDeleteAsync(stop);
@@ -111,9 +131,11 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         return await db.Arrivals.AsNoTracking().FirstOrDefaultAsync(a => a.SceneId == sceneId && a.Version == version, stop);
     }
 
-    public static IReadOnlyList<MusteredReference> BroughtOf(ArrivalRow arrival) => arrival.Brought is { } brought ? Json.Read<List<MusteredReference>>(brought) : [];
+    public static IReadOnlyList<MusteredReference> BroughtOf(ArrivalRow arrival) =>
+        arrival.Brought is { } brought ? Json.Read<List<MusteredReference>>(brought) : [];
 
-    public static IReadOnlyList<RefusedEdit> RefusedOf(ArrivalRow arrival) => arrival.Refused is { } refused ? Json.Read<List<RefusedEdit>>(refused) : [];
+    public static IReadOnlyList<RefusedEdit> RefusedOf(ArrivalRow arrival) =>
+        arrival.Refused is { } refused ? Json.Read<List<RefusedEdit>>(refused) : [];
 
     /// <summary>The newest arrival, without its references; null when there is no such scene.</summary>
     public async Task<ArrivalRow?> Arrival(Guid sceneId, CancellationToken stop)
@@ -126,7 +148,11 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     public async Task<(int References, int Unanswered)> Count(Guid arrival, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        var states = await db.References.Where(r => r.ArrivalId == arrival).GroupBy(r => r.State).Select(g => new { State = g.Key, Count = g.Count() }).ToListAsync(stop);
+        var states = await db
+            .References.Where(r => r.ArrivalId == arrival)
+            .GroupBy(r => r.State)
+            .Select(g => new { State = g.Key, Count = g.Count() })
+            .ToListAsync(stop);
         return (states.Sum(s => s.Count), states.Where(s => s.State is not ("present" or "embedded")).Sum(s => s.Count));
     }
 
@@ -134,8 +160,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     public Task<MusterReport> Report(ArrivalRow arrival)
     {
         var key = (arrival.Id, arrival.MusterRevision);
-        foreach (var old in reports.Keys.Where(k => k.Arrival == arrival.Id && k.Revision < arrival.MusterRevision)) reports.TryRemove(old, out _);
-        while (reports.Count > Kept && reports.Keys.FirstOrDefault(k => k != key) is { } other) reports.TryRemove(other, out _);
+        foreach (var old in reports.Keys.Where(k => k.Arrival == arrival.Id && k.Revision < arrival.MusterRevision))
+            reports.TryRemove(old, out _);
+        while (reports.Count > Kept && reports.Keys.FirstOrDefault(k => k != key) is { } other)
+            reports.TryRemove(other, out _);
         return reports.GetOrAdd(key, _ => new(() => Read(arrival))).Value;
     }
 
@@ -147,7 +175,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
             var bodies = await db.References.Where(r => r.ArrivalId == arrival.Id).OrderBy(r => r.Number).Select(r => r.Body).ToListAsync();
             var references = bodies.Select(Json.Read<MusteredReference>).ToImmutableArray();
             var scene = Json.Read<Scene>(arrival.Scene) with { References = [.. references.Select(r => r.Reference)] };
-            return new(scene, references, [.. arrival.MusterNotes]) { Beside = arrival.Beside is { } beside ? Json.Read<ImmutableArray<FileBeside>>(beside) : [] };
+            return new(scene, references, [.. arrival.MusterNotes])
+            {
+                Beside = arrival.Beside is { } beside ? Json.Read<ImmutableArray<FileBeside>>(beside) : [],
+            };
         }
         catch
         {
@@ -156,15 +187,21 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         }
     }
 
-    private static IQueryable<ArrivalRow> Newest(RootCallDb db, Guid sceneId) => db.Arrivals.Where(a => a.SceneId == sceneId).OrderByDescending(a => a.Version);
+    private static IQueryable<ArrivalRow> Newest(RootCallDb db, Guid sceneId) =>
+        db.Arrivals.Where(a => a.SceneId == sceneId).OrderByDescending(a => a.Version);
 
     private static void Fill(ArrivalRow arrival, Mustered mustered, DateTimeOffset at)
     {
         var scene = mustered.Report.Scene;
         arrival.Scene = Stored(scene);
         arrival.Bytes = scene.Files.Sum(f => f.Bytes);
-        (arrival.Nodes, arrival.Meshes, arrival.Materials, arrival.Images, arrival.Triangles) =
-            (scene.Counts.Nodes, scene.Counts.Meshes, scene.Counts.Materials, scene.Counts.Images, scene.Counts.Triangles);
+        (arrival.Nodes, arrival.Meshes, arrival.Materials, arrival.Images, arrival.Triangles) = (
+            scene.Counts.Nodes,
+            scene.Counts.Meshes,
+            scene.Counts.Materials,
+            scene.Counts.Images,
+            scene.Counts.Triangles
+        );
         arrival.MusterRevision++;
         arrival.MusteredAt = at;
         arrival.FilesIndexed = mustered.Indexed;
@@ -181,7 +218,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     {
         // Binary COPY: tens of thousands of rows in well under a second.
         var connection = (NpgsqlConnection)db.Database.GetDbConnection();
-        await using var copy = await connection.BeginBinaryImportAsync("COPY \"references\" (arrival_id, number, kind, written, state, resolved, body) FROM STDIN (FORMAT BINARY)", stop);
+        await using var copy = await connection.BeginBinaryImportAsync(
+            "COPY \"references\" (arrival_id, number, kind, written, state, resolved, body) FROM STDIN (FORMAT BINARY)",
+            stop
+        );
         foreach (var reference in report.References)
         {
             await copy.StartRowAsync(stop);
@@ -190,8 +230,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
             await copy.WriteAsync(reference.Reference.Kind.Word(), NpgsqlDbType.Text, stop);
             await copy.WriteAsync(Storable(reference.Reference.Written), NpgsqlDbType.Text, stop);
             await copy.WriteAsync(reference.State.Word(), NpgsqlDbType.Text, stop);
-            if (reference.Resolved is null) await copy.WriteNullAsync(stop);
-            else await copy.WriteAsync(reference.Resolved, NpgsqlDbType.Text, stop);
+            if (reference.Resolved is null)
+                await copy.WriteNullAsync(stop);
+            else
+                await copy.WriteAsync(reference.Resolved, NpgsqlDbType.Text, stop);
             await copy.WriteAsync(Storable(Json.Text(reference)), NpgsqlDbType.Jsonb, stop);
         }
 
@@ -199,5 +241,6 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     }
 
     // PostgreSQL's text holds no zero character; a path that has one cannot be a file's either.
-    private static string Storable(string text) => text.Replace("\0", "\uFFFD", StringComparison.Ordinal).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
+    private static string Storable(string text) =>
+        text.Replace("\0", "\uFFFD", StringComparison.Ordinal).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
 }

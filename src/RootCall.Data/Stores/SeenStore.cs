@@ -19,7 +19,8 @@ public sealed class SeenStore(IDbContextFactory<RootCallDb> databases)
     /// <summary>Remembers these in place of what was remembered of the same references.</summary>
     public async Task Put(Guid sceneId, IReadOnlyDictionary<ReferenceKey, LastSeen> seen, CancellationToken stop)
     {
-        if (seen.Count == 0) return;
+        if (seen.Count == 0)
+            return;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         // One writer at a time for a scene: two tasks may have looked at the same files.
@@ -27,7 +28,14 @@ public sealed class SeenStore(IDbContextFactory<RootCallDb> databases)
         await db.Database.ExecuteSqlAsync($"SELECT pg_advisory_xact_lock({turn})", stop);
         var keys = seen.Keys.Select(Key).ToList();
         await db.SeenFiles.Where(s => s.SceneId == sceneId && keys.Contains(s.Reference)).ExecuteDeleteAsync(stop);
-        db.SeenFiles.AddRange(seen.Select(s => new SeenFileRow { SceneId = sceneId, Reference = Key(s.Key), Body = Json.Document(s.Value) }));
+        db.SeenFiles.AddRange(
+            seen.Select(s => new SeenFileRow
+            {
+                SceneId = sceneId,
+                Reference = Key(s.Key),
+                Body = Json.Document(s.Value),
+            })
+        );
         await db.SaveChangesAsync(stop);
         await transaction.CommitAsync(stop);
     }

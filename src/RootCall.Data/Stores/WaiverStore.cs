@@ -9,14 +9,25 @@ public sealed class WaiverStore(IDbContextFactory<RootCallDb> databases)
     public async Task<IReadOnlyDictionary<string, Waiver>> Read(Guid sceneId, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        return await db.Waivers.AsNoTracking().Where(w => w.SceneId == sceneId).ToDictionaryAsync(w => w.Cause, w => new Waiver(w.Cause, w.Reason, w.At), stop);
+        return await db
+            .Waivers.AsNoTracking()
+            .Where(w => w.SceneId == sceneId)
+            .ToDictionaryAsync(w => w.Cause, w => new Waiver(w.Cause, w.Reason, w.At), stop);
     }
 
     public async Task Put(Guid sceneId, Waiver waiver, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await db.Waivers.Where(w => w.SceneId == sceneId && w.Cause == waiver.Cause).ExecuteDeleteAsync(stop);
-        db.Waivers.Add(new() { SceneId = sceneId, Cause = waiver.Cause, Reason = waiver.Reason, At = waiver.At });
+        db.Waivers.Add(
+            new()
+            {
+                SceneId = sceneId,
+                Cause = waiver.Cause,
+                Reason = waiver.Reason,
+                At = waiver.At,
+            }
+        );
         await db.SaveChangesAsync(stop);
     }
 

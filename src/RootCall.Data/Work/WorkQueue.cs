@@ -11,17 +11,19 @@ public static class WorkQueue
     /// </summary>
     public static readonly TimeSpan GivenUpAfter = TimeSpan.FromSeconds(15);
 
-    public static void UseRootCallQueue(this IGlobalConfiguration configuration, string connection) => configuration
-        .SetDataCompatibilityLevel(CompatibilityLevel.Version_180)
-        .UseSimpleAssemblyNameTypeSerializer()
-        .UseRecommendedSerializerSettings()
-        .UsePostgreSqlStorage(
-            o => o.UseNpgsqlConnection(connection),
-            new PostgreSqlStorageOptions
-            {
-                SchemaName = "queue",
-                QueuePollInterval = TimeSpan.FromMilliseconds(200),
-                InvisibilityTimeout = GivenUpAfter,
-                UseSlidingInvisibilityTimeout = true,
-            });
+    public static void UseRootCallQueue(this IGlobalConfiguration configuration, string connection) =>
+        configuration
+            .SetDataCompatibilityLevel(CompatibilityLevel.Version_180)
+            .UseSimpleAssemblyNameTypeSerializer()
+            .UseRecommendedSerializerSettings()
+            .UsePostgreSqlStorage(
+                o => o.UseNpgsqlConnection(connection),
+                new PostgreSqlStorageOptions
+                {
+                    SchemaName = "queue",
+                    QueuePollInterval = TimeSpan.FromMilliseconds(200),
+                    InvisibilityTimeout = GivenUpAfter,
+                    UseSlidingInvisibilityTimeout = true,
+                }
+            );
 }

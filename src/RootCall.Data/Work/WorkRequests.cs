@@ -10,7 +10,9 @@ public abstract record WorkRequest
 /// <param name="Path">Absolute path of the scene; null for an upload.</param>
 /// <param name="Incoming">Id of the received upload; null for a scene opened in place.</param>
 /// <param name="Name">What was dropped, as people call it.</param>
-/// <param name="VersionOf">The scene of which an uploaded file named <paramref name="FileName"/> is another version; null for new scenes.</param>
+/// <param name="VersionOf">
+/// The scene of which an uploaded file named <paramref name="FileName"/> is another version; null for new scenes.
+/// </param>
 public sealed record Arrive(string? Path, Guid? Incoming, string Name, Guid? VersionOf = null, string? FileName = null) : WorkRequest;
 
 /// <summary>List the roots again and muster the scene against them.</summary>

@@ -54,7 +54,12 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var lately = DateTimeOffset.UtcNow.AddHours(-12);
-        return await db.Work.AsNoTracking().Where(w => w.EndedAt == null || w.EndedAt > lately).OrderByDescending(w => w.CreatedAt).Take(50).ToListAsync(stop);
+        return await db
+            .Work.AsNoTracking()
+            .Where(w => w.EndedAt == null || w.EndedAt > lately)
+            .OrderByDescending(w => w.CreatedAt)
+            .Take(50)
+            .ToListAsync(stop);
     }
 
     /// <summary>Whether a task of that kind waits or runs for a scene.</summary>
@@ -63,7 +68,10 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
     {
         var kind = WorkRequest.KindOf(typeof(T));
         await using var db = await databases.CreateDbContextAsync(stop);
-        return await db.Work.AnyAsync(w => w.SceneId == sceneId && w.Kind == kind && (w.State == WorkStates.Queued || w.State == WorkStates.Running), stop);
+        return await db.Work.AnyAsync(
+            w => w.SceneId == sceneId && w.Kind == kind && (w.State == WorkStates.Queued || w.State == WorkStates.Running),
+            stop
+        );
     }
 
     public static T Request<T>(WorkRow row) => Json.Read<T>(row.Request);
@@ -74,9 +82,11 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var row = await db.Work.FirstOrDefaultAsync(w => w.Id == id && w.EndedAt == null, stop);
-        if (row is null) return false;
+        if (row is null)
+            return false;
         change(row);
-        if (WorkStates.IsEnded(row.State)) row.EndedAt = DateTimeOffset.UtcNow;
+        if (WorkStates.IsEnded(row.State))
+            row.EndedAt = DateTimeOffset.UtcNow;
         await db.SaveChangesAsync(stop);
         await using var notify = source.CreateCommand("SELECT pg_notify($1, $2)");
         notify.Parameters.AddWithValue(Channel);

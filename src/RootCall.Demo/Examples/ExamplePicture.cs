@@ -6,15 +6,34 @@ namespace RootCall.Demo.Examples;
 /// <summary>A small picture that is what its name says, or what is asked of it.</summary>
 internal static class ExamplePicture
 {
-    /// <param name="kind">A role, or <c>cutout</c>, <c>large</c>, <c>tiny</c>, <c>odd</c>, <c>4096</c>, <c>other</c>; empty for what the name says.</param>
+    /// <param name="kind">
+    /// A role, or <c>cutout</c>, <c>large</c>, <c>tiny</c>, <c>odd</c>, <c>4096</c>, <c>other</c>; empty for what the
+    /// name says.
+    /// </param>
     public static byte[] Make(string name, string kind)
     {
-        var role = kind.Length > 0 && kind is not ("cutout" or "large" or "tiny" or "odd" or "4096" or "other") ? kind : FileName.Of(name).Role ?? "grey";
-        var size = kind switch { "large" => 256, "tiny" => 16, _ => 64 };
+        var role =
+            kind.Length > 0 && kind is not ("cutout" or "large" or "tiny" or "odd" or "4096" or "other")
+                ? kind
+                : FileName.Of(name).Role ?? "grey";
+        var size = kind switch
+        {
+            "large" => 256,
+            "tiny" => 16,
+            _ => 64,
+        };
         static float Wave(float u, float v) => 0.5f + (0.3f * MathF.Sin(u * 19) * MathF.Cos(v * 23));
         Picture.Paint paint = role switch
         {
-            "base colour" or "emission" or "specular" => kind == "other" ? (u, v) => new(0.2f, Wave(u, v), 0.6f) : (u, v) => new(Wave(u, v), 0.4f, 0.25f, kind == "cutout" && (((u - 0.5f) * (u - 0.5f)) + ((v - 0.5f) * (v - 0.5f))) > 0.16f ? 0 : 1),
+            "base colour" or "emission" or "specular" => kind == "other"
+                ? (u, v) => new(0.2f, Wave(u, v), 0.6f)
+                : (u, v) =>
+                    new(
+                        Wave(u, v),
+                        0.4f,
+                        0.25f,
+                        kind == "cutout" && (((u - 0.5f) * (u - 0.5f)) + ((v - 0.5f) * (v - 0.5f))) > 0.16f ? 0 : 1
+                    ),
             "packed" or "metallic roughness" => (u, v) => new(Wave(v, u), Wave(u, v), u > 0.5f ? 1 : 0),
             "opacity" => (u, v) => u > 0.4f ? new(1, 1, 1) : new(0, 0, 0),
             _ => (u, v) => new(Wave(u, v), Wave(u, v), Wave(u, v)),
@@ -27,7 +46,13 @@ internal static class ExamplePicture
             _ when kind is "odd" => Picture.Png(48, 24, 3, paint),
             _ when kind is "4096" => Picture.Png(4096, 4, 3, paint),
             _ when role == "normal" => Picture.NormalPng(size, 0.08f * size, (u, v) => Wave(u, v) * 0.2f),
-            _ => Picture.Png(size, kind == "cutout" ? 4 : role is "base colour" or "emission" or "specular" or "packed" or "metallic roughness" ? 3 : 1, paint),
+            _ => Picture.Png(
+                size,
+                kind == "cutout" ? 4
+                    : role is "base colour" or "emission" or "specular" or "packed" or "metallic roughness" ? 3
+                    : 1,
+                paint
+            ),
         };
     }
 }

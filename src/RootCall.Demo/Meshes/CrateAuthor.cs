@@ -34,9 +34,11 @@ public sealed class CrateAuthor : IDisposable
     /// <summary>The pseudo-root with the layer's metadata.</summary>
     public void Root(params (string, ulong)[] values) => Add("/", 7, values);
 
-    public void Prim(string path, string type, params (string, ulong)[] values) => Add(path, 6, [("specifier", Inline(42, 0)), ("typeName", Token(type)), .. values]);
+    public void Prim(string path, string type, params (string, ulong)[] values) =>
+        Add(path, 6, [("specifier", Inline(42, 0)), ("typeName", Token(type)), .. values]);
 
-    public void Attribute(string path, string type, params (string, ulong)[] values) => Add(path, 1, [("typeName", Token(type)), .. values]);
+    public void Attribute(string path, string type, params (string, ulong)[] values) =>
+        Add(path, 1, [("typeName", Token(type)), .. values]);
 
     public void Relationship(string path, string target) => Add(path, 8, [("targetPaths", PathList(target))]);
 
@@ -52,13 +54,15 @@ public sealed class CrateAuthor : IDisposable
     public static ulong Double(double value) => (9UL << 48) | Inlined | BitConverter.SingleToUInt32Bits((float)value);
 
     /// <summary>Three small whole numbers, a byte each.</summary>
-    public static ulong SmallColour(sbyte r, sbyte g, sbyte b) => (24UL << 48) | Inlined | (byte)r | ((ulong)(byte)g << 8) | ((ulong)(byte)b << 16);
+    public static ulong SmallColour(sbyte r, sbyte g, sbyte b) =>
+        (24UL << 48) | Inlined | (byte)r | ((ulong)(byte)g << 8) | ((ulong)(byte)b << 16);
 
     public ulong Floats(int type, float[] values, int width)
     {
         var at = Here();
         Write((ulong)(values.Length / width));
-        foreach (var value in values) file.Write(BitConverter.GetBytes(value));
+        foreach (var value in values)
+            file.Write(BitConverter.GetBytes(value));
         return ((ulong)type << 48) | IsArray | at;
     }
 
@@ -77,7 +81,8 @@ public sealed class CrateAuthor : IDisposable
     {
         var at = Here();
         Write((ulong)names.Length);
-        foreach (var name in names) file.Write(BitConverter.GetBytes(TokenIndex(name)));
+        foreach (var name in names)
+            file.Write(BitConverter.GetBytes(TokenIndex(name)));
         return (11UL << 48) | IsArray | at;
     }
 
@@ -123,7 +128,8 @@ public sealed class CrateAuthor : IDisposable
         Section("STRINGS", () =>
         {
             Write((ulong)strings.Count);
-            foreach (var s in strings) file.Write(BitConverter.GetBytes(s));
+            foreach (var s in strings)
+                file.Write(BitConverter.GetBytes(s));
         });
         Section("FIELDS", () =>
         {
@@ -183,7 +189,12 @@ public sealed class CrateAuthor : IDisposable
     private (List<int> Paths, List<int> Elements, List<int> Jumps) Tree(List<string> paths)
     {
         var (order, elements, jumps) = (new List<int>(), new List<int>(), new List<int>());
-        static string ParentOf(string path) => path.LastIndexOfAny(['/', '.']) is var cut && path[cut] == '/' ? cut == 0 ? "/" : path[..cut] : path[..cut];
+        static string ParentOf(string path) =>
+            path.LastIndexOfAny(['/', '.']) is var cut && path[cut] == '/'
+                ? cut == 0
+                    ? "/"
+                    : path[..cut]
+                : path[..cut];
         var children = paths.Where(p => p != "/").ToLookup(ParentOf);
         void Visit(string path, bool hasSibling)
         {
@@ -191,11 +202,22 @@ public sealed class CrateAuthor : IDisposable
             order.Add(paths.IndexOf(path));
             var name = path[(path.LastIndexOfAny(['/', '.']) + 1)..];
             var isProperty = path.LastIndexOf('.') > path.LastIndexOf('/');
-            elements.Add(path == "/" ? 0 : isProperty ? -TokenIndex(name) : TokenIndex(name));
+            elements.Add(
+                path == "/" ? 0
+                : isProperty ? -TokenIndex(name)
+                : TokenIndex(name)
+            );
             jumps.Add(0);
             var list = children[path].ToList();
-            for (var i = 0; i < list.Count; i++) Visit(list[i], i + 1 < list.Count);
-            jumps[at] = (list.Count > 0, hasSibling) switch { (true, true) => order.Count - at, (true, false) => -1, (false, true) => 0, _ => -2 };
+            for (var i = 0; i < list.Count; i++)
+                Visit(list[i], i + 1 < list.Count);
+            jumps[at] = (list.Count > 0, hasSibling) switch
+            {
+                (true, true) => order.Count - at,
+                (true, false) => -1,
+                (false, true) => 0,
+                _ => -2,
+            };
         }
 
         Visit("/", false);
@@ -205,7 +227,8 @@ public sealed class CrateAuthor : IDisposable
     private int TokenIndex(string text)
     {
         var at = tokens.IndexOf(text);
-        if (at >= 0) return at;
+        if (at >= 0)
+            return at;
         tokens.Add(text);
         return tokens.Count - 1;
     }
@@ -214,7 +237,8 @@ public sealed class CrateAuthor : IDisposable
 
     private ulong Here()
     {
-        while (file.Position % 8 != 0) file.WriteByte(0);
+        while (file.Position % 8 != 0)
+            file.WriteByte(0);
         return (ulong)file.Position;
     }
 
@@ -243,11 +267,18 @@ public sealed class CrateAuthor : IDisposable
         {
             var difference = values[i] - previous;
             previous = values[i];
-            var code = difference == 1 ? 0 : difference is >= sbyte.MinValue and <= sbyte.MaxValue ? 1 : difference is >= short.MinValue and <= short.MaxValue ? 2 : 3;
+            var code =
+                difference == 1 ? 0
+                : difference is >= sbyte.MinValue and <= sbyte.MaxValue ? 1
+                : difference is >= short.MinValue and <= short.MaxValue ? 2
+                : 3;
             codes[i / 4] |= (byte)(code << (i % 4 * 2));
-            if (code == 1) numbers.WriteByte((byte)(sbyte)difference);
-            else if (code == 2) numbers.Write(BitConverter.GetBytes((short)difference));
-            else if (code == 3) numbers.Write(BitConverter.GetBytes(difference));
+            if (code == 1)
+                numbers.WriteByte((byte)(sbyte)difference);
+            else if (code == 2)
+                numbers.Write(BitConverter.GetBytes((short)difference));
+            else if (code == 3)
+                numbers.Write(BitConverter.GetBytes(difference));
         }
 
         return Compress([.. BitConverter.GetBytes(1), .. codes, .. numbers.ToArray()]);

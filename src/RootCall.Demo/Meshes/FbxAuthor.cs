@@ -14,31 +14,49 @@ internal static class FbxAuthor
         void Array(string indent, string name, IEnumerable<string> values)
         {
             var list = values.ToList();
-            text.Append(CultureInfo.InvariantCulture, $"{indent}{name}: *{list.Count} {{\n{indent}\ta: ").AppendJoin(',', list).Append(CultureInfo.InvariantCulture, $"\n{indent}}}\n");
+            text.Append(CultureInfo.InvariantCulture, $"{indent}{name}: *{list.Count} {{\n{indent}\ta: ")
+                .AppendJoin(',', list)
+                .Append(CultureInfo.InvariantCulture, $"\n{indent}}}\n");
         }
 
         static string Number(float v) => v.ToString("0.#####", CultureInfo.InvariantCulture);
         Array("\t\t", "Vertices", mesh.Positions.SelectMany(p => new[] { Number(p.X), Number(p.Y), Number(p.Z) }));
         // The last corner of a polygon is written as its complement.
-        Array("\t\t", "PolygonVertexIndex", mesh.Indices.Select((v, i) => (i % 3 == 2 ? -v - 1 : v).ToString(CultureInfo.InvariantCulture)));
-        text.Append("\t\tLayerElementNormal: 0 {\n\t\t\tMappingInformationType: \"ByVertice\"\n\t\t\tReferenceInformationType: \"Direct\"\n");
+        Array(
+            "\t\t",
+            "PolygonVertexIndex",
+            mesh.Indices.Select((v, i) => (i % 3 == 2 ? -v - 1 : v).ToString(CultureInfo.InvariantCulture))
+        );
+        text.Append(
+            "\t\tLayerElementNormal: 0 {\n\t\t\tMappingInformationType: \"ByVertice\"\n\t\t\tReferenceInformationType: \"Direct\"\n"
+        );
         Array("\t\t\t", "Normals", mesh.Normals.SelectMany(p => new[] { Number(p.X), Number(p.Y), Number(p.Z) }));
-        text.Append("\t\t}\n\t\tLayerElementUV: 0 {\n\t\t\tName: \"map1\"\n\t\t\tMappingInformationType: \"ByPolygonVertex\"\n\t\t\tReferenceInformationType: \"IndexToDirect\"\n");
+        text.Append(
+            "\t\t}\n\t\tLayerElementUV: 0 {\n\t\t\tName: \"map1\"\n\t\t\tMappingInformationType: "
+                + "\"ByPolygonVertex\"\n\t\t\tReferenceInformationType: \"IndexToDirect\"\n"
+        );
         Array("\t\t\t", "UV", mesh.Uvs.SelectMany(p => new[] { Number(p.X), Number(1 - p.Y) }));
         Array("\t\t\t", "UVIndex", mesh.Indices.Select(i => i.ToString(CultureInfo.InvariantCulture)));
-        text.Append("\t\t}\n\t\tLayerElementMaterial: 0 {\n\t\t\tMappingInformationType: \"AllSame\"\n\t\t\tReferenceInformationType: \"IndexToDirect\"\n\t\t\tMaterials: *1 {\n\t\t\t\ta: 0\n\t\t\t}\n\t\t}\n\t}\n");
+        text.Append(
+            "\t\t}\n\t\tLayerElementMaterial: 0 {\n\t\t\tMappingInformationType: \"AllSame\"\n\t\t\tReferenceInformationType: "
+                + "\"IndexToDirect\"\n\t\t\tMaterials: *1 {\n\t\t\t\ta: 0\n\t\t\t}\n\t\t}\n\t}\n"
+        );
         return text.ToString();
     }
 
-    public static string Texture(long id, string name, string absolute, string relative, double tiling) => string.Create(CultureInfo.InvariantCulture, $$"""
-        	Texture: {{id}}, "Texture::{{name}}", "" {
-        		Type: "TextureVideoClip"
-        		Version: 202
-        		FileName: "{{absolute}}"
-        		RelativeFilename: "{{relative}}"
-        		ModelUVTranslation: 0,0
-        		ModelUVScaling: {{tiling}},{{tiling}}
-        	}
+    public static string Texture(long id, string name, string absolute, string relative, double tiling) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $$"""
+            	Texture: {{id}}, "Texture::{{name}}", "" {
+            		Type: "TextureVideoClip"
+            		Version: 202
+            		FileName: "{{absolute}}"
+            		RelativeFilename: "{{relative}}"
+            		ModelUVTranslation: 0,0
+            		ModelUVScaling: {{tiling}},{{tiling}}
+            	}
 
-        """);
+            """
+        );
 }

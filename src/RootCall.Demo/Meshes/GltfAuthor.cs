@@ -27,13 +27,28 @@ internal sealed class GltfAuthor : IDisposable
     /// <param name="bytes">Contents of an image that is carried.</param>
     /// <param name="bufferUri">File name of the buffer; null for a GLB.</param>
     public (byte[] Json, byte[] Bin) Write(
-        IReadOnlyList<DemoMaterial> materials, IReadOnlyList<DemoPart> parts, Func<string, string?> uri, Func<string, byte[]> bytes, string? bufferUri)
+        IReadOnlyList<DemoMaterial> materials,
+        IReadOnlyList<DemoPart> parts,
+        Func<string, string?> uri,
+        Func<string, byte[]> bytes,
+        string? bufferUri
+    )
     {
         var meshes = parts.Select(p => Add(p.Mesh)).ToList();
         var images = materials.SelectMany(m => m.Maps).Select(m => m.Image).Distinct().ToList();
         var carried = images.ToDictionary(i => i, i => uri(i) is null ? View(bytes(i), 0) : -1);
         using var buffer = new MemoryStream();
-        using (var json = new Utf8JsonWriter(buffer, new() { Indented = true, NewLine = "\n", Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        using (
+            var json = new Utf8JsonWriter(
+                buffer,
+                new()
+                {
+                    Indented = true,
+                    NewLine = "\n",
+                    Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+                }
+            )
+        )
         {
             json.WriteStartObject();
             json.WriteStartObject("asset");
@@ -41,13 +56,19 @@ internal sealed class GltfAuthor : IDisposable
             json.WriteString("copyright", "The Tin Orchard, a made-up film");
             json.WriteEndObject();
             json.WriteNumber("scene", 0);
-            var nodes = parts.SelectMany((p, mesh) => p.Places.Select((at, n) => (Name: p.Places.Length > 1 ? $"{p.Name}_{n + 1:00}" : p.Name, Mesh: mesh, At: at))).ToList();
+            var nodes = parts
+                .SelectMany(
+                    (p, mesh) =>
+                        p.Places.Select((at, n) => (Name: p.Places.Length > 1 ? $"{p.Name}_{n + 1:00}" : p.Name, Mesh: mesh, At: at))
+                )
+                .ToList();
             Array(json, "scenes", [0], _ => Numbers(json, "nodes", Enumerable.Range(0, nodes.Count)));
             Array(json, "nodes", nodes, n =>
             {
                 json.WriteString("name", n.Name);
                 json.WriteNumber("mesh", n.Mesh);
-                if (n.At != Vector3.Zero) Numbers(json, "translation", [n.At.X, n.At.Y, n.At.Z]);
+                if (n.At != Vector3.Zero)
+                    Numbers(json, "translation", [n.At.X, n.At.Y, n.At.Z]);
             });
             Array(json, "meshes", parts.Select((p, i) => (p, i)), m =>
             {
@@ -72,7 +93,8 @@ internal sealed class GltfAuthor : IDisposable
             Array(json, "samplers", [0], _ => json.WriteNumber("minFilter", 9987));
             Array(json, "images", images, i =>
             {
-                if (uri(i) is { } path) json.WriteString("uri", path);
+                if (uri(i) is { } path)
+                    json.WriteString("uri", path);
                 else
                 {
                     json.WriteString("name", Path.GetFileNameWithoutExtension(i));
@@ -86,19 +108,23 @@ internal sealed class GltfAuthor : IDisposable
                 json.WriteNumber("componentType", a.Type);
                 json.WriteNumber("count", a.Count);
                 json.WriteString("type", a.Shape);
-                if (a.Min is { } min) Numbers(json, "min", [min.X, min.Y, min.Z]);
-                if (a.Max is { } max) Numbers(json, "max", [max.X, max.Y, max.Z]);
+                if (a.Min is { } min)
+                    Numbers(json, "min", [min.X, min.Y, min.Z]);
+                if (a.Max is { } max)
+                    Numbers(json, "max", [max.X, max.Y, max.Z]);
             });
             Array(json, "bufferViews", views, v =>
             {
                 json.WriteNumber("buffer", 0);
                 json.WriteNumber("byteOffset", v.Offset);
                 json.WriteNumber("byteLength", v.Length);
-                if (v.Target > 0) json.WriteNumber("target", v.Target);
+                if (v.Target > 0)
+                    json.WriteNumber("target", v.Target);
             });
             Array(json, "buffers", [0], _ =>
             {
-                if (bufferUri is not null) json.WriteString("uri", bufferUri);
+                if (bufferUri is not null)
+                    json.WriteString("uri", bufferUri);
                 json.WriteNumber("byteLength", bin.Length);
             });
             json.WriteEndObject();
@@ -112,18 +138,21 @@ internal sealed class GltfAuthor : IDisposable
     {
         using var glb = new MemoryStream();
         using var writer = new BinaryWriter(glb, Encoding.ASCII);
-        int jsonLength = (json.Length + 3) / 4 * 4, binLength = (bin.Length + 3) / 4 * 4;
+        int jsonLength = (json.Length + 3) / 4 * 4,
+            binLength = (bin.Length + 3) / 4 * 4;
         writer.Write("glTF"u8);
         writer.Write(2);
         writer.Write(12 + 8 + jsonLength + 8 + binLength);
         writer.Write(jsonLength);
         writer.Write("JSON"u8);
         writer.Write(json);
-        for (var i = json.Length; i < jsonLength; i++) writer.Write((byte)' ');
+        for (var i = json.Length; i < jsonLength; i++)
+            writer.Write((byte)' ');
         writer.Write(binLength);
         writer.Write("BIN\0"u8);
         writer.Write(bin);
-        for (var i = bin.Length; i < binLength; i++) writer.Write((byte)0);
+        for (var i = bin.Length; i < binLength; i++)
+            writer.Write((byte)0);
         writer.Flush();
         return glb.ToArray();
     }
@@ -141,11 +170,15 @@ internal sealed class GltfAuthor : IDisposable
 
         json.WriteString("name", material.Name);
         json.WriteStartObject("pbrMetallicRoughness");
-        foreach (var (input, image) in material.Maps.Where(m => m.Input is "baseColorTexture" or "metallicRoughnessTexture")) Texture(input, image);
+        foreach (var (input, image) in material.Maps.Where(m => m.Input is "baseColorTexture" or "metallicRoughnessTexture"))
+            Texture(input, image);
         json.WriteEndObject();
-        foreach (var (input, image) in material.Maps.Where(m => m.Input is not ("baseColorTexture" or "metallicRoughnessTexture"))) Texture(input, image);
-        if (material.Emission > 0) Numbers(json, "emissiveFactor", [material.Emission, material.Emission, material.Emission]);
-        if (!material.CutOut) return;
+        foreach (var (input, image) in material.Maps.Where(m => m.Input is not ("baseColorTexture" or "metallicRoughnessTexture")))
+            Texture(input, image);
+        if (material.Emission > 0)
+            Numbers(json, "emissiveFactor", [material.Emission, material.Emission, material.Emission]);
+        if (!material.CutOut)
+            return;
         json.WriteString("alphaMode", "MASK");
         json.WriteNumber("alphaCutoff", 0.5);
         json.WriteBoolean("doubleSided", true);
@@ -155,7 +188,16 @@ internal sealed class GltfAuthor : IDisposable
     {
         var first = accessors.Count;
         var (positions, normals, uvs) = (mesh.Positions.ToArray(), mesh.Normals.ToArray(), mesh.Uvs.ToArray());
-        accessors.Add((View(MemoryMarshal.AsBytes(positions.AsSpan()), 34962), 5126, positions.Length, "VEC3", positions.Aggregate(Vector3.Min), positions.Aggregate(Vector3.Max)));
+        accessors.Add(
+            (
+                View(MemoryMarshal.AsBytes(positions.AsSpan()), 34962),
+                5126,
+                positions.Length,
+                "VEC3",
+                positions.Aggregate(Vector3.Min),
+                positions.Aggregate(Vector3.Max)
+            )
+        );
         accessors.Add((View(MemoryMarshal.AsBytes(normals.AsSpan()), 34962), 5126, normals.Length, "VEC3", null, null));
         accessors.Add((View(MemoryMarshal.AsBytes(uvs.AsSpan()), 34962), 5126, uvs.Length, "VEC2", null, null));
         var indices = mesh.Indices.Select(i => (uint)i).ToArray();
@@ -165,7 +207,8 @@ internal sealed class GltfAuthor : IDisposable
 
     private int View(ReadOnlySpan<byte> bytes, int target)
     {
-        while (bin.Length % 4 != 0) bin.WriteByte(0);
+        while (bin.Length % 4 != 0)
+            bin.WriteByte(0);
         views.Add(((int)bin.Length, bytes.Length, target));
         bin.Write(bytes);
         return views.Count - 1;
@@ -188,7 +231,8 @@ internal sealed class GltfAuthor : IDisposable
         where T : IConvertible
     {
         json.WriteStartArray(name);
-        foreach (var number in numbers) json.WriteRawValue(number.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        foreach (var number in numbers)
+            json.WriteRawValue(number.ToString(System.Globalization.CultureInfo.InvariantCulture));
         json.WriteEndArray();
     }
 }

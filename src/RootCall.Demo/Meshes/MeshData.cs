@@ -18,22 +18,26 @@ internal sealed class MeshData
     {
         var mesh = new MeshData();
         for (var j = 0; j <= rows; j++)
-            for (var i = 0; i <= columns; i++)
-            {
-                float u = i / (float)columns, v = j / (float)rows;
-                const float Step = 1e-3f;
-                var normal = Vector3.Cross(place(u, v + Step) - place(u, v - Step), place(u + Step, v) - place(u - Step, v));
-                mesh.Positions.Add(place(u, v));
-                mesh.Normals.Add(normal.LengthSquared() > 0 ? Vector3.Normalize(normal) : Vector3.UnitY);
-                mesh.Uvs.Add(new(u * repeatU, v * repeatV));
-            }
+        for (var i = 0; i <= columns; i++)
+        {
+            float u = i / (float)columns,
+                v = j / (float)rows;
+            const float Step = 1e-3f;
+            var normal = Vector3.Cross(place(u, v + Step) - place(u, v - Step), place(u + Step, v) - place(u - Step, v));
+            mesh.Positions.Add(place(u, v));
+            mesh.Normals.Add(normal.LengthSquared() > 0 ? Vector3.Normalize(normal) : Vector3.UnitY);
+            mesh.Uvs.Add(new(u * repeatU, v * repeatV));
+        }
 
         for (var j = 0; j < rows; j++)
-            for (var i = 0; i < columns; i++)
-            {
-                int a = (j * (columns + 1)) + i, b = a + 1, c = a + columns + 1, d = c + 1;
-                mesh.Indices.AddRange([a, c, b, b, c, d]);
-            }
+        for (var i = 0; i < columns; i++)
+        {
+            int a = (j * (columns + 1)) + i,
+                b = a + 1,
+                c = a + columns + 1,
+                d = c + 1;
+            mesh.Indices.AddRange([a, c, b, b, c, d]);
+        }
 
         return mesh;
     }
@@ -41,14 +45,19 @@ internal sealed class MeshData
     /// <summary>A profile (radius, height) from top to bottom, turned around Y.</summary>
     public static MeshData Lathe(int sides, Vector2[] profile, float repeatU = 1)
     {
-        return Sheet(sides, (profile.Length - 1) * 4, (u, v) =>
-        {
-            var at = Math.Clamp(v, 0, 1) * (profile.Length - 1);
-            var i = Math.Min((int)at, profile.Length - 2);
-            var p = Vector2.Lerp(profile[i], profile[i + 1], at - i);
-            var angle = u * MathF.Tau;
-            return new(MathF.Sin(angle) * p.X, p.Y, MathF.Cos(angle) * p.X);
-        }, repeatU);
+        return Sheet(
+            sides,
+            (profile.Length - 1) * 4,
+            (u, v) =>
+            {
+                var at = Math.Clamp(v, 0, 1) * (profile.Length - 1);
+                var i = Math.Min((int)at, profile.Length - 2);
+                var p = Vector2.Lerp(profile[i], profile[i + 1], at - i);
+                var angle = u * MathF.Tau;
+                return new(MathF.Sin(angle) * p.X, p.Y, MathF.Cos(angle) * p.X);
+            },
+            repeatU
+        );
     }
 
     public MeshData Add(MeshData other, Matrix4x4 place)

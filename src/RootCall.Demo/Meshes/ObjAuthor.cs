@@ -13,9 +13,12 @@ internal static class ObjAuthor
         foreach (var part in parts)
         {
             text.Append(CultureInfo.InvariantCulture, $"o {part.Name}\nusemtl {part.Material}\n");
-            foreach (var p in part.Mesh.Positions) text.Append(CultureInfo.InvariantCulture, $"v {p.X:0.#####} {p.Y:0.#####} {p.Z:0.#####}\n");
-            foreach (var t in part.Mesh.Uvs) text.Append(CultureInfo.InvariantCulture, $"vt {t.X:0.#####} {1 - t.Y:0.#####}\n");
-            foreach (var n in part.Mesh.Normals) text.Append(CultureInfo.InvariantCulture, $"vn {n.X:0.####} {n.Y:0.####} {n.Z:0.####}\n");
+            foreach (var p in part.Mesh.Positions)
+                text.Append(CultureInfo.InvariantCulture, $"v {p.X:0.#####} {p.Y:0.#####} {p.Z:0.#####}\n");
+            foreach (var t in part.Mesh.Uvs)
+                text.Append(CultureInfo.InvariantCulture, $"vt {t.X:0.#####} {1 - t.Y:0.#####}\n");
+            foreach (var n in part.Mesh.Normals)
+                text.Append(CultureInfo.InvariantCulture, $"vn {n.X:0.####} {n.Y:0.####} {n.Z:0.####}\n");
             for (var i = 0; i < part.Mesh.Indices.Count; i += 3)
             {
                 text.Append('f');

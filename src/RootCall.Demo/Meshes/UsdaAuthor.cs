@@ -13,15 +13,26 @@ internal static class UsdaAuthor
         var faces = mesh.Indices.Count / 3;
         var text = new StringBuilder();
         var (min, max) = (mesh.Positions.Aggregate(Vector3.Min), mesh.Positions.Aggregate(Vector3.Max));
-        text.Append(CultureInfo.InvariantCulture, $"{indent}def Mesh \"{name}\"{(binding.Length > 0 ? " (\n" + indent + "    prepend apiSchemas = [\"MaterialBindingAPI\"]\n" + indent + ")" : string.Empty)}\n{indent}{{\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"{indent}def Mesh "
+                + $"\"{name}\"{(binding.Length > 0 ? " (\n" + indent + "    prepend apiSchemas = [\"MaterialBindingAPI\"]\n" + indent + ")" : string.Empty)}\n{indent}{{\n"
+        );
         void Line(string statement) => text.Append(indent).Append("    ").Append(statement).Append('\n');
         Line($"float3[] extent = [{Tuple(min)}, {Tuple(max)}]");
         Line($"int[] faceVertexCounts = [{string.Join(", ", Enumerable.Repeat("3", faces))}]");
         Line($"int[] faceVertexIndices = [{string.Join(", ", mesh.Indices)}]");
-        if (binding.Length > 0) Line(binding);
-        Line($"normal3f[] normals = [{string.Join(", ", mesh.Normals.Select(Tuple))}] (\n{indent}        interpolation = \"vertex\"\n{indent}    )");
+        if (binding.Length > 0)
+            Line(binding);
+        Line(
+            $"normal3f[] normals = [{string.Join(", ", mesh.Normals.Select(Tuple))}] (\n{indent}        interpolation = "
+                + $"\"vertex\"\n{indent}    )"
+        );
         Line($"point3f[] points = [{string.Join(", ", mesh.Positions.Select(Tuple))}]");
-        Line($"texCoord2f[] primvars:st = [{string.Join(", ", mesh.Uvs.Select(u => string.Create(CultureInfo.InvariantCulture, $"({u.X:0.#####}, {1 - u.Y:0.#####})")))}] (\n{indent}        interpolation = \"vertex\"\n{indent}    )");
+        Line(
+            $"texCoord2f[] primvars:st = "
+                + $"[{string.Join(", ", mesh.Uvs.Select(u => string.Create(CultureInfo.InvariantCulture, $"({u.X:0.#####}, {1 - u.Y:0.#####})")))}] (\n{indent}        interpolation = \"vertex\"\n{indent}    )"
+        );
         Line("uniform token subdivisionScheme = \"none\"");
         return text.Append(indent).Append("}\n").ToString();
     }

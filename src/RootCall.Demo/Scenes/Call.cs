@@ -35,9 +35,16 @@ internal sealed record Call(string Id, string Clean, string Written)
 internal sealed record Copy(string Path, string? Paint = null, Func<byte[], byte[]>? Damage = null);
 
 /// <summary>A demo scene: its calls and how its own files are written, given the path for each call.</summary>
-/// <param name="Own">Makes the own files (name and bytes); the functions give the path for a call's id, or null when it is carried, and its bytes; the last says whether it is the arrived one.</param>
+/// <param name="Own">
+/// Makes the own files (name and bytes); the functions give the path for a call's id, or null when it is carried, and
+/// its bytes; the last says whether it is the arrived one.
+/// </param>
 internal sealed record DemoScene(
-    string Name, string File, IReadOnlyList<Call> Calls, Func<Func<string, string?>, Func<string, byte[]>, bool, IEnumerable<(string Name, byte[] Bytes)>> Own)
+    string Name,
+    string File,
+    IReadOnlyList<Call> Calls,
+    Func<Func<string, string?>, Func<string, byte[]>, bool, IEnumerable<(string Name, byte[] Bytes)>> Own
+)
 {
     /// <summary>What the transfer lost, told beside the clean twin.</summary>
     public IReadOnlyList<Loss> Losses { get; init; } = [];

@@ -12,69 +12,162 @@ internal static class GlasshouseCorner
     public static DemoScene Scene => new(Name, $"{Name}.gltf", Calls, Own);
 
     private static IReadOnlyList<Call> Calls =>
-    [
-        Moved("tin_leaf_basecolor.png"), Moved("tin_leaf_normal.png"), Moved("tin_leaf_metallicroughness.png"),
-        Stowed("verdigris_basecolor.png"), Stowed("verdigris_normal.png"), Stowed("verdigris_metallicroughness.png"),
-        new("terracotta_pot_basecolor.png", "textures/terracotta_pot_basecolor.png", "textures/terracotta_pot_basecolor.png") { Copies = [new($"{Arrived}/textures/terracotta_pot_basecolor.png")] },
-        new("terracotta_pot_normal.png", "textures/terracotta_pot_normal.png", "textures/Terracotta_Pot_Normal.png")
-        {
-            Copies = [new($"{Arrived}/textures/terracotta_pot_normal.png")], State = "elsewhere", Flags = ["case-differs"], Fault = "wrong case",
-        },
-        new("terracotta_pot_metallicroughness.png", "textures/terracotta_pot_metallicroughness.png", "textures/terracotta_pot_metallicroughness.png")
-        {
-            Copies = [new($"{Arrived}/textures/terracotta_pot_metallicroughness.png", Damage: b => b[..(b.Length * 6 / 10)])], State = "damaged", Fault = "truncated PNG",
-        },
-        new("terracotta_pot_occlusion.png", "textures/terracotta_pot_occlusion.png", "textures/terracotta_pot_occlusion.png") { State = "missing", Fault = "deleted" },
-        new("mossy_floor_basecolor", "textures/mossy_floor_basecolor.jpg", "textures/mossy_floor_basecolor.png")
-        {
-            Paint = "mossy_floor_basecolor.jpg", Copies = [new($"{Arrived}/textures/mossy_floor_basecolor.png")], State = "damaged", Fault = "JPEG named .png",
-        },
-        new("mossy_floor_normal.png", "textures/mossy_floor_normal.png", "/home/guest/Downloads/mossy_floor_normal.png")
-        {
-            Copies = [new("library/tin-orchard/tex/mossy_floor_normal.png")], State = "elsewhere", Flags = ["absolute", "transient-place"], Fault = "absolute path into a downloads folder",
-        },
-        new("mossy_floor_occlusion.png", "textures/mossy_floor_occlusion.png", "textures/mossy_floor_occlusion.png")
-        {
-            Copies = [new($"{Arrived}/textures/mossy_floor_occlusion.png")], Flags = ["duplicate"], Fault = "same contents under two names",
-        },
-        new("mossy_floor_orm", "textures/mossy_floor_occlusion.png", "textures/mossy_floor_orm.png")
-        {
-            Paint = "mossy_floor_occlusion.png", Copies = [new($"{Arrived}/textures/mossy_floor_orm.png")], Flags = ["duplicate"], Fault = "same contents under two names",
-        },
-        new("noise_broad.png", "textures/noise_broad.png", "textures/noise.png") { Copies = [new($"{Arrived}/textures/noise.png")], Flags = ["name-clash"], Fault = "same name, other contents" },
-        new("noise_fine.png", "detail maps/noise_fine.png", "detail maps/noise.png") { Copies = [new($"{Arrived}/detail maps/noise.png")], Flags = ["name-clash"], Fault = "same name, other contents" },
-        new("glaze_glow", "textures/glaze_glow.png", "https://textures.example/glaze_glow.png") { Paint = "lamp_glass_emissive.png", State = "missing", Flags = ["remote"], Fault = "network address" },
-        new("glaze_normal", "textures/glaze_normal.png", "E:/scans/glaze/glaze_normal.png") { Paint = "terracotta_pot_normal.png", State = "missing", Flags = ["absolute", "foreign-path"], Fault = "deleted, called from another system's drive" },
-        new("glaze_mr", "textures/glaze_metallicroughness.png", "/mnt/vault/glaze/glaze_metallicroughness.png")
-        {
-            Paint = "terracotta_pot_metallicroughness.png", State = "outside", Flags = ["absolute"], Fault = "outside every root",
-        },
-    ];
+        [
+            Moved("tin_leaf_basecolor.png"),
+            Moved("tin_leaf_normal.png"),
+            Moved("tin_leaf_metallicroughness.png"),
+            Stowed("verdigris_basecolor.png"),
+            Stowed("verdigris_normal.png"),
+            Stowed("verdigris_metallicroughness.png"),
+            new("terracotta_pot_basecolor.png", "textures/terracotta_pot_basecolor.png", "textures/terracotta_pot_basecolor.png")
+            {
+                Copies = [new($"{Arrived}/textures/terracotta_pot_basecolor.png")],
+            },
+            new("terracotta_pot_normal.png", "textures/terracotta_pot_normal.png", "textures/Terracotta_Pot_Normal.png")
+            {
+                Copies = [new($"{Arrived}/textures/terracotta_pot_normal.png")],
+                State = "elsewhere",
+                Flags = ["case-differs"],
+                Fault = "wrong case",
+            },
+            new(
+                "terracotta_pot_metallicroughness.png",
+                "textures/terracotta_pot_metallicroughness.png",
+                "textures/terracotta_pot_metallicroughness.png"
+            )
+            {
+                Copies = [new($"{Arrived}/textures/terracotta_pot_metallicroughness.png", Damage: b => b[..(b.Length * 6 / 10)])],
+                State = "damaged",
+                Fault = "truncated PNG",
+            },
+            new("terracotta_pot_occlusion.png", "textures/terracotta_pot_occlusion.png", "textures/terracotta_pot_occlusion.png")
+            {
+                State = "missing",
+                Fault = "deleted",
+            },
+            new("mossy_floor_basecolor", "textures/mossy_floor_basecolor.jpg", "textures/mossy_floor_basecolor.png")
+            {
+                Paint = "mossy_floor_basecolor.jpg",
+                Copies = [new($"{Arrived}/textures/mossy_floor_basecolor.png")],
+                State = "damaged",
+                Fault = "JPEG named .png",
+            },
+            new("mossy_floor_normal.png", "textures/mossy_floor_normal.png", "/home/guest/Downloads/mossy_floor_normal.png")
+            {
+                Copies = [new("library/tin-orchard/tex/mossy_floor_normal.png")],
+                State = "elsewhere",
+                Flags = ["absolute", "transient-place"],
+                Fault = "absolute path into a downloads folder",
+            },
+            new("mossy_floor_occlusion.png", "textures/mossy_floor_occlusion.png", "textures/mossy_floor_occlusion.png")
+            {
+                Copies = [new($"{Arrived}/textures/mossy_floor_occlusion.png")],
+                Flags = ["duplicate"],
+                Fault = "same contents under two names",
+            },
+            new("mossy_floor_orm", "textures/mossy_floor_occlusion.png", "textures/mossy_floor_orm.png")
+            {
+                Paint = "mossy_floor_occlusion.png",
+                Copies = [new($"{Arrived}/textures/mossy_floor_orm.png")],
+                Flags = ["duplicate"],
+                Fault = "same contents under two names",
+            },
+            new("noise_broad.png", "textures/noise_broad.png", "textures/noise.png")
+            {
+                Copies = [new($"{Arrived}/textures/noise.png")],
+                Flags = ["name-clash"],
+                Fault = "same name, other contents",
+            },
+            new("noise_fine.png", "detail maps/noise_fine.png", "detail maps/noise.png")
+            {
+                Copies = [new($"{Arrived}/detail maps/noise.png")],
+                Flags = ["name-clash"],
+                Fault = "same name, other contents",
+            },
+            new("glaze_glow", "textures/glaze_glow.png", "https://textures.example/glaze_glow.png")
+            {
+                Paint = "lamp_glass_emissive.png",
+                State = "missing",
+                Flags = ["remote"],
+                Fault = "network address",
+            },
+            new("glaze_normal", "textures/glaze_normal.png", "E:/scans/glaze/glaze_normal.png")
+            {
+                Paint = "terracotta_pot_normal.png",
+                State = "missing",
+                Flags = ["absolute", "foreign-path"],
+                Fault = "deleted, called from another system's drive",
+            },
+            new("glaze_mr", "textures/glaze_metallicroughness.png", "/mnt/vault/glaze/glaze_metallicroughness.png")
+            {
+                Paint = "terracotta_pot_metallicroughness.png",
+                State = "outside",
+                Flags = ["absolute"],
+                Fault = "outside every root",
+            },
+        ];
 
-    private static Call Moved(string image) => new(image, $"textures/{image}", $"D:/jobs/2231/tex/{image}")
-    {
-        Copies = [new($"library/tin-orchard/tex/{image}")],
-        State = "elsewhere",
-        Flags = ["absolute", "foreign-path"],
-        Fault = "moved, called from another system's drive",
-    };
+    private static Call Moved(string image) =>
+        new(image, $"textures/{image}", $"D:/jobs/2231/tex/{image}")
+        {
+            Copies = [new($"library/tin-orchard/tex/{image}")],
+            State = "elsewhere",
+            Flags = ["absolute", "foreign-path"],
+            Fault = "moved, called from another system's drive",
+        };
 
-    private static Call Stowed(string image) => new(image, $"textures/{image}", $"../../../stow/metals/{image}")
-    {
-        Copies = [new($"library/metals/{image}")],
-        State = "elsewhere",
-        Fault = "moved, the path climbs out of the delivery",
-    };
+    private static Call Stowed(string image) =>
+        new(image, $"textures/{image}", $"../../../stow/metals/{image}")
+        {
+            Copies = [new($"library/metals/{image}")],
+            State = "elsewhere",
+            Fault = "moved, the path climbs out of the delivery",
+        };
 
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoMaterial[] materials =
         [
-            new("tin_leaf", ("baseColorTexture", "tin_leaf_basecolor.png"), ("metallicRoughnessTexture", "tin_leaf_metallicroughness.png"), ("normalTexture", "tin_leaf_normal.png")) { CutOut = true },
-            new("verdigris_rib", ("baseColorTexture", "verdigris_basecolor.png"), ("metallicRoughnessTexture", "verdigris_metallicroughness.png"), ("normalTexture", "verdigris_normal.png")),
-            new("terracotta_pot", ("baseColorTexture", "terracotta_pot_basecolor.png"), ("metallicRoughnessTexture", "terracotta_pot_metallicroughness.png"), ("normalTexture", "terracotta_pot_normal.png"), ("occlusionTexture", "terracotta_pot_occlusion.png")),
-            new("mossy_floor", ("baseColorTexture", "mossy_floor_basecolor"), ("metallicRoughnessTexture", "mossy_floor_orm"), ("normalTexture", "mossy_floor_normal.png"), ("occlusionTexture", "mossy_floor_occlusion.png")),
-            new("glazed_pot", ("baseColorTexture", "noise_broad.png"), ("metallicRoughnessTexture", "glaze_mr"), ("normalTexture", "glaze_normal"), ("occlusionTexture", "noise_fine.png"), ("emissiveTexture", "glaze_glow")) { Emission = 0.1f },
+            new(
+                "tin_leaf",
+                ("baseColorTexture", "tin_leaf_basecolor.png"),
+                ("metallicRoughnessTexture", "tin_leaf_metallicroughness.png"),
+                ("normalTexture", "tin_leaf_normal.png")
+            )
+            {
+                CutOut = true,
+            },
+            new(
+                "verdigris_rib",
+                ("baseColorTexture", "verdigris_basecolor.png"),
+                ("metallicRoughnessTexture", "verdigris_metallicroughness.png"),
+                ("normalTexture", "verdigris_normal.png")
+            ),
+            new(
+                "terracotta_pot",
+                ("baseColorTexture", "terracotta_pot_basecolor.png"),
+                ("metallicRoughnessTexture", "terracotta_pot_metallicroughness.png"),
+                ("normalTexture", "terracotta_pot_normal.png"),
+                ("occlusionTexture", "terracotta_pot_occlusion.png")
+            ),
+            new(
+                "mossy_floor",
+                ("baseColorTexture", "mossy_floor_basecolor"),
+                ("metallicRoughnessTexture", "mossy_floor_orm"),
+                ("normalTexture", "mossy_floor_normal.png"),
+                ("occlusionTexture", "mossy_floor_occlusion.png")
+            ),
+            new(
+                "glazed_pot",
+                ("baseColorTexture", "noise_broad.png"),
+                ("metallicRoughnessTexture", "glaze_mr"),
+                ("normalTexture", "glaze_normal"),
+                ("occlusionTexture", "noise_fine.png"),
+                ("emissiveTexture", "glaze_glow")
+            )
+            {
+                Emission = 0.1f,
+            },
         ];
         Vector3[] pots = [new(-1.2f, 0, -0.6f), new(1.1f, 0, -0.9f), new(0.2f, 0, 1)];
         DemoPart[] parts =

@@ -8,25 +8,32 @@ internal static class SeedDrawer
     private const string Name = "seed_drawer";
     private const string Arrived = $"arrived/{Name}";
 
-    public static DemoScene Scene => new(Name, $"{Name}.mtlx", Calls, Own)
-    {
-        Losses =
-        [
-            new("material", "drawer_wood", "tiling", "tiling fell back to 1") { Input = "base colour" },
-            new("material", "drawer_wood", "input", "roughness map landed in metalness") { Input = "roughness" },
-            new("material", "brass_knob", "value", "the value changed") { Input = "coat" },
-        ],
-        Findings = [new("wiring.role-mismatch", "drawer_wood, metalness", "roughness map landed in metalness")],
-    };
+    public static DemoScene Scene =>
+        new(Name, $"{Name}.mtlx", Calls, Own)
+        {
+            Losses =
+            [
+                new("material", "drawer_wood", "tiling", "tiling fell back to 1") { Input = "base colour" },
+                new("material", "drawer_wood", "input", "roughness map landed in metalness") { Input = "roughness" },
+                new("material", "brass_knob", "value", "the value changed") { Input = "coat" },
+            ],
+            Findings = [new("wiring.role-mismatch", "drawer_wood, metalness", "roughness map landed in metalness")],
+        };
 
     private static IReadOnlyList<Call> Calls =>
-    [
-        Local("mossy_floor_basecolor.jpg"),
-        Local("enamel_sign_07_rough.png"),
-        new("brass_basecolor.png", "textures/brass_basecolor.png", "textures/brass_basecolor.png") { Copies = [new("library/metals/brass_basecolor.png")], State = "elsewhere", Fault = "moved" },
-    ];
+        [
+            Local("mossy_floor_basecolor.jpg"),
+            Local("enamel_sign_07_rough.png"),
+            new("brass_basecolor.png", "textures/brass_basecolor.png", "textures/brass_basecolor.png")
+            {
+                Copies = [new("library/metals/brass_basecolor.png")],
+                State = "elsewhere",
+                Fault = "moved",
+            },
+        ];
 
-    private static Call Local(string image) => new(image, $"textures/{image}", $"textures/{image}") { Copies = [new($"{Arrived}/textures/{image}")] };
+    private static Call Local(string image) =>
+        new(image, $"textures/{image}", $"textures/{image}") { Copies = [new($"{Arrived}/textures/{image}")] };
 
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {

@@ -9,15 +9,20 @@ internal static class TinPear
 {
     private const string Name = "tin_pear";
 
-    public static DemoScene Scene => new(Name, $"{Name}.usdz", Calls, Own)
-    {
-        Losses = [new("material", "tin_skin", "value", "the value changed") { Input = "roughness" }],
-    };
+    public static DemoScene Scene =>
+        new(Name, $"{Name}.usdz", Calls, Own)
+        {
+            Losses = [new("material", "tin_skin", "value", "the value changed") { Input = "roughness" }],
+        };
 
     private static IReadOnlyList<Call> Calls =>
-    [
-        new("tin_leaf_basecolor.png", "textures/tin_leaf_basecolor.png", "textures/tin_leaf_basecolor.png") { Carried = true, State = "embedded" },
-    ];
+        [
+            new("tin_leaf_basecolor.png", "textures/tin_leaf_basecolor.png", "textures/tin_leaf_basecolor.png")
+            {
+                Carried = true,
+                State = "embedded",
+            },
+        ];
 
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
@@ -57,7 +62,10 @@ internal static class TinPear
 
             """;
         using var archive = new MemoryStream();
-        UsdzWriter.Write(archive, [($"{Name}.usda", Encoding.UTF8.GetBytes(layer)), ("textures/tin_leaf_basecolor.png", bytes("tin_leaf_basecolor.png"))]);
+        UsdzWriter.Write(
+            archive,
+            [($"{Name}.usda", Encoding.UTF8.GetBytes(layer)), ("textures/tin_leaf_basecolor.png", bytes("tin_leaf_basecolor.png"))]
+        );
         return [($"{Name}.usdz", archive.ToArray())];
     }
 }

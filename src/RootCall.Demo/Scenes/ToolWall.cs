@@ -9,38 +9,69 @@ internal static class ToolWall
 {
     private const string Name = "tool_wall";
 
-    public static DemoScene Scene => new(Name, $"{Name}.obj", Calls, Own)
-    {
-        Findings =
-        [
-            new("wiring.normal-through-bump", "spade_iron, bump", "normal map read as a bump"),
-            new("wiring.height-as-normal", "bark_handle, norm", "height map read as a normal map"),
-            new("values.black-tint", "verdigris_hook, Kd", "map multiplied by black"),
-            new("values.shininess-out-of-range", "brass_nail, Ns", "a glossiness as an exponent"),
-            new("values.invisible", "twine, d", "dissolved to nothing"),
-            new("settings.clamp-with-tiling", "bark_board, Kd", "tiled and clamped"),
-            new("wiring.alpha-twice", "fern_wreath, Tr", "opacity statement written twice"),
-            new("wiring.height-twice", "bark_board, bump", "one height as bump and as displacement"),
-            new("wiring.maps-swapped", "enamel_label, Pm", "roughness and metalness swapped"),
-            new("sets.proxy-in-use", "brass_nail, Kd", "a proxy left in place"),
-            new("settings.environment-8-bit", "textures/dusk_sky.png", "an environment with 8 bits"),
-        ],
-    };
+    public static DemoScene Scene =>
+        new(Name, $"{Name}.obj", Calls, Own)
+        {
+            Findings =
+            [
+                new("wiring.normal-through-bump", "spade_iron, bump", "normal map read as a bump"),
+                new("wiring.height-as-normal", "bark_handle, norm", "height map read as a normal map"),
+                new("values.black-tint", "verdigris_hook, Kd", "map multiplied by black"),
+                new("values.shininess-out-of-range", "brass_nail, Ns", "a glossiness as an exponent"),
+                new("values.invisible", "twine, d", "dissolved to nothing"),
+                new("settings.clamp-with-tiling", "bark_board, Kd", "tiled and clamped"),
+                new("wiring.alpha-twice", "fern_wreath, Tr", "opacity statement written twice"),
+                new("wiring.height-twice", "bark_board, bump", "one height as bump and as displacement"),
+                new("wiring.maps-swapped", "enamel_label, Pm", "roughness and metalness swapped"),
+                new("sets.proxy-in-use", "brass_nail, Kd", "a proxy left in place"),
+                new("settings.environment-8-bit", "textures/dusk_sky.png", "an environment with 8 bits"),
+            ],
+        };
 
     private static IReadOnlyList<Call> Calls =>
-    [
-        .. new[] { "chain_iron_basecolor.png", "chain_iron_normal.png", "bark_basecolor.png", "bark_height.png", "bark_normal.png", "verdigris_basecolor.png", "fern_basecolor.png", "fern_opacity.png", "enamel_sign_07_basecolor.png", "enamel_sign_07_rough.png", "enamel_sign_07_metal.tga" }
-            .Select(i => new Call(i, $"textures/{i}", $"textures/{i}") { Copies = [new($"arrived/{Name}/textures/{i}")] }),
-        new("brass", "textures/brass_basecolor.png", "textures/brass_basecolor_proxy.png") { Paint = "brass_basecolor.png", Copies = [new($"arrived/{Name}/textures/brass_basecolor_proxy.png", "brass_basecolor_proxy.png"), new($"arrived/{Name}/textures/brass_basecolor.png")] },
-        new("sky", "textures/dusk_04.hdr", "textures/dusk_sky.png") { Paint = "dusk_04.hdr", Copies = [new($"arrived/{Name}/textures/dusk_sky.png", "dusk_sky.png")] },
-    ];
+        [
+            .. new[]
+            {
+                "chain_iron_basecolor.png",
+                "chain_iron_normal.png",
+                "bark_basecolor.png",
+                "bark_height.png",
+                "bark_normal.png",
+                "verdigris_basecolor.png",
+                "fern_basecolor.png",
+                "fern_opacity.png",
+                "enamel_sign_07_basecolor.png",
+                "enamel_sign_07_rough.png",
+                "enamel_sign_07_metal.tga",
+            }.Select(i => new Call(i, $"textures/{i}", $"textures/{i}") { Copies = [new($"arrived/{Name}/textures/{i}")] }),
+            new("brass", "textures/brass_basecolor.png", "textures/brass_basecolor_proxy.png")
+            {
+                Paint = "brass_basecolor.png",
+                Copies =
+                [
+                    new($"arrived/{Name}/textures/brass_basecolor_proxy.png", "brass_basecolor_proxy.png"),
+                    new($"arrived/{Name}/textures/brass_basecolor.png"),
+                ],
+            },
+            new("sky", "textures/dusk_04.hdr", "textures/dusk_sky.png")
+            {
+                Paint = "dusk_04.hdr",
+                Copies = [new($"arrived/{Name}/textures/dusk_sky.png", "dusk_sky.png")],
+            },
+        ];
 
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoPart[] parts =
         [
-            new("spade", "spade_iron", OrchardMeshes.Sign(), Vector3.Zero), new("handle", "bark_handle", OrchardMeshes.Trunk(), Vector3.Zero), new("board", "bark_board", OrchardMeshes.SignBack(), Vector3.Zero), new("hook", "verdigris_hook", OrchardMeshes.Chain(), Vector3.Zero),
-            new("nail", "brass_nail", OrchardMeshes.LampBody(), Vector3.Zero), new("twine", "twine", OrchardMeshes.LampGlass(), Vector3.Zero), new("wreath", "fern_wreath", OrchardMeshes.Leaves(24), Vector3.Zero), new("label", "enamel_label", OrchardMeshes.Sign(), Vector3.Zero),
+            new("spade", "spade_iron", OrchardMeshes.Sign(), Vector3.Zero),
+            new("handle", "bark_handle", OrchardMeshes.Trunk(), Vector3.Zero),
+            new("board", "bark_board", OrchardMeshes.SignBack(), Vector3.Zero),
+            new("hook", "verdigris_hook", OrchardMeshes.Chain(), Vector3.Zero),
+            new("nail", "brass_nail", OrchardMeshes.LampBody(), Vector3.Zero),
+            new("twine", "twine", OrchardMeshes.LampGlass(), Vector3.Zero),
+            new("wreath", "fern_wreath", OrchardMeshes.Leaves(24), Vector3.Zero),
+            new("label", "enamel_label", OrchardMeshes.Sign(), Vector3.Zero),
         ];
         var (rough, metal) = (path("enamel_sign_07_rough.png"), path("enamel_sign_07_metal.tga"));
         var mtl = $"""
@@ -58,7 +89,11 @@ internal static class ToolWall
             newmtl bark_board
             Kd 0.8 0.8 0.8
             map_Kd -s 4 4 1 {(arrived ? "-clamp on " : string.Empty)}{path("bark_basecolor.png")}
-            {(arrived ? $"map_Bump -s 4 4 1 {path("bark_height.png")}\ndisp -s 4 4 1 {path("bark_height.png")}" : $"disp -s 4 4 1 {path("bark_height.png")}")}
+            {(
+                arrived
+                    ? $"map_Bump -s 4 4 1 {path("bark_height.png")}\ndisp -s 4 4 1 {path("bark_height.png")}"
+                    : $"disp -s 4 4 1 {path("bark_height.png")}"
+            )}
 
             newmtl verdigris_hook
             Kd {(arrived ? "0 0 0" : "0.8 0.8 0.8")}

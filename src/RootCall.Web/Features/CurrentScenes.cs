@@ -13,10 +13,18 @@ namespace RootCall.Web.Features;
 /// <summary>A scene as it stands: what the workers read, with the applied ledger made to it.</summary>
 /// <param name="Edited">The scene with its ledger, in memory.</param>
 /// <param name="Extracted">Folder of the store with what was taken out of the scene.</param>
-internal sealed record CurrentState(ArrivalRow Arrival, EditedScene Edited, MusterReport Report, Core.Edits.Ledger Ledger, RootScope Scope, string Extracted)
+internal sealed record CurrentState(
+    ArrivalRow Arrival,
+    EditedScene Edited,
+    MusterReport Report,
+    Core.Edits.Ledger Ledger,
+    RootScope Scope,
+    string Extracted
+)
 {
     /// <summary>Edits that do not apply, those that a worker met among them.</summary>
-    public IEnumerable<RefusedEdit> Refused => SceneStore.RefusedOf(Arrival).Concat(Edited.Refused.Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason)));
+    public IEnumerable<RefusedEdit> Refused =>
+        SceneStore.RefusedOf(Arrival).Concat(Edited.Refused.Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason)));
 
     /// <summary>A worker has to read files before all of the ledger shows, or to look in the roots for what it brings.</summary>
     public bool NeedsSearch
@@ -24,7 +32,8 @@ internal sealed record CurrentState(ArrivalRow Arrival, EditedScene Edited, Must
         get
         {
             var applied = Ledger.Applied.Select(e => e.Id).ToList();
-            return Edited.Waits || Arrival.Included.Exists(i => !applied.Contains(i))
+            return Edited.Waits
+                || Arrival.Included.Exists(i => !applied.Contains(i))
                 || Report.References.Any(r => r.State == ReferenceState.Missing && !Looked.Contains(r.Reference.Key));
         }
     }
@@ -34,13 +43,27 @@ internal sealed record CurrentState(ArrivalRow Arrival, EditedScene Edited, Must
 }
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
-internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, RootStore roots, DiskStore disk, FileWatch watch, FileFacts facts, Bounds bounds)
+internal sealed class CurrentScenes(
+    SceneStore scenes,
+    LedgerStore ledgers,
+    RootStore roots,
+    DiskStore disk,
+    FileWatch watch,
+    FileFacts facts,
+    Bounds bounds
+)
 {
     /// <summary>Scenes whose last state is kept, so that the next one only takes what is new.</summary>
     private const int Most = 32;
     private readonly ConcurrentDictionary<Guid, Held> held = new();
 
-    private sealed record Held((Guid Arrival, int Revision) Key, string Scope, EditedScene Edited, MusterReport Basis, IReadOnlySet<ReferenceKey> Looked)
+    private sealed record Held(
+        (Guid Arrival, int Revision) Key,
+        string Scope,
+        EditedScene Edited,
+        MusterReport Basis,
+        IReadOnlySet<ReferenceKey> Looked
+    )
     {
         public DateTime Used { get; init; } = DateTime.UtcNow;
 
@@ -55,26 +78,50 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
         var scope = await roots.ScopeOf(arrival.Path, sceneId, stop);
         var read = await scenes.Report(arrival);
         watch.Look(sceneId, arrival.MusterRevision, read);
-        var last = held.GetValueOrDefault(sceneId) is { } known && known.Key == (arrival.Id, arrival.MusterRevision) && known.Scope == string.Join('|', scope.Folders) ? known : Start(arrival, read, scope);
+        var last =
+            held.GetValueOrDefault(sceneId) is { } known
+            && known.Key == (arrival.Id, arrival.MusterRevision)
+            && known.Scope == string.Join('|', scope.Folders)
+                ? known
+                : Start(arrival, read, scope);
         var edited = last.Edited.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
         var context = new MusterContext(scope, new RootIndex([]), facts) { LooksBeside = false };
-        var report = last.Report is not null && ReferenceEquals(last.Edited.Current, edited.Current) ? last.Report : Mustering.Run(edited.Current, context, last.Basis);
+        var report =
+            last.Report is not null && ReferenceEquals(last.Edited.Current, edited.Current)
+                ? last.Report
+                : Mustering.Run(edited.Current, context, last.Basis);
         held[sceneId] = last with { Edited = edited, Report = report, Used = DateTime.UtcNow };
-        foreach (var old in held.OrderByDescending(h => h.Value.Used).Skip(Most)) held.TryRemove(old.Key, out _);
-        return new(arrival, edited, Mustering.Again(report, watch.Changed, scope, facts), ledger, scope, disk.Extracted(sceneId)) { Looked = last.Looked };
+        foreach (var old in held.OrderByDescending(h => h.Value.Used).Skip(Most))
+            held.TryRemove(old.Key, out _);
+        return new(arrival, edited, Mustering.Again(report, watch.Changed, scope, facts), ledger, scope, disk.Extracted(sceneId))
+        {
+            Looked = last.Looked,
+        };
     }
 
     private Held Start(ArrivalRow arrival, MusterReport read, RootScope scope)
     {
         // What the ledger brings was looked for by the worker that read the scene.
         var brought = SceneStore.BroughtOf(arrival);
-        var basis = read with { References = [.. read.References, .. brought.Where(b => !read.References.Any(r => r.Reference.Key == b.Reference.Key))] };
+        var basis = read with
+        {
+            References = [.. read.References, .. brought.Where(b => !read.References.Any(r => r.Reference.Key == b.Reference.Key))],
+        };
         var edited = EditedScene.Of(read.Scene, new(scope, bounds), folder: null);
-        return new((arrival.Id, arrival.MusterRevision), string.Join('|', scope.Folders), edited, basis, basis.References.Select(r => r.Reference.Key).ToHashSet());
+        return new(
+            (arrival.Id, arrival.MusterRevision),
+            string.Join('|', scope.Folders),
+            edited,
+            basis,
+            basis.References.Select(r => r.Reference.Key).ToHashSet()
+        );
     }
 
     /// <summary>What a list of many scenes shows of one. Only a scene whose ledger relinked something is put together for it.</summary>
-    public async Task<(ArrivalRow Arrival, Core.Edits.Ledger Ledger, int References, int Unanswered)> Summary(Guid sceneId, CancellationToken stop)
+    public async Task<(ArrivalRow Arrival, Core.Edits.Ledger Ledger, int References, int Unanswered)> Summary(
+        Guid sceneId,
+        CancellationToken stop
+    )
     {
         var ledger = await ledgers.Read(sceneId, stop);
         if (ledger.Applied.Any())
@@ -94,7 +141,8 @@ internal sealed class CurrentScenes(SceneStore scenes, LedgerStore ledgers, Root
         var entries = new Dictionary<ReferenceKey, int>();
         for (var i = 0; i < ledger.Entries.Length; i++)
             if (ledger.Entries[i].State == EntryState.Pending)
-                foreach (var edit in ledger.Entries[i].Edits.OfType<RelinkReference>()) entries[edit.Reference] = i + 1;
+                foreach (var edit in ledger.Entries[i].Edits.OfType<RelinkReference>())
+                    entries[edit.Reference] = i + 1;
         return entries;
     }
 }
@@ -106,11 +154,14 @@ internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder
 
     public string Of(string folder)
     {
-        if (RootScope.IsInside(extracted, folder)) return $"store/{Path.GetRelativePath(extracted, folder)}";
+        if (RootScope.IsInside(extracted, folder))
+            return $"store/{Path.GetRelativePath(extracted, folder)}";
         var top = tops.Where(t => RootScope.IsInside(t, folder)).MaxBy(t => t.Length);
         // The extracted images of a scene lie in a folder of the store that has its id for a name; stand-ins lie beside it.
-        if (top is null && Path.GetDirectoryName(Path.GetDirectoryName(extracted)) is { } store && RootScope.IsInside(store, folder)) return $"store/{Path.GetRelativePath(store, folder)}";
-        if (top is null) return folder;
+        if (top is null && Path.GetDirectoryName(Path.GetDirectoryName(extracted)) is { } store && RootScope.IsInside(store, folder))
+            return $"store/{Path.GetRelativePath(store, folder)}";
+        if (top is null)
+            return folder;
         var below = Path.GetRelativePath(top, folder);
         return below == "." ? Path.GetFileName(top) : $"{Path.GetFileName(top)}/{below}";
     }

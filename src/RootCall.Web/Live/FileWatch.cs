@@ -15,7 +15,8 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
     private static readonly TimeSpan Settle = TimeSpan.FromMilliseconds(400);
     private static readonly TimeSpan AskEvery = TimeSpan.FromSeconds(10);
 
-    private readonly ConcurrentDictionary<Guid, (DateTimeOffset At, int Revision, IReadOnlyDictionary<string, FileStamp> Files)> scenes = new();
+    private readonly ConcurrentDictionary<Guid, (DateTimeOffset At, int Revision, IReadOnlyDictionary<string, FileStamp> Files)> scenes =
+        new();
     private readonly ConcurrentDictionary<string, FileSystemWatcher?> watchers = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> changed = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> touched = new(StringComparer.Ordinal);
@@ -35,11 +36,15 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
             return;
         }
 
-        var files = report.References.Where(r => r.Resolved is not null && r.Stamp is not null && r.Reference.Carried is null)
-            .DistinctBy(r => r.Resolved).ToDictionary(r => r.Resolved!, r => r.Stamp!.Value, StringComparer.Ordinal);
+        var files = report
+            .References.Where(r => r.Resolved is not null && r.Stamp is not null && r.Reference.Carried is null)
+            .DistinctBy(r => r.Resolved)
+            .ToDictionary(r => r.Resolved!, r => r.Stamp!.Value, StringComparer.Ordinal);
         scenes[sceneId] = (DateTimeOffset.UtcNow, revision, files);
-        foreach (var path in files.Keys) changed.TryRemove(path, out _);
-        foreach (var folder in files.Keys.Select(f => Path.GetDirectoryName(f)!).Distinct(StringComparer.Ordinal)) Watch(folder);
+        foreach (var path in files.Keys)
+            changed.TryRemove(path, out _);
+        foreach (var folder in files.Keys.Select(f => Path.GetDirectoryName(f)!).Distinct(StringComparer.Ordinal))
+            Watch(folder);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -51,7 +56,12 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
             if (DateTimeOffset.UtcNow - asked > AskEvery)
             {
                 asked = DateTimeOffset.UtcNow;
-                foreach (var path in scenes.Values.SelectMany(s => s.Files.Keys).Where(p => watchers.GetValueOrDefault(Path.GetDirectoryName(p)!) is null)) touched[path] = 0;
+                foreach (
+                    var path in scenes
+                        .Values.SelectMany(s => s.Files.Keys)
+                        .Where(p => watchers.GetValueOrDefault(Path.GetDirectoryName(p)!) is null)
+                )
+                    touched[path] = 0;
             }
 
             await Tell(stoppingToken);
@@ -60,36 +70,47 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
 
     public override void Dispose()
     {
-        foreach (var watcher in watchers.Values) watcher?.Dispose();
+        foreach (var watcher in watchers.Values)
+            watcher?.Dispose();
         base.Dispose();
     }
 
     private async Task Tell(CancellationToken stop)
     {
         foreach (var (id, scene) in scenes)
-            if (DateTimeOffset.UtcNow - scene.At > Lately) scenes.TryRemove(id, out _);
+            if (DateTimeOffset.UtcNow - scene.At > Lately)
+                scenes.TryRemove(id, out _);
         var paths = new List<string>();
         foreach (var path in touched.Keys)
-            if (touched.TryRemove(path, out _)) paths.Add(path);
-        if (paths.Count == 0) return;
+            if (touched.TryRemove(path, out _))
+                paths.Add(path);
+        if (paths.Count == 0)
+            return;
         var told = new HashSet<Guid>();
         foreach (var (id, scene) in scenes)
-            foreach (var path in paths.Where(scene.Files.ContainsKey))
-            {
-                var differs = FileFacts.Stamp(path) != scene.Files[path];
-                if (differs ? changed.TryAdd(path, 0) || told.Contains(id) : changed.TryRemove(path, out _)) told.Add(id);
-                else if (differs) told.Add(id); // Written over once more: its picture is another one.
-            }
+        foreach (var path in paths.Where(scene.Files.ContainsKey))
+        {
+            var differs = FileFacts.Stamp(path) != scene.Files[path];
+            if (differs ? changed.TryAdd(path, 0) || told.Contains(id) : changed.TryRemove(path, out _))
+                told.Add(id);
+            else if (differs)
+                told.Add(id); // Written over once more: its picture is another one.
+        }
 
-        if (told.Count > 0) await windows.Clients.All.SendAsync("changed", told, stop);
+        if (told.Count > 0)
+            await windows.Clients.All.SendAsync("changed", told, stop);
     }
 
     private void Watch(string folder)
     {
-        if (watchers.Count >= MostFolders || !watchers.TryAdd(folder, null)) return;
+        if (watchers.Count >= MostFolders || !watchers.TryAdd(folder, null))
+            return;
         try
         {
-            var watcher = new FileSystemWatcher(folder) { NotifyFilter = NotifyFilters.FileName | NotifyFilters.LastWrite | NotifyFilters.Size };
+            var watcher = new FileSystemWatcher(folder)
+            {
+                NotifyFilter = NotifyFilters.FileName | NotifyFilters.LastWrite | NotifyFilters.Size,
+            };
             watcher.Changed += (_, e) => touched[e.FullPath] = 0;
             watcher.Created += (_, e) => touched[e.FullPath] = 0;
             watcher.Deleted += (_, e) => touched[e.FullPath] = 0;

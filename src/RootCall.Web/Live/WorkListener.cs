@@ -6,7 +6,8 @@ using RootCall.Web.Features.Work;
 namespace RootCall.Web.Live;
 
 /// <summary>Listens to what workers announce in the database and passes it to the open windows.</summary>
-internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore work, IHubContext<WorkHub> windows, ILogger<WorkListener> log) : BackgroundService
+internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore work, IHubContext<WorkHub> windows, ILogger<WorkListener> log)
+    : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -29,12 +30,14 @@ internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore wo
         await using var connection = await source.OpenConnectionAsync(stop);
         var changed = new Queue<Guid>();
         connection.Notification += (_, n) => changed.Enqueue(Guid.Parse(n.Payload));
-        await using (var listen = new NpgsqlCommand($"LISTEN {WorkStore.Channel}", connection)) await listen.ExecuteNonQueryAsync(stop);
+        await using (var listen = new NpgsqlCommand($"LISTEN {WorkStore.Channel}", connection))
+            await listen.ExecuteNonQueryAsync(stop);
         while (true)
         {
             await connection.WaitAsync(stop);
             while (changed.TryDequeue(out var id))
-                if (await work.Find(id, stop) is { } row) await windows.Clients.All.SendAsync("work", WorkItem.Of(row), stop);
+                if (await work.Find(id, stop) is { } row)
+                    await windows.Clients.All.SendAsync("work", WorkItem.Of(row), stop);
         }
     }
 

@@ -9,14 +9,26 @@ internal sealed class SameOriginOnly(RequestDelegate next)
     public Task InvokeAsync(HttpContext context)
     {
         var request = context.Request;
-        if (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || HttpMethods.IsOptions(request.Method) || IsOwn(request)) return next(context);
-        return Results.Problem(statusCode: StatusCodes.Status403Forbidden, title: "Only this application's own pages may change something; nothing was changed.").ExecuteAsync(context);
+        if (
+            HttpMethods.IsGet(request.Method)
+            || HttpMethods.IsHead(request.Method)
+            || HttpMethods.IsOptions(request.Method)
+            || IsOwn(request)
+        )
+            return next(context);
+        return Results
+            .Problem(
+                statusCode: StatusCodes.Status403Forbidden,
+                title: "Only this application's own pages may change something; nothing was changed."
+            )
+            .ExecuteAsync(context);
     }
 
     private static bool IsOwn(HttpRequest request)
     {
         var site = request.Headers["Sec-Fetch-Site"].ToString();
-        if (site.Length > 0 && site != "same-origin") return false;
+        if (site.Length > 0 && site != "same-origin")
+            return false;
         var origin = request.Headers.Origin.ToString();
         return origin.Length > 0 ? origin == $"{request.Scheme}://{request.Host}" : site == "same-origin";
     }

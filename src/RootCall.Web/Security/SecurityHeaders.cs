@@ -4,7 +4,9 @@ namespace RootCall.Web.Security;
 internal sealed class SecurityHeaders(RequestDelegate next)
 {
     // Styles are set on elements by the virtualised list and the positioning of menus.
-    private const string Policy = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; connect-src 'self' ws: wss:; frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
+    private const string Policy =
+        "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; connect-src 'self' ws: wss:; "
+        + "frame-ancestors 'none'; base-uri 'none'; form-action 'self'";
 
     public Task InvokeAsync(HttpContext context)
     {

@@ -10,7 +10,8 @@ public sealed class ListRootTask(Indexes indexes, RootStore roots)
 {
     public Task Run(ListRoot request, WorkProgress progress, CancellationToken stop)
     {
-        if (roots.Everything.Enter(request.Folder) is not { } folder || !Directory.Exists(folder)) throw new CannotUseException($"“{request.Folder}” is no folder that can be listed any more.");
+        if (roots.Everything.Enter(request.Folder) is not { } folder || !Directory.Exists(folder))
+            throw new CannotUseException($"“{request.Folder}” is no folder that can be listed any more.");
         return indexes.Get(new RootScope([folder]), Refresh.Files, (n, at) => progress.Report("listing", Path.GetFileName(at), n), stop);
     }
 }

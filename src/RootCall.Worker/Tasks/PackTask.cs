@@ -9,54 +9,91 @@ using RootCall.Data.Work;
 namespace RootCall.Worker.Tasks;
 
 /// <summary>Builds a package of the current scene, proves it, and keeps the result.</summary>
-public sealed class PackTask(SceneStore scenes, LedgerStore ledgers, WaiverStore waivers, SceneReading reading, DiskStore disk, Bounds bounds, IDbContextFactory<RootCallDb> databases)
+public sealed class PackTask(
+    SceneStore scenes,
+    LedgerStore ledgers,
+    WaiverStore waivers,
+    SceneReading reading,
+    DiskStore disk,
+    Bounds bounds,
+    IDbContextFactory<RootCallDb> databases
+)
 {
     public async Task Run(Guid id, Pack request, WorkProgress progress, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        if (await db.Packages.AnyAsync(p => p.Id == id, stop)) return; // Taken up again after it was done.
+        if (await db.Packages.AnyAsync(p => p.Id == id, stop))
+            return; // Taken up again after it was done.
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
         var ledger = await ledgers.Read(request.SceneId, stop);
         using var work = Folders.Temporary();
-        var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: true, Path.Combine(work.Path, "edited"), null, progress, stop);
+        var read = await reading.Read(
+            arrival.Path,
+            request.SceneId,
+            ledger,
+            relinks: true,
+            Path.Combine(work.Path, "edited"),
+            null,
+            progress,
+            stop
+        );
         var written = read.Session.Written(Directory.CreateDirectory(Path.Combine(work.Path, "written")).FullName);
         var report = WritableScene.Make(written, read.Context, bounds, work.Path);
-        var plan = PackagePlan.Make(report, read.Context.Facts, read.Session.Current.Answers) with { Waived = [.. (await waivers.Read(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)] };
+        var plan = PackagePlan.Make(report, read.Context.Facts, read.Session.Current.Answers) with
+        {
+            Waived = [.. (await waivers.Read(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)],
+        };
         if (!plan.Unresolved.IsEmpty && !request.AllowMissing)
-            throw new CannotUseException($"{plan.Unresolved.Length} references stay unanswered, the first is {plan.Unresolved[0].State.Word()} “{plan.Unresolved[0].Reference.Written}”. Nothing was built.");
+            throw new CannotUseException(
+                $"{plan.Unresolved.Length} references stay unanswered, the first is {plan.Unresolved[0].State.Word()} "
+                    + $"“{plan.Unresolved[0].Reference.Written}”. Nothing was built."
+            );
 
         var standIns = plan.StandIns.ToList();
         if (standIns.Count > 0 && !request.AllowStandIns)
-            throw new CannotUseException($"A neutral picture stands in for {standIns.Count} missing ones, the first is “{standIns[0].Reference.Written}”. Nothing was built.");
+            throw new CannotUseException(
+                $"A neutral picture stands in for {standIns.Count} missing ones, the first is "
+                    + $"“{standIns[0].Reference.Written}”. Nothing was built."
+            );
 
         var target = disk.Package(id, request.Zip ? request.Name + ".zip" : request.Name);
         var folder = Path.GetDirectoryName(target)!;
         try
         {
             // What a worker left that died in the middle.
-            if (Directory.Exists(folder)) Directory.Delete(folder, recursive: true);
-            var built = PackageBuilder.Build(plan, target, DateTimeOffset.Now, (done, total, name) => progress.Report("packing", name, done, total), stop);
+            if (Directory.Exists(folder))
+                Directory.Delete(folder, recursive: true);
+            var built = PackageBuilder.Build(
+                plan,
+                target,
+                DateTimeOffset.Now,
+                (done, total, name) => progress.Report("packing", name, done, total),
+                stop
+            );
             progress.Report("proving", Path.GetFileName(target));
             var proof = PackageProof.Prove(built.Written, bounds, stop);
-            db.Packages.Add(new()
-            {
-                Id = id,
-                SceneId = request.SceneId,
-                Name = Path.GetFileName(target),
-                Path = target,
-                BuiltAt = DateTimeOffset.UtcNow,
-                Files = built.Files,
-                BytesBefore = built.BytesBefore,
-                BytesAfter = built.BytesAfter,
-                Resolved = proof.Resolved,
-                Unresolved = [.. proof.Unresolved.Select(u => $"{u.State.Word()} {u.Reference.Written}")],
-                BrokenFiles = [.. proof.BrokenFiles],
-            });
+            db.Packages.Add(
+                new()
+                {
+                    Id = id,
+                    SceneId = request.SceneId,
+                    Name = Path.GetFileName(target),
+                    Path = target,
+                    BuiltAt = DateTimeOffset.UtcNow,
+                    Files = built.Files,
+                    BytesBefore = built.BytesBefore,
+                    BytesAfter = built.BytesAfter,
+                    Resolved = proof.Resolved,
+                    Unresolved = [.. proof.Unresolved.Select(u => $"{u.State.Word()} {u.Reference.Written}")],
+                    BrokenFiles = [.. proof.BrokenFiles],
+                }
+            );
             await db.SaveChangesAsync(stop);
         }
         catch
         {
-            if (Directory.Exists(folder)) Directory.Delete(folder, recursive: true);
+            if (Directory.Exists(folder))
+                Directory.Delete(folder, recursive: true);
             throw;
         }
     }

@@ -12,14 +12,21 @@ public sealed partial class PictureTask(IThumbnailMaker thumbnails, SceneStore s
     /// <param name="number">The carried image's reference; null when <paramref name="path"/> is the image.</param>
     public async Task Run(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop)
     {
-        if (File.Exists(output)) return;
+        if (File.Exists(output))
+            return;
         Directory.CreateDirectory(Path.GetDirectoryName(output)!);
         // The image library chooses its writer by the ending.
         var part = Path.ChangeExtension(output, $".{Guid.NewGuid():N}.part.png");
         try
         {
-            if (sceneId is { } id && number is { } n) await Carried(id, n, part, side, stop);
-            else thumbnails.Make(roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the roots."), part, side);
+            if (sceneId is { } id && number is { } n)
+                await Carried(id, n, part, side, stop);
+            else
+                thumbnails.Make(
+                    roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the roots."),
+                    part,
+                    side
+                );
             File.Move(part, output, overwrite: true);
         }
         catch (Exception e) when (e is CannotUseException or IOException)

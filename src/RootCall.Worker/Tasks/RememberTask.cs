@@ -13,7 +13,17 @@ namespace RootCall.Worker.Tasks;
 /// contents, and one that is written over shows how it looked before. What is remembered stays until somebody says that
 /// they have seen the new state.
 /// </summary>
-public sealed class RememberTask(SceneStore scenes, LedgerStore ledgers, RootStore roots, ArrivalRecipes arrivals, SeenStore seen, KnownFileStore known, DiskStore disk, IThumbnailMaker thumbnails, FileFacts facts)
+public sealed class RememberTask(
+    SceneStore scenes,
+    LedgerStore ledgers,
+    RootStore roots,
+    ArrivalRecipes arrivals,
+    SeenStore seen,
+    KnownFileStore known,
+    DiskStore disk,
+    IThumbnailMaker thumbnails,
+    FileFacts facts
+)
 {
     /// <summary>Side of the pictures that lists and evidence show.</summary>
     private const int Side = 256;
@@ -24,32 +34,53 @@ public sealed class RememberTask(SceneStore scenes, LedgerStore ledgers, RootSto
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
         var report = await scenes.Report(arrival);
         var there = await seen.Read(request.SceneId, stop);
-        var files = report.References.Where(r => r.Resolved is not null && r.Stamp is not null && !r.Flags.HasFlag(ReferenceFlags.StandIn) && IsNew(r, there)).ToList();
+        var files = report
+            .References.Where(r =>
+                r.Resolved is not null && r.Stamp is not null && !r.Flags.HasFlag(ReferenceFlags.StandIn) && IsNew(r, there)
+            )
+            .ToList();
         await known.Load(facts, files.Select(f => f.Resolved!), stop);
         var done = 0;
         foreach (var some in files.Chunk(AtOnce))
         {
             var made = new System.Collections.Concurrent.ConcurrentDictionary<ReferenceKey, LastSeen>();
-            Parallel.ForEach(some, new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, file =>
-            {
-                progress.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
-                if (Look(file) is { } now) made[file.Reference.Key] = now;
-            });
+            Parallel.ForEach(
+                some,
+                new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
+                file =>
+                {
+                    progress.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
+                    if (Look(file) is { } now)
+                        made[file.Reference.Key] = now;
+                }
+            );
             await seen.Put(request.SceneId, made, stop);
         }
 
         // The audit looks into the scene as it stands: with what the ledger relinked.
         var ledger = await ledgers.Read(request.SceneId, stop);
-        var current = Mustering.Relink(report, ledger.Relinks(withPending: true), await roots.ScopeOf(arrival.Path, request.SceneId, stop), facts);
+        var current = Mustering.Relink(
+            report,
+            ledger.Relinks(withPending: true),
+            await roots.ScopeOf(arrival.Path, request.SceneId, stop),
+            facts
+        );
         await known.Load(facts, ImageMeasures.Wanted(current).Select(w => w.Path), stop);
-        var pixels = ImageMeasures.Read(current, facts, (n, total, path) => progress.Report("measuring images", Path.GetFileName(path), n, total), stop);
+        var pixels = ImageMeasures.Read(
+            current,
+            facts,
+            (n, total, path) => progress.Report("measuring images", Path.GetFileName(path), n, total),
+            stop
+        );
         await known.Save(facts, stop);
         await arrivals.Apply(arrival, current, pixels, ledger, stop);
     }
 
     /// <summary>Nothing is remembered of it, or not yet what it holds, or it answers from another place now.</summary>
     public static bool IsNew(MusteredReference file, IReadOnlyDictionary<ReferenceKey, LastSeen> there) =>
-        !there.TryGetValue(file.Reference.Key, out var known) || known.Path != file.Resolved || (known.Hash is null && known.Stamp == file.Stamp);
+        !there.TryGetValue(file.Reference.Key, out var known)
+        || known.Path != file.Resolved
+        || (known.Hash is null && known.Stamp == file.Stamp);
 
     private LastSeen? Look(MusteredReference file)
     {
@@ -57,7 +88,8 @@ public sealed class RememberTask(SceneStore scenes, LedgerStore ledgers, RootSto
         try
         {
             var look = file.Reference.Kind == ReferenceKind.Image && file.Damage is null ? facts.Look(path, stamp) : null;
-            if (look is not null) Picture(path, stamp);
+            if (look is not null)
+                Picture(path, stamp);
             return new(path, stamp, file.Facts?.Width ?? 0, file.Facts?.Height ?? 0, facts.Hash(path, stamp), look);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException or CannotUseException)
@@ -69,7 +101,8 @@ public sealed class RememberTask(SceneStore scenes, LedgerStore ledgers, RootSto
     private void Picture(string path, FileStamp stamp)
     {
         var output = disk.Picture(path, stamp, Side);
-        if (File.Exists(output)) return;
+        if (File.Exists(output))
+            return;
         Directory.CreateDirectory(Path.GetDirectoryName(output)!);
         var part = Path.ChangeExtension(output, $".{Guid.NewGuid():N}.part.png");
         try

@@ -22,15 +22,20 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
             var ledger = await ledgers.Read(request.SceneId, stop);
             // A folder of its own: what another search of the scene made is not touched before it is out of use.
             var copies = Path.Combine(disk.Edited(request.SceneId), $"{id:N}-{tries}");
-            if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
+            if (Directory.Exists(copies))
+                Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
             var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: false, copies, before, progress, stop);
             var stored = await scenes.Remuster(arrival, read.ToKeep, DateTimeOffset.UtcNow, stop);
-            if (stored) await followUps.Remember(request.SceneId, read, stop);
-            else if (Directory.Exists(copies)) Directory.Delete(copies, recursive: true);
+            if (stored)
+                await followUps.Remember(request.SceneId, read, stop);
+            else if (Directory.Exists(copies))
+                Directory.Delete(copies, recursive: true);
             // What was found for an older ledger is made again for the one that stands.
             var now = await ledgers.Read(request.SceneId, stop);
-            if (stored && now.Applied.Select(e => e.Id).SequenceEqual(ledger.Applied.Select(e => e.Id))) break;
-            if (tries == Tries) break;
+            if (stored && now.Applied.Select(e => e.Id).SequenceEqual(ledger.Applied.Select(e => e.Id)))
+                break;
+            if (tries == Tries)
+                break;
         }
 
         await Sweep(request.SceneId, stop);
@@ -39,10 +44,16 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
     /// <summary>Removes copies that the stored scene does not read.</summary>
     private async Task Sweep(Guid sceneId, CancellationToken stop)
     {
-        if (!Directory.Exists(disk.Edited(sceneId)) || await scenes.Arrival(sceneId, stop) is not { } arrival) return;
-        var used = (await scenes.Report(arrival)).Scene.Files.Select(f => f.Edited).OfType<string>().Select(Path.GetDirectoryName).ToHashSet();
+        if (!Directory.Exists(disk.Edited(sceneId)) || await scenes.Arrival(sceneId, stop) is not { } arrival)
+            return;
+        var used = (await scenes.Report(arrival))
+            .Scene.Files.Select(f => f.Edited)
+            .OfType<string>()
+            .Select(Path.GetDirectoryName)
+            .ToHashSet();
         foreach (var folder in Directory.GetDirectories(disk.Edited(sceneId)))
-            if (!used.Contains(folder) && DateTime.UtcNow - Directory.GetLastWriteTimeUtc(folder) > Unused) Directory.Delete(folder, recursive: true);
+            if (!used.Contains(folder) && DateTime.UtcNow - Directory.GetLastWriteTimeUtc(folder) > Unused)
+                Directory.Delete(folder, recursive: true);
     }
 
     /// <summary>Copies that are younger may be those of a search that runs.</summary>

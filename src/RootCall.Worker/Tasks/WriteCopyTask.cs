@@ -12,10 +12,20 @@ public sealed class WriteCopyTask(SceneStore scenes, LedgerStore ledgers, SceneR
     {
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
         var outputs = new RootScope((await roots.All(stop)).Where(r => r.Purpose == RootStore.Output).Select(r => r.Folder));
-        if (outputs.Enter(request.Folder) is not { } folder) throw new CannotUseException($"“{request.Folder}” lies in no root for output; nothing is written anywhere else.");
+        if (outputs.Enter(request.Folder) is not { } folder)
+            throw new CannotUseException($"“{request.Folder}” lies in no root for output; nothing is written anywhere else.");
         var ledger = await ledgers.Read(request.SceneId, stop);
         using var work = Folders.Temporary();
-        var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: true, Path.Combine(work.Path, "edited"), null, progress, stop);
+        var read = await reading.Read(
+            arrival.Path,
+            request.SceneId,
+            ledger,
+            relinks: true,
+            Path.Combine(work.Path, "edited"),
+            null,
+            progress,
+            stop
+        );
         progress.Report("writing", Path.GetFileName(arrival.Path));
         Directory.CreateDirectory(folder);
         var written = read.Session.Written(Directory.CreateDirectory(Path.Combine(work.Path, "written")).FullName);

@@ -7,7 +7,8 @@ namespace RootCall.Core.Tests.Audit;
 [Collection(DemoCollection.Name)]
 public sealed class AnswerKeyTests(DemoPlace demo)
 {
-    private static IEnumerable<string> Serious(Audited audited) => audited.Report.Findings.Where(f => f.Severity >= Severity.Warning).Select(f => $"{f.Rule}: {f.Target}");
+    private static IEnumerable<string> Serious(Audited audited) =>
+        audited.Report.Findings.Where(f => f.Severity >= Severity.Warning).Select(f => $"{f.Rule}: {f.Target}");
 
     [Fact]
     public void Every_planted_fault_is_found_with_its_cause_and_nothing_else_is()

@@ -10,16 +10,26 @@ namespace RootCall.Core.Tests.Audit;
 /// <summary>How rules are run: in parallel, again only where something changed, one failing alone.</summary>
 public sealed class EngineTests
 {
-    private static readonly Example Brass = Example.Gltf("""
+    private static readonly Example Brass = Example.Gltf(
+        """
         { "name": "brass", "pbrMetallicRoughness": { "metallicFactor": 0.5, "roughnessFactor": 1.8 } },
         { "name": "tin", "pbrMetallicRoughness": { "metallicFactor": 1, "roughnessFactor": 0.3 } }
-        """);
+        """
+    );
 
     private sealed class Failing : MaterialRule
     {
-        public override RuleDescriptor Descriptor { get; } = new("wiring.failing", "It fails", Severity.Blocker) { Expects = "E.", Why = "W.", Source = "S.", Example = Brass };
+        public override RuleDescriptor Descriptor { get; } =
+            new("wiring.failing", "It fails", Severity.Blocker)
+            {
+                Expects = "E.",
+                Why = "W.",
+                Source = "S.",
+                Example = Brass,
+            };
 
-        public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene) => throw new InvalidOperationException("on purpose");
+        public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene) =>
+            throw new InvalidOperationException("on purpose");
     }
 
     [Fact]
@@ -49,7 +59,15 @@ public sealed class EngineTests
         Assert.Equal(first / 2, memory.Ran); // One of two materials.
         Assert.Equal(after.Report.Findings.Select(f => f.Key), report.Findings.Select(f => f.Key));
         // Another destination can change what any of them is told.
-        AuditRun.Make(new(after.Scene.Report, ImmutableDictionary<string, Core.Imaging.PixelStats>.Empty, DestinationFiles.Open("usd-preview"), HouseRules.Standard), memory);
+        AuditRun.Make(
+            new(
+                after.Scene.Report,
+                ImmutableDictionary<string, Core.Imaging.PixelStats>.Empty,
+                DestinationFiles.Open("usd-preview"),
+                HouseRules.Standard
+            ),
+            memory
+        );
         Assert.Equal(first, memory.Ran);
     }
 
@@ -58,7 +76,8 @@ public sealed class EngineTests
     {
         using var place = new Place();
         var path = ExampleScene.Write(place.At("scene"), Brass);
-        IEnumerable<string> Found(string json) => Audits.Open(path, house: HouseRules.Read(json, "test")).Report.Findings.Select(f => $"{f.Severity.Word()} {f.Rule}");
+        IEnumerable<string> Found(string json) =>
+            Audits.Open(path, house: HouseRules.Read(json, "test")).Report.Findings.Select(f => $"{f.Severity.Word()} {f.Rule}");
         Assert.Contains("warning values.beyond-clamp", Found("{}"));
         Assert.Contains("blocker values.beyond-clamp", Found("""{ "severities": { "values.beyond-clamp": "blocker" } }"""));
         Assert.DoesNotContain(Found("""{ "severities": { "values": "off" } }"""), f => f.Contains("values.", StringComparison.Ordinal));
@@ -73,13 +92,21 @@ public sealed class EngineTests
     [InlineData("""{ "patterns": { "material": "(" } }""", "cannot be read")]
     [InlineData("""{ "colour": 1 }""", "no set of house rules, line 1")]
     public void House_rules_that_cannot_be_meant_are_refused_in_one_sentence(string json, string says) =>
-        Assert.Contains(says, Assert.Throws<CannotUseException>(() => HouseRules.Read(json, "rules.json")).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            says,
+            Assert.Throws<CannotUseException>(() => HouseRules.Read(json, "rules.json")).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void Destinations_are_data_that_comes_back_as_it_went()
     {
-        foreach (var shipped in DestinationFiles.Shipped) Assert.Equal(shipped, DestinationFiles.Read(DestinationFiles.Write(shipped), "test"));
-        Assert.Equal(["dusk-tracer", "dusk-tracer-old", "gltf-viewer", "lantern-headset", "usd-preview"], DestinationFiles.Shipped.Select(d => d.Id).Order(StringComparer.Ordinal));
+        foreach (var shipped in DestinationFiles.Shipped)
+            Assert.Equal(shipped, DestinationFiles.Read(DestinationFiles.Write(shipped), "test"));
+        Assert.Equal(
+            ["dusk-tracer", "dusk-tracer-old", "gltf-viewer", "lantern-headset", "usd-preview"],
+            DestinationFiles.Shipped.Select(d => d.Id).Order(StringComparer.Ordinal)
+        );
         Assert.Throws<CannotUseException>(() => DestinationFiles.Open("no-such"));
         Assert.Throws<CannotUseException>(() => DestinationFiles.Read("""{ "id": "x", "name": "X", "colour": 1 }""", "test"));
     }
@@ -105,8 +132,17 @@ public sealed class EngineTests
     {
         using var place = new Place();
         var path = ExampleScene.Write(place.At("scene"), RuleCatalog.Find("assignment.unknown-shader")!.Descriptor.Example);
-        var known = Audits.Open(path, house: HouseRules.Read("""{ "shaderTypes": [{ "pattern": "clockwork_*", "provider": "Clockwork shop", "status": "available", "advice": "Ask the shop.", "model": "open-pbr" }] }""", "test"));
+        var known = Audits.Open(
+            path,
+            house: HouseRules.Read(
+                """{ "shaderTypes": [{ "pattern": "clockwork_*", "provider": "Clockwork shop", "status": "available", "advice": "Ask the shop.", "model": "open-pbr" }] }""",
+                "test"
+            )
+        );
         var finding = known.Of("assignment.unknown-shader").Single();
-        Assert.Equal((Severity.Warning, "Ask the shop. It can be carried over as OpenPBR Surface 1.1."), (finding.Severity, finding.Decide));
+        Assert.Equal(
+            (Severity.Warning, "Ask the shop. It can be carried over as OpenPBR Surface 1.1."),
+            (finding.Severity, finding.Decide)
+        );
     }
 }

@@ -10,7 +10,11 @@ public sealed class ExampleTests
     public static TheoryData<string> Rules => [.. RuleCatalog.All.Select(r => r.Id)];
 
     internal static Audited Open(string folder, Example example) =>
-        Audits.Open(ExampleScene.Write(folder, example), ExampleScene.DestinationOf(example), example.Format == "gltf" ? RulePages.House : null);
+        Audits.Open(
+            ExampleScene.Write(folder, example),
+            ExampleScene.DestinationOf(example),
+            example.Format == "gltf" ? RulePages.House : null
+        );
 
     [Theory]
     [MemberData(nameof(Rules))]
@@ -21,16 +25,20 @@ public sealed class ExampleTests
         var before = Open(place.At("scene"), rule.Descriptor.Example);
         Assert.True(before.Report.Failed.IsEmpty, string.Join("; ", before.Report.Failed));
         var found = before.Of(id).ToList();
-        Assert.True(found.Count > 0, $"Not found in its own example; there is {string.Join(", ", before.Report.Findings.Select(f => f.Rule))}.");
+        Assert.True(
+            found.Count > 0,
+            $"Not found in its own example; there is {string.Join(", ", before.Report.Findings.Select(f => f.Rule))}."
+        );
         Assert.All(found, f => Assert.True(f.Fixes.Length > 0 || f.Decide is not null, "Neither fix nor decision."));
         foreach (var finding in found)
-            foreach (var (fix, n) in finding.Fixes.Select((f, n) => (f, n)))
-            {
-                var after = before.With(place.At($"fixed {found.IndexOf(finding)} {n}"), fix.Edits);
-                FixTests.AssertMended(before, after, finding);
-            }
+        foreach (var (fix, n) in finding.Fixes.Select((f, n) => (f, n)))
+        {
+            var after = before.With(place.At($"fixed {found.IndexOf(finding)} {n}"), fix.Edits);
+            FixTests.AssertMended(before, after, finding);
+        }
 
-        if (rule.Descriptor.Fix is not null && !id.StartsWith("naming.pattern-texture", StringComparison.Ordinal)) Assert.Contains(found, f => f.Fixes.Length > 0);
+        if (rule.Descriptor.Fix is not null && !id.StartsWith("naming.pattern-texture", StringComparison.Ordinal))
+            Assert.Contains(found, f => f.Fixes.Length > 0);
     }
 
     [Theory]

@@ -13,7 +13,11 @@ public sealed class FixTests(DemoPlace demo)
         Assert.DoesNotContain(finding.Key, after.Report.Findings.Select(f => f.Key));
         // Counted by rule: a rename gives what else was found another name, and is no new finding.
         var there = before.Report.Findings.CountBy(f => f.Rule).ToDictionary();
-        var added = after.Report.Findings.Where(f => f.Severity >= Severity.Warning).CountBy(f => f.Rule).Where(f => f.Value > there.GetValueOrDefault(f.Key)).ToList();
+        var added = after
+            .Report.Findings.Where(f => f.Severity >= Severity.Warning)
+            .CountBy(f => f.Rule)
+            .Where(f => f.Value > there.GetValueOrDefault(f.Key))
+            .ToList();
         Assert.True(added.Count == 0, $"{finding.Key}: its fix “{finding.Fixes[0].Title}” adds {string.Join("; ", added)}");
     }
 
@@ -26,18 +30,18 @@ public sealed class FixTests(DemoPlace demo)
         {
             var before = Audits.OpenRelinked(answer.Arrived, demo.Library);
             foreach (var finding in before.Report.Findings)
-                foreach (var fix in finding.Fixes)
+            foreach (var fix in finding.Fixes)
+            {
+                var folder = Directory.CreateDirectory(place.At($"{made++}")).FullName;
+                try
                 {
-                    var folder = Directory.CreateDirectory(place.At($"{made++}")).FullName;
-                    try
-                    {
-                        AssertMended(before, before.With(folder, fix.Edits), finding);
-                    }
-                    catch (Exception e) when (e is Xunit.Sdk.XunitException or InvalidOperationException)
-                    {
-                        wrong.Add($"{answer.Name}: {finding.Key}: {e.Message}");
-                    }
+                    AssertMended(before, before.With(folder, fix.Edits), finding);
                 }
+                catch (Exception e) when (e is Xunit.Sdk.XunitException or InvalidOperationException)
+                {
+                    wrong.Add($"{answer.Name}: {finding.Key}: {e.Message}");
+                }
+            }
         }
 
         Assert.True(made > 0);

@@ -20,9 +20,20 @@ public sealed class OutputTests(DemoPlace demo) : IDisposable
         Assert.Equal((1, string.Empty), (result.Status, result.Error));
         using var json = JsonDocument.Parse(result.Output);
         var root = json.RootElement;
-        Assert.Equal(("plain", 17), (root.GetProperty("destination").GetString(), root.GetProperty("totals").GetProperty("blocker").GetInt32()));
+        Assert.Equal(
+            ("plain", 17),
+            (root.GetProperty("destination").GetString(), root.GetProperty("totals").GetProperty("blocker").GetInt32())
+        );
         var finding = root.GetProperty("findings").EnumerateArray().First(f => f.GetProperty("rule").GetString() == "wiring.role-mismatch");
-        Assert.Equal(("blocker", "input", "seed_tin_01", "subsurface"), (finding.GetProperty("severity").GetString(), finding.GetProperty("target").GetProperty("kind").GetString(), finding.GetProperty("target").GetProperty("name").GetString(), finding.GetProperty("target").GetProperty("part").GetString()));
+        Assert.Equal(
+            ("blocker", "input", "seed_tin_01", "subsurface"),
+            (
+                finding.GetProperty("severity").GetString(),
+                finding.GetProperty("target").GetProperty("kind").GetString(),
+                finding.GetProperty("target").GetProperty("name").GetString(),
+                finding.GetProperty("target").GetProperty("part").GetString()
+            )
+        );
         Assert.Equal("wire", finding.GetProperty("evidence")[0].GetProperty("type").GetString());
         var fix = finding.GetProperty("fixes")[0];
         Assert.True(fix.GetProperty("confidence").GetDouble() > 0.9 && fix.GetProperty("edits").GetArrayLength() == 2);
@@ -61,13 +72,28 @@ public sealed class OutputTests(DemoPlace demo) : IDisposable
             console.log(valid(log) ? 'valid' : JSON.stringify(valid.errors.slice(0, 5)));
             """;
         var schema = Path.Combine(Tool.Home, "tests", "RootCall.Testing", "Schemas", "sarif-2.1.0.json");
-        Assert.Equal("valid", Tool.Run("node", ["-e", Script, schema, place.At("log.sarif")], Path.Combine(Tool.Home, "web")).Output.Trim());
+        Assert.Equal(
+            "valid",
+            Tool.Run("node", ["-e", Script, schema, place.At("log.sarif")], Path.Combine(Tool.Home, "web")).Output.Trim()
+        );
         place.Put("log.sarif", sarif.Replace("\"version\": \"2.1.0\"", "\"version\": 2", StringComparison.Ordinal));
-        Assert.NotEqual("valid", Tool.Run("node", ["-e", Script, schema, place.At("log.sarif")], Path.Combine(Tool.Home, "web")).Output.Trim());
+        Assert.NotEqual(
+            "valid",
+            Tool.Run("node", ["-e", Script, schema, place.At("log.sarif")], Path.Combine(Tool.Home, "web")).Output.Trim()
+        );
         using var json = JsonDocument.Parse(sarif);
         var run = json.RootElement.GetProperty("runs")[0];
         Assert.Equal(Audits.Open(Tins).Report.Findings.Length, run.GetProperty("results").GetArrayLength());
-        Assert.All(run.GetProperty("results").EnumerateArray(), r => Assert.Equal(r.GetProperty("ruleId").GetString(), run.GetProperty("tool").GetProperty("driver").GetProperty("rules")[r.GetProperty("ruleIndex").GetInt32()].GetProperty("id").GetString()));
+        Assert.All(run.GetProperty("results").EnumerateArray(), r =>
+            Assert.Equal(
+                r.GetProperty("ruleId").GetString(),
+                run.GetProperty("tool")
+                    .GetProperty("driver")
+                    .GetProperty("rules")[r.GetProperty("ruleIndex").GetInt32()]
+                    .GetProperty("id")
+                    .GetString()
+            )
+        );
     }
 
     [Fact]
@@ -76,7 +102,10 @@ public sealed class OutputTests(DemoPlace demo) : IDisposable
         var xml = XDocument.Parse(Tool.RootCall("audit", Tins, "--format", "junit", "--fail-on", "warning").Output).Root!;
         Assert.Equal(RuleCatalog.All.Length, xml.Descendants("testcase").Count());
         var expected = Audits.Open(Tins).Report.Findings.Where(f => f.Severity >= Severity.Warning).Select(f => f.Rule).Distinct().Count();
-        Assert.Equal((expected, expected.ToString(System.Globalization.CultureInfo.InvariantCulture)), (xml.Descendants("failure").Count(), xml.Attribute("failures")!.Value));
+        Assert.Equal(
+            (expected, expected.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+            (xml.Descendants("failure").Count(), xml.Attribute("failures")!.Value)
+        );
     }
 
     [Fact]
@@ -102,11 +131,17 @@ public sealed class OutputTests(DemoPlace demo) : IDisposable
     [Fact]
     public void Fix_follows_a_recipe()
     {
-        place.Put("recipe.json", """{ "name": "Tins", "version": 1, "steps": [{ "rule": "wiring.role-mismatch", "match": { "name": "seed_tin_0*" } }] }""");
+        place.Put(
+            "recipe.json",
+            """{ "name": "Tins", "version": 1, "steps": [{ "rule": "wiring.role-mismatch", "match": { "name": "seed_tin_0*" } }] }"""
+        );
         var result = Tool.RootCall("fix", Tins, "--recipe", place.At("recipe.json"), "--out", place.At("out"), "--format", "json");
         using var json = JsonDocument.Parse(result.Output);
         Assert.Equal(9, json.RootElement.GetProperty("applied").GetArrayLength());
-        Assert.Equal(3, Audits.Open(place.At("out/seed_tins.mtlx"), null, null, demo.At("arrived/seed_tins")).Of("wiring.role-mismatch").Count());
+        Assert.Equal(
+            3,
+            Audits.Open(place.At("out/seed_tins.mtlx"), null, null, demo.At("arrived/seed_tins")).Of("wiring.role-mismatch").Count()
+        );
     }
 
     [Fact]
@@ -114,9 +149,15 @@ public sealed class OutputTests(DemoPlace demo) : IDisposable
     {
         Assert.Equal(0, Tool.RootCall("rules", place.At("rules")).Status);
         var pages = Path.Combine(Tool.Home, "docs", "rules");
-        Assert.Equal(Directory.GetFiles(pages).Select(Path.GetFileName).Order(StringComparer.Ordinal), Directory.GetFiles(place.At("rules")).Select(Path.GetFileName).Order(StringComparer.Ordinal));
+        Assert.Equal(
+            Directory.GetFiles(pages).Select(Path.GetFileName).Order(StringComparer.Ordinal),
+            Directory.GetFiles(place.At("rules")).Select(Path.GetFileName).Order(StringComparer.Ordinal)
+        );
         foreach (var page in Directory.GetFiles(place.At("rules")))
-            Assert.True(File.ReadAllText(page) == File.ReadAllText(Path.Combine(pages, Path.GetFileName(page))), $"{Path.GetFileName(page)} is old: run rootcall rules docs/rules.");
+            Assert.True(
+                File.ReadAllText(page) == File.ReadAllText(Path.Combine(pages, Path.GetFileName(page))),
+                $"{Path.GetFileName(page)} is old: run rootcall rules docs/rules."
+            );
     }
 
     public void Dispose() => place.Dispose();

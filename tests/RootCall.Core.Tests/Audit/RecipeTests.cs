@@ -17,7 +17,8 @@ public sealed class RecipeTests(DemoPlace demo)
     [InlineData("*", "brass", "tin")]
     [InlineData("ti*", "tin", "tinplate", "tip")]
     [InlineData("*_rough", "a_rough", "b_rough")]
-    public void A_matcher_is_what_names_have_in_common(string pattern, params string[] names) => Assert.Equal(pattern, Recipe.Common(names));
+    public void A_matcher_is_what_names_have_in_common(string pattern, params string[] names) =>
+        Assert.Equal(pattern, Recipe.Common(names));
 
     [Fact]
     public void A_recipe_recorded_in_one_scene_fixes_the_family_in_another()
@@ -27,7 +28,16 @@ public sealed class RecipeTests(DemoPlace demo)
         var entry = FixPlan.Make(tins.Of("wiring.role-mismatch")).Entry("fix", "rule wiring.role-mismatch", DateTimeOffset.UnixEpoch);
         var recipe = Recipe.Read(Recipe.Record("Rough tins", [entry]).Write(), "test");
         var step = Assert.Single(recipe.Steps);
-        Assert.Equal(("wiring.role-mismatch", "wiring.role-mismatch/roughness in subsurface", "seed_tin_*", "subsurface", "seed_tin_*_roughness.png"), (step.Rule, step.Cause, step.Match.Name, step.Match.Part, step.Match.Image));
+        Assert.Equal(
+            (
+                "wiring.role-mismatch",
+                "wiring.role-mismatch/roughness in subsurface",
+                "seed_tin_*",
+                "subsurface",
+                "seed_tin_*_roughness.png"
+            ),
+            (step.Rule, step.Cause, step.Match.Name, step.Match.Part, step.Match.Image)
+        );
 
         var run = recipe.Run(tins.Scene, tins.Report);
         Assert.Equal((24, 12), (run.Plan.Edits.Length, run.Plan.Fixed.Length));
@@ -48,10 +58,27 @@ public sealed class RecipeTests(DemoPlace demo)
     public void A_value_set_by_hand_is_recorded_too()
     {
         using var place = new Place();
-        var entry = new LedgerEntry(Guid.NewGuid(), "Set", [new SetValue("brass_a", "roughness", null, ShaderValue.Of(0.2)), new SetValue("brass_b", "roughness", null, ShaderValue.Of(0.2))], EntryState.Applied, "by hand", default);
+        var entry = new LedgerEntry(
+            Guid.NewGuid(),
+            "Set",
+            [
+                new SetValue("brass_a", "roughness", null, ShaderValue.Of(0.2)),
+                new SetValue("brass_b", "roughness", null, ShaderValue.Of(0.2)),
+            ],
+            EntryState.Applied,
+            "by hand",
+            default
+        );
         var recipe = Recipe.Record("Polish", [entry]);
         Assert.Equal("brass_*", Assert.Single(recipe.Steps).Match.Name);
-        var audited = Audits.Open(ExampleScene.Write(place.At("scene"), Example.Gltf("""{ "name": "brass_lid", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }, { "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }""")));
+        var audited = Audits.Open(
+            ExampleScene.Write(
+                place.At("scene"),
+                Example.Gltf(
+                    """{ "name": "brass_lid", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }, { "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }"""
+                )
+            )
+        );
         Assert.Equal("Set brass_lid.roughness to 0.2", Assert.Single(recipe.Run(audited.Scene, audited.Report).Plan.Edits).Describe());
         Assert.Throws<CannotUseException>(() => Recipe.Record("x", [entry with { Edits = [new RelinkReference(default, null, "/a")] }]));
     }
@@ -69,6 +96,25 @@ public sealed class RecipeTests(DemoPlace demo)
     public void The_schema_in_the_documentation_names_every_field()
     {
         var schema = File.ReadAllText(Path.Combine(Tool.Home, "docs", "recipe.schema.json"));
-        foreach (var field in new[] { "name", "version", "description", "source", "steps", "rule", "cause", "set", "match", "part", "image", "input", "numbers", "text" }) Assert.Contains($"\"{field}\"", schema, StringComparison.Ordinal);
+        foreach (
+            var field in new[]
+            {
+                "name",
+                "version",
+                "description",
+                "source",
+                "steps",
+                "rule",
+                "cause",
+                "set",
+                "match",
+                "part",
+                "image",
+                "input",
+                "numbers",
+                "text",
+            }
+        )
+            Assert.Contains($"\"{field}\"", schema, StringComparison.Ordinal);
     }
 }

@@ -16,9 +16,20 @@ public sealed class CommandLineTests(DemoPlace demo) : IDisposable
         Assert.Equal((1, string.Empty), (result.Status, result.Error));
         using var json = JsonDocument.Parse(result.Output);
         var root = json.RootElement;
-        Assert.Equal((demo.At("arrived/brass_lamp/brass_lamp.glb"), "glb"), (root.GetProperty("scene").GetString(), root.GetProperty("format").GetString()));
+        Assert.Equal(
+            (demo.At("arrived/brass_lamp/brass_lamp.glb"), "glb"),
+            (root.GetProperty("scene").GetString(), root.GetProperty("format").GetString())
+        );
         var first = root.GetProperty("references")[0];
-        Assert.Equal((1, "image", "//stow04/lib/metals/brass_basecolor.png", "elsewhere"), (first.GetProperty("id").GetInt32(), first.GetProperty("kind").GetString(), first.GetProperty("written").GetString(), first.GetProperty("state").GetString()));
+        Assert.Equal(
+            (1, "image", "//stow04/lib/metals/brass_basecolor.png", "elsewhere"),
+            (
+                first.GetProperty("id").GetInt32(),
+                first.GetProperty("kind").GetString(),
+                first.GetProperty("written").GetString(),
+                first.GetProperty("state").GetString()
+            )
+        );
         Assert.Equal("brass_gardener", first.GetProperty("usedBy")[0].GetProperty("material").GetString());
         var candidate = first.GetProperty("candidates")[0];
         Assert.Equal(Path.Combine(demo.Library, "metals/brass_basecolor.png"), candidate.GetProperty("path").GetString());
@@ -35,7 +46,14 @@ public sealed class CommandLineTests(DemoPlace demo) : IDisposable
         var packed = Tool.RootCall("package", demo.At("clean/enamel_sign/enamel_sign.obj"), "--out", place.At("p.zip"), "--format", "json");
         Assert.Equal(0, packed.Status);
         using var json = JsonDocument.Parse(packed.Output);
-        Assert.Equal((place.At("p.zip"), 11, 10), (json.RootElement.GetProperty("written").GetString(), json.RootElement.GetProperty("files").GetInt32(), json.RootElement.GetProperty("proof").GetProperty("resolved").GetInt32()));
+        Assert.Equal(
+            (place.At("p.zip"), 11, 10),
+            (
+                json.RootElement.GetProperty("written").GetString(),
+                json.RootElement.GetProperty("files").GetInt32(),
+                json.RootElement.GetProperty("proof").GetProperty("resolved").GetInt32()
+            )
+        );
         Assert.Equal(0, json.RootElement.GetProperty("proof").GetProperty("unresolved").GetArrayLength());
         var opened = Tool.RootCall("muster", place.At("p.zip"));
         Assert.True(opened.Status == 0, opened.Output + opened.Error);
@@ -44,12 +62,26 @@ public sealed class CommandLineTests(DemoPlace demo) : IDisposable
     [Fact]
     public void Relink_writes_a_copy_and_names_what_it_left()
     {
-        var result = Tool.RootCall("relink", demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"), "--root", demo.Library, "--out", place.At("out"), "--format", "json");
+        var result = Tool.RootCall(
+            "relink",
+            demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"),
+            "--root",
+            demo.Library,
+            "--out",
+            place.At("out"),
+            "--format",
+            "json"
+        );
         Assert.Equal(1, result.Status);
         using var json = JsonDocument.Parse(result.Output);
-        Assert.Equal(place.At("out/glasshouse_corner.gltf"), Assert.Single(json.RootElement.GetProperty("written").EnumerateArray()).GetString());
+        Assert.Equal(
+            place.At("out/glasshouse_corner.gltf"),
+            Assert.Single(json.RootElement.GetProperty("written").EnumerateArray()).GetString()
+        );
         Assert.Equal(6, json.RootElement.GetProperty("left").GetArrayLength());
-        Assert.All(json.RootElement.GetProperty("changed").EnumerateArray(), c => Assert.True(Path.IsPathRooted(c.GetProperty("to").GetString())));
+        Assert.All(json.RootElement.GetProperty("changed").EnumerateArray(), c =>
+            Assert.True(Path.IsPathRooted(c.GetProperty("to").GetString()))
+        );
     }
 
     [Fact]
@@ -57,7 +89,15 @@ public sealed class CommandLineTests(DemoPlace demo) : IDisposable
     {
         foreach (var verb in new[] { "relink", "package" })
         {
-            var result = Tool.RootCall(verb, demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"), "--root", demo.Library, "--out", place.At("out"), "--strict");
+            var result = Tool.RootCall(
+                verb,
+                demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"),
+                "--root",
+                demo.Library,
+                "--out",
+                place.At("out"),
+                "--strict"
+            );
             Assert.Equal(2, result.Status);
             Assert.Contains("6 of 20 references", result.Error, StringComparison.Ordinal);
         }
@@ -97,11 +137,20 @@ public sealed class CommandLineTests(DemoPlace demo) : IDisposable
     [Fact]
     public void Inspect_tells_the_facts_and_the_damage()
     {
-        var result = Tool.RootCall("inspect", demo.At("library/skies/dusk_04.hdr"), demo.At("arrived/glasshouse_corner/textures/mossy_floor_basecolor.png"), "--format", "json");
+        var result = Tool.RootCall(
+            "inspect",
+            demo.At("library/skies/dusk_04.hdr"),
+            demo.At("arrived/glasshouse_corner/textures/mossy_floor_basecolor.png"),
+            "--format",
+            "json"
+        );
         Assert.Equal(1, result.Status);
         using var json = JsonDocument.Parse(result.Output);
         var (sky, moss) = (json.RootElement.GetProperty("images")[0], json.RootElement.GetProperty("images")[1]);
-        Assert.Equal(("Radiance HDR", 1024, true), (sky.GetProperty("format").GetString(), sky.GetProperty("width").GetInt32(), sky.GetProperty("float").GetBoolean()));
+        Assert.Equal(
+            ("Radiance HDR", 1024, true),
+            (sky.GetProperty("format").GetString(), sky.GetProperty("width").GetInt32(), sky.GetProperty("float").GetBoolean())
+        );
         Assert.Contains("is a JPEG", moss.GetProperty("damage").GetString(), StringComparison.Ordinal);
     }
 
@@ -110,7 +159,9 @@ public sealed class CommandLineTests(DemoPlace demo) : IDisposable
     {
         var lines = Tool.RootCall("muster", demo.At("arrived/enamel_sign/enamel_sign.obj"), "--root", demo.Library).Output.Split('\n');
         Assert.StartsWith("4 of 8 references answer. 4 present, 3 elsewhere, 1 contested", lines[2], StringComparison.Ordinal);
-        Assert.Contains(lines, l => l.Contains("contested", StringComparison.Ordinal) && l.Contains("name-clash", StringComparison.Ordinal));
+        Assert.Contains(lines, l =>
+            l.Contains("contested", StringComparison.Ordinal) && l.Contains("name-clash", StringComparison.Ordinal)
+        );
     }
 
     public void Dispose() => place.Dispose();

@@ -74,7 +74,9 @@ public sealed class LedgerTests : IDisposable
 
         var relinks = Ledger.Empty.Put(rule).Put(choice).Put(hand).ApplyPending().Relinks();
         var current = Mustering.Relink(report, relinks, context.Scope, context.Facts);
-        Assert.All(current.References, r => Assert.Equal((ReferenceState.Present, ReferenceFlags.None), (r.State, r.Flags & ReferenceFlags.Absolute)));
+        Assert.All(current.References, r =>
+            Assert.Equal((ReferenceState.Present, ReferenceFlags.None), (r.State, r.Flags & ReferenceFlags.Absolute))
+        );
         Assert.Equal(place.At("lib/y/two.png"), current.Named("two.png").Resolved);
     }
 
@@ -111,5 +113,12 @@ public sealed class LedgerTests : IDisposable
     private static ReferenceKey Key(string written) => new(ReferenceKind.Image, "s.gltf", written);
 
     private static LedgerEntry Entry(string written, string to) =>
-        new(Guid.NewGuid(), $"Relink {written}", [new RelinkReference(Key(written), null, to)], EntryState.Pending, "by hand", DateTimeOffset.Now);
+        new(
+            Guid.NewGuid(),
+            $"Relink {written}",
+            [new RelinkReference(Key(written), null, to)],
+            EntryState.Pending,
+            "by hand",
+            DateTimeOffset.Now
+        );
 }

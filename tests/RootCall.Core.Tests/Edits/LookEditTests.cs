@@ -14,23 +14,27 @@ public sealed class LookEditTests : IDisposable
 
     private readonly Place place = new();
 
-    public static TheoryData<Edit, string> Edits => new()
-    {
-        { new RelinkReference(Image, null, "/lib/a.png"), "Relink a.png to /lib/a.png" },
-        { new SetValue("tin", "roughness", null, ShaderValue.Of(0.18)), "Set tin.roughness to 0.18" },
-        { new SetValue("tin", "roughness", ShaderValue.Of(0.18), null), "Leave tin.roughness to its default" },
-        { new SetImage("tin", "normal", null, new(Image)), "Connect a.png to tin.normal" },
-        { new SetImage("tin", "normal", new(Image), null), "Disconnect a.png from tin.normal" },
-        { new SetImage("tin", "normal", new(Image), new(Image) { Transform = UvTransform.Identity with { ScaleU = 4, ScaleV = 2 } }), "Set the tiling of tin.normal to 4 x 2" },
-        { new SetImage("tin", "normal", new(Image), new(Image with { Written = "b.png" })), "Feed tin.normal from b.png" },
-        { new SetImage("tin", "normal", new(Image), new(Image) { DeclaredSpace = "raw" }), "Change how tin.normal reads a.png" },
-        { new AssignMaterial("box", "lid", "tin", "brass"), "Assign brass to box.lid" },
-        { new AssignMaterial("box", string.Empty, "tin", string.Empty), "Assign no material to box" },
-        { new ExtractImage(Image, "/store/a.png", "textures/a.png"), "Extract a.png to textures/a.png" },
-        { new CarryImage(Image, "/lib/a.png"), "Carry a.png inside the scene" },
-        { new SelectVariant("/W", "patina", "fresh", "aged"), "Choose aged for patina of /W" },
-        { new SetAsset("/W/c.inputs:file", "a.png", "b.png"), "Call b.png from /W/c.inputs:file" },
-    };
+    public static TheoryData<Edit, string> Edits =>
+        new()
+        {
+            { new RelinkReference(Image, null, "/lib/a.png"), "Relink a.png to /lib/a.png" },
+            { new SetValue("tin", "roughness", null, ShaderValue.Of(0.18)), "Set tin.roughness to 0.18" },
+            { new SetValue("tin", "roughness", ShaderValue.Of(0.18), null), "Leave tin.roughness to its default" },
+            { new SetImage("tin", "normal", null, new(Image)), "Connect a.png to tin.normal" },
+            { new SetImage("tin", "normal", new(Image), null), "Disconnect a.png from tin.normal" },
+            {
+                new SetImage("tin", "normal", new(Image), new(Image) { Transform = UvTransform.Identity with { ScaleU = 4, ScaleV = 2 } }),
+                "Set the tiling of tin.normal to 4 x 2"
+            },
+            { new SetImage("tin", "normal", new(Image), new(Image with { Written = "b.png" })), "Feed tin.normal from b.png" },
+            { new SetImage("tin", "normal", new(Image), new(Image) { DeclaredSpace = "raw" }), "Change how tin.normal reads a.png" },
+            { new AssignMaterial("box", "lid", "tin", "brass"), "Assign brass to box.lid" },
+            { new AssignMaterial("box", string.Empty, "tin", string.Empty), "Assign no material to box" },
+            { new ExtractImage(Image, "/store/a.png", "textures/a.png"), "Extract a.png to textures/a.png" },
+            { new CarryImage(Image, "/lib/a.png"), "Carry a.png inside the scene" },
+            { new SelectVariant("/W", "patina", "fresh", "aged"), "Choose aged for patina of /W" },
+            { new SetAsset("/W/c.inputs:file", "a.png", "b.png"), "Call b.png from /W/c.inputs:file" },
+        };
 
     [Theory]
     [MemberData(nameof(Edits))]
@@ -70,7 +74,14 @@ public sealed class LookEditTests : IDisposable
     [Fact]
     public void An_entry_that_another_stands_on_is_not_taken_back()
     {
-        var first = new LedgerEntry(Guid.NewGuid(), "first", [new SetValue("tin", "roughness", null, ShaderValue.Of(1))], EntryState.Applied, "by hand", default);
+        var first = new LedgerEntry(
+            Guid.NewGuid(),
+            "first",
+            [new SetValue("tin", "roughness", null, ShaderValue.Of(1))],
+            EntryState.Applied,
+            "by hand",
+            default
+        );
         var other = first with { Id = Guid.NewGuid(), Edits = [new SetValue("brass", "roughness", null, ShaderValue.Of(1))] };
         var second = first with { Id = Guid.NewGuid(), Edits = [new SetImage("tin", "roughness", null, new(Image))] };
         var ledger = new Ledger(ImmutableArray.Create(first, other, second));

@@ -22,7 +22,9 @@ public sealed class FilesTests : IDisposable
         Assert.Equal(place.At("root/in.txt"), scope.Enter(place.At("root/in.txt")));
         Assert.Equal(place.At("root/in.txt"), scope.Enter(place.At("root/leads-in.txt")));
         Assert.Equal(place.At("root/new/file.txt"), scope.Enter(place.At("root/new/file.txt")));
-        foreach (var out_ in new[] { "root/leads-out.txt", "root/dir/out.txt", "root/../secret/out.txt", "secret/out.txt", "rootless/x", "" })
+        foreach (
+            var out_ in new[] { "root/leads-out.txt", "root/dir/out.txt", "root/../secret/out.txt", "secret/out.txt", "rootless/x", "" }
+        )
             Assert.Null(scope.Enter(place.At(out_)));
         // A root that was itself given through a link is that folder.
         Assert.Equal(place.At("root/in.txt"), new RootScope([place.At("alias")]).Enter(place.At("alias/in.txt")));
@@ -51,16 +53,32 @@ public sealed class FilesTests : IDisposable
         var zip = place.At("z.zip");
         using (var archive = ZipFile.Open(zip, ZipArchiveMode.Create))
             archive.CreateEntry("link").ExternalAttributes = unchecked((int)0xA1FF0000);
-        Assert.Contains("a link", Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New("out"), Bounds.Default)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "a link",
+            Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New("out"), Bounds.Default)).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void Bounds_are_held_on_what_is_really_unpacked()
     {
         var zip = Zip(("a.txt", new string('a', 5000)), ("b.txt", new string('b', 5000)));
-        Assert.Contains("more than 8,000", Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New("x"), Bounds.Default with { UnpackedBytes = 8000 })).Message, StringComparison.Ordinal);
-        Assert.Contains("at most 1", Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New("y"), Bounds.Default with { Entries = 1 })).Message, StringComparison.Ordinal);
-        Assert.Contains("not a zip", Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(place.Put("no.zip", "no zip"), New("z"), Bounds.Default)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "more than 8,000",
+            Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New("x"), Bounds.Default with { UnpackedBytes = 8000 })).Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "at most 1",
+            Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New("y"), Bounds.Default with { Entries = 1 })).Message,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "not a zip",
+            Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(place.Put("no.zip", "no zip"), New("z"), Bounds.Default)).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -74,15 +92,15 @@ public sealed class FilesTests : IDisposable
     public void What_fails_while_it_is_written_leaves_nothing()
     {
         Assert.Throws<InvalidOperationException>(() => WholeOrNothing.File(place.At("f"), s =>
-        {
-            s.WriteByte(1);
-            throw new InvalidOperationException();
-        }));
+            {
+                s.WriteByte(1);
+                throw new InvalidOperationException();
+            }));
         Assert.Throws<InvalidOperationException>(() => WholeOrNothing.Folder(place.At("d"), f =>
-        {
-            File.WriteAllText(Path.Combine(f, "x"), "x");
-            throw new InvalidOperationException();
-        }));
+            {
+                File.WriteAllText(Path.Combine(f, "x"), "x");
+                throw new InvalidOperationException();
+            }));
         Assert.Empty(Directory.EnumerateFileSystemEntries(place.Folder));
     }
 

@@ -14,15 +14,50 @@ public sealed partial class AssimpTests
     private const string Models = "/usr/share/assimp/models";
 
     public static TheoryData<string> Files =>
-    [
-        "OBJ/box.obj", "OBJ/box_longline.obj", "OBJ/box_without_lineending.obj", "OBJ/cube_mtllib_after_g.obj", "OBJ/cube_usemtl.obj", "OBJ/cube_with_vertexcolors.obj",
-        "OBJ/cube_with_vertexcolors_uni.obj", "OBJ/multiple_spaces.obj", "OBJ/number_formats.obj", "OBJ/regr_3429812.obj", "OBJ/concave_polygon.obj", "OBJ/space_in_material_name.obj",
-        "Collada/COLLADA.dae", "Collada/ConcavePolygon.dae", "Collada/box_nested_animation.dae", "Collada/cube_UTF8BOM.dae", "Collada/cube_emptyTags.dae", "Collada/cube_tristrips.dae",
-        "Collada/cube_xmlspecialchars.dae", "Collada/duck.dae", "Collada/sphere.dae", "Collada/regr01.dae", "Collada/teapots.DAE", "Collada/earthCylindrical.DAE", "Collada/teapot_instancenodes.DAE",
-        "FBX/box.fbx", "FBX/cubes_with_names.fbx", "FBX/cubes_nonames.fbx", "FBX/cubes_with_mirroring_and_pivot.fbx", "FBX/close_to_identity_transforms.fbx", "FBX/global_settings.fbx",
-        "FBX/huesitos.fbx", "FBX/phong_cube.fbx", "FBX/animation_with_skeleton.fbx",
-        "STL/Spider_binary.stl", "STL/triangle.stl", "STL/triangle_with_two_solids.stl", "PLY/cube.ply", "PLY/cube_binary.ply", "PLY/cube_uv.ply", "PLY/float-color.ply", "PLY/Wuson.ply",
-    ];
+        [
+            "OBJ/box.obj",
+            "OBJ/box_longline.obj",
+            "OBJ/box_without_lineending.obj",
+            "OBJ/cube_mtllib_after_g.obj",
+            "OBJ/cube_usemtl.obj",
+            "OBJ/cube_with_vertexcolors.obj",
+            "OBJ/cube_with_vertexcolors_uni.obj",
+            "OBJ/multiple_spaces.obj",
+            "OBJ/number_formats.obj",
+            "OBJ/regr_3429812.obj",
+            "OBJ/concave_polygon.obj",
+            "OBJ/space_in_material_name.obj",
+            "Collada/COLLADA.dae",
+            "Collada/ConcavePolygon.dae",
+            "Collada/box_nested_animation.dae",
+            "Collada/cube_UTF8BOM.dae",
+            "Collada/cube_emptyTags.dae",
+            "Collada/cube_tristrips.dae",
+            "Collada/cube_xmlspecialchars.dae",
+            "Collada/duck.dae",
+            "Collada/sphere.dae",
+            "Collada/regr01.dae",
+            "Collada/teapots.DAE",
+            "Collada/earthCylindrical.DAE",
+            "Collada/teapot_instancenodes.DAE",
+            "FBX/box.fbx",
+            "FBX/cubes_with_names.fbx",
+            "FBX/cubes_nonames.fbx",
+            "FBX/cubes_with_mirroring_and_pivot.fbx",
+            "FBX/close_to_identity_transforms.fbx",
+            "FBX/global_settings.fbx",
+            "FBX/huesitos.fbx",
+            "FBX/phong_cube.fbx",
+            "FBX/animation_with_skeleton.fbx",
+            "STL/Spider_binary.stl",
+            "STL/triangle.stl",
+            "STL/triangle_with_two_solids.stl",
+            "PLY/cube.ply",
+            "PLY/cube_binary.ply",
+            "PLY/cube_uv.ply",
+            "PLY/float-color.ply",
+            "PLY/Wuson.ply",
+        ];
 
     [Theory]
     [MemberData(nameof(Files))]
@@ -35,7 +70,10 @@ public sealed partial class AssimpTests
         Assert.Equal(Placed(said), scene.Nodes.Where(n => n.Mesh >= 0).Sum(n => scene.Meshes[n.Mesh].Triangles));
         // It names only the textures of materials that are used, and drops inputs it does not know: none of its own may be missing here.
         var theirs = Textures().Matches(said).Select(m => Path.GetFileName(m.Groups[1].Value.Replace('\\', '/'))).ToHashSet();
-        var ours = scene.References.Where(r => r.Kind == ReferenceKind.Image).Select(r => Path.GetFileName(r.Written.Replace('\\', '/'))).ToHashSet();
+        var ours = scene
+            .References.Where(r => r.Kind == ReferenceKind.Image)
+            .Select(r => Path.GetFileName(r.Written.Replace('\\', '/')))
+            .ToHashSet();
         Assert.Empty(theirs.Except(ours));
     }
 
@@ -50,8 +88,15 @@ public sealed partial class AssimpTests
     {
         var said = Tool.Run("assimp", ["info", $"{Models}/{file}", "-tri"]).Output;
         // Assimp adds a material of its own where a mesh has none, and squeezes runs of spaces.
-        var theirs = Names().Matches(said).Select(m => Spaces().Replace(m.Groups[1].Value, " ")).Where(n => n != "DefaultMaterial").Order(StringComparer.Ordinal);
-        var ours = Look.Read($"{Models}/{file}").Materials.Select(m => Spaces().Replace(m.Name, " ")).Where(n => n != "DefaultMaterial").ToList();
+        var theirs = Names()
+            .Matches(said)
+            .Select(m => Spaces().Replace(m.Groups[1].Value, " "))
+            .Where(n => n != "DefaultMaterial")
+            .Order(StringComparer.Ordinal);
+        var ours = Look.Read($"{Models}/{file}")
+            .Materials.Select(m => Spaces().Replace(m.Name, " "))
+            .Where(n => n != "DefaultMaterial")
+            .ToList();
         Assert.Empty(theirs.Except(ours));
     }
 
@@ -74,8 +119,16 @@ public sealed partial class AssimpTests
     /// <summary>Assimp keeps one of several equal meshes and places it again: triangles are counted where they are placed.</summary>
     private static long Placed(string said)
     {
-        var faces = Meshes().Matches(said).ToDictionary(m => int.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture), m => long.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture));
-        return Places().Matches(said).SelectMany(m => m.Groups[1].Value.Split(',')).Sum(i => faces[int.Parse(i, CultureInfo.InvariantCulture)]);
+        var faces = Meshes()
+            .Matches(said)
+            .ToDictionary(
+                m => int.Parse(m.Groups[1].ValueSpan, CultureInfo.InvariantCulture),
+                m => long.Parse(m.Groups[2].ValueSpan, CultureInfo.InvariantCulture)
+            );
+        return Places()
+            .Matches(said)
+            .SelectMany(m => m.Groups[1].Value.Split(','))
+            .Sum(i => faces[int.Parse(i, CultureInfo.InvariantCulture)]);
     }
 
     [GeneratedRegex(@"^\s+(\d+) \(.*\): \[\d+ / \d+ / (\d+) \| triangle", RegexOptions.Multiline)]

@@ -22,7 +22,21 @@ public sealed class AuthoringTests(DemoPlace demo) : IDisposable
         {
             glb.Materials.Add((System.Text.Json.Nodes.JsonNode)new System.Text.Json.Nodes.JsonObject { ["name"] = "tin" });
             glb.Image("dot", Pictures.Png(2, 2, 9), "image/png");
-            var mesh = glb.Mesh("leaf", [new([0, 0, 0, 1, 0, 0, 0, 1, 0], [0, 0, 1, 0, 0, 1, 0, 0, 1], [[0, 0, 1, 0, 0, 1]], [0, 1, 2], 0), new([0, 0, 0, 1, 0, 0, 0, 1, 5], null, [], [2, 1, 0], -1)]);
+            var mesh = glb.Mesh(
+                "leaf",
+                [
+                    new(
+                        [0, 0, 0, 1, 0, 0, 0, 1, 0],
+                        [0, 0, 1, 0, 0, 1, 0, 0, 1],
+                        [
+                            [0, 0, 1, 0, 0, 1],
+                        ],
+                        [0, 1, 2],
+                        0
+                    ),
+                    new([0, 0, 0, 1, 0, 0, 0, 1, 5], null, [], [2, 1, 0], -1),
+                ]
+            );
             var top = glb.Node("top", -1, -1, [2, 0, 0, 0, 0, 2, 0, 0, 0, 0, 2, 0, 1, 2, 3, 1]);
             glb.Node("below", top, mesh, []);
             using var file = File.Create(path);
@@ -30,7 +44,10 @@ public sealed class AuthoringTests(DemoPlace demo) : IDisposable
         }
 
         var model = ModelRoot.Load(path, new ReadSettings { Validation = SharpGLTF.Validation.ValidationMode.Strict });
-        Assert.Equal((2, 1, 1, 1), (model.LogicalNodes.Count, model.LogicalMeshes.Count, model.LogicalMaterials.Count, model.LogicalImages.Count));
+        Assert.Equal(
+            (2, 1, 1, 1),
+            (model.LogicalNodes.Count, model.LogicalMeshes.Count, model.LogicalMaterials.Count, model.LogicalImages.Count)
+        );
         Assert.Equal(new(1, 2, 3), model.LogicalNodes.Single(n => n.Name == "below").WorldMatrix.Translation);
         var scene = Look.Read(path);
         Assert.Equal((2L, 5.0), (scene.Counts.Triangles, scene.Meshes[0].Bounds!.Value.Max.Z));
@@ -40,7 +57,10 @@ public sealed class AuthoringTests(DemoPlace demo) : IDisposable
     [Fact]
     public void A_package_made_here_is_aligned_and_read_back_whole()
     {
-        var files = Enumerable.Range(0, 40).Select(i => (Name: $"{new string('n', i)}{i}.bin", Bytes: Enumerable.Range(0, i * 13).Select(b => (byte)b).ToArray())).ToList();
+        var files = Enumerable
+            .Range(0, 40)
+            .Select(i => (Name: $"{new string('n', i)}{i}.bin", Bytes: Enumerable.Range(0, i * 13).Select(b => (byte)b).ToArray()))
+            .ToList();
         using var output = new MemoryStream();
         UsdzWriter.Write(output, files);
         var bytes = output.ToArray();
@@ -80,7 +100,8 @@ public sealed class AuthoringTests(DemoPlace demo) : IDisposable
     [InlineData("wood.png", "wood.png", "")]
     public void Tiles_are_the_files_that_a_token_stands_for(string path, string files, string found)
     {
-        foreach (var file in files.Split(' ')) place.PutPng(file);
+        foreach (var file in files.Split(' '))
+            place.PutPng(file);
         var tiles = TilePath.Files(place.At(path), new([place.Folder]));
         Assert.Equal(found, string.Join(',', tiles.Select(Path.GetFileName)));
         Assert.Empty(TilePath.Files("/etc/" + path, new([place.Folder])));

@@ -10,7 +10,8 @@ internal static class ByteDiff
     {
         var start = before.AsSpan().CommonPrefixLength(after);
         var end = 0;
-        while (end < Math.Min(before.Length, after.Length) - start && before[^(end + 1)] == after[^(end + 1)]) end++;
+        while (end < Math.Min(before.Length, after.Length) - start && before[^(end + 1)] == after[^(end + 1)])
+            end++;
         return (Encoding.Latin1.GetString(before[start..^end]), Encoding.Latin1.GetString(after[start..^end]));
     }
 

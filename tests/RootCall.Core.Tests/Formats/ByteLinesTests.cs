@@ -67,7 +67,9 @@ public sealed class ByteLinesTests : IDisposable
         using var stop = new CancellationTokenSource();
         stop.Cancel();
         var path = place.Put("s.obj", string.Concat(Enumerable.Repeat("v 0 0 0\n", 70_000)));
-        Assert.Throws<OperationCanceledException>(() => Core.Formats.SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default, Stop: stop.Token)));
+        Assert.Throws<OperationCanceledException>(() =>
+            Core.Formats.SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default, Stop: stop.Token))
+        );
     }
 
     [Fact]

@@ -23,13 +23,23 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
     public void Records_are_read_by_their_lengths_in_both_widths(uint version)
     {
         var file = Binary(version, w => Record(w, version, "Objects", [], inner =>
-        {
-            Record(inner, version, "Geometry", [Long(7), Text("leaf\0\u0001Geometry"), Text("Mesh")], mesh =>
             {
-                Record(mesh, version, "Vertices", [Deflated('d', Enumerable.Range(0, 12).SelectMany(i => BitConverter.GetBytes((double)i)).ToArray(), 12)]);
-                Record(mesh, version, "PolygonVertexIndex", [Plain('i', new[] { 0, 1, 2, -4 }.SelectMany(BitConverter.GetBytes).ToArray(), 4)]);
-            });
-        }));
+                Record(inner, version, "Geometry", [Long(7), Text("leaf\0\u0001Geometry"), Text("Mesh")], mesh =>
+                {
+                    Record(
+                        mesh,
+                        version,
+                        "Vertices",
+                        [Deflated('d', Enumerable.Range(0, 12).SelectMany(i => BitConverter.GetBytes((double)i)).ToArray(), 12)]
+                    );
+                    Record(
+                        mesh,
+                        version,
+                        "PolygonVertexIndex",
+                        [Plain('i', new[] { 0, 1, 2, -4 }.SelectMany(BitConverter.GetBytes).ToArray(), 4)]
+                    );
+                });
+            }));
         var document = FbxDocument.Read(file, "x");
         Assert.Empty(document.Errors);
         Assert.Equal(version, document.Version);
@@ -58,17 +68,35 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
               objects: all('Objects').map((o) => [o.name, String(o.props[0]), o.nodes.filter((n) => n.name === 'Properties70').flatMap((n) => n.nodes.map((p) => String(p.props[0])))]),
             }));
             """;
-        string[] samples = [$"{Models}/box.fbx", $"{Models}/phong_cube.fbx", $"{Models}/huesitos.fbx", $"{Models}/animation_with_skeleton.fbx"];
+        string[] samples =
+        [
+            $"{Models}/box.fbx",
+            $"{Models}/phong_cube.fbx",
+            $"{Models}/huesitos.fbx",
+            $"{Models}/animation_with_skeleton.fbx",
+        ];
         foreach (var path in samples)
         {
             var said = Tool.Run("node", ["-e", Script, path], Path.Combine(Tool.Home, "web"));
             Assert.True(said.Status == 0, said.Error);
             using var json = JsonDocument.Parse(said.Output);
             var document = FbxDocument.Read(File.ReadAllBytes(path), path);
-            var connections = document.Root.Child("Connections")!.All("C").Select(c => string.Join('|', c.Properties.Select(p => p.AsText)));
+            var connections = document
+                .Root.Child("Connections")!
+                .All("C")
+                .Select(c => string.Join('|', c.Properties.Select(p => p.AsText)));
             Assert.Equal(json.RootElement.GetProperty("connections").EnumerateArray().Select(c => c.GetString()), connections);
-            var objects = document.Root.Child("Objects")!.Children.Select(o => $"{o.Name} {o.Text(0)} {string.Join(',', o.All("Properties70").SelectMany(p => p.All("P")).Select(p => p.Text(0)))}");
-            Assert.Equal(json.RootElement.GetProperty("objects").EnumerateArray().Select(o => $"{o[0]} {o[1]} {string.Join(',', o[2].EnumerateArray().Select(p => p.GetString()))}"), objects);
+            var objects = document
+                .Root.Child("Objects")!
+                .Children.Select(o =>
+                    $"{o.Name} {o.Text(0)} {string.Join(',', o.All("Properties70").SelectMany(p => p.All("P")).Select(p => p.Text(0)))}"
+                );
+            Assert.Equal(
+                json.RootElement.GetProperty("objects")
+                    .EnumerateArray()
+                    .Select(o => $"{o[0]} {o[1]} {string.Join(',', o[2].EnumerateArray().Select(p => p.GetString()))}"),
+                objects
+            );
         }
     }
 
@@ -84,9 +112,19 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
         Assert.Equal("phong", surface.Type);
         Assert.Equal(ShaderValue.Of(24), surface.Input("ShininessExponent")!.Value);
         var color = scene.References.Single(r => r.Written.EndsWith("basecolor.png", StringComparison.Ordinal));
-        Assert.Equal((@"..\..\tex\chain_iron_basecolor.png", @"D:\jobs\2231\gate\chain_iron_basecolor.png"), (color.Written, color.AlsoWritten));
+        Assert.Equal(
+            (@"..\..\tex\chain_iron_basecolor.png", @"D:\jobs\2231\gate\chain_iron_basecolor.png"),
+            (color.Written, color.AlsoWritten)
+        );
         Assert.Equal(new ReferenceUse("gate_iron", "DiffuseColor"), Assert.Single(color.UsedBy));
-        Assert.Equal(2, Look.Read(demo.At("clean/garden_gate/garden_gate.fbx")).Materials[0].Graph.ImagesOf(scene.Materials[0].Graph.SurfaceNode!.Input("DiffuseColor")!).Single().Transform.ScaleU);
+        Assert.Equal(
+            2,
+            Look.Read(demo.At("clean/garden_gate/garden_gate.fbx"))
+                .Materials[0]
+                .Graph.ImagesOf(scene.Materials[0].Graph.SurfaceNode!.Input("DiffuseColor")!)
+                .Single()
+                .Transform.ScaleU
+        );
         Assert.Equal(["map1"], scene.Meshes[0].UvSets.ToArray());
     }
 
@@ -110,7 +148,10 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
         var package = PackageBuilder.Build(PackagePlan.Make(writable, new()), place.At("gate"), DateTimeOffset.UnixEpoch);
         Assert.True(PackageProof.Prove(package.Written, Bounds.Default).Holds);
         var model = ModelRoot.Load(Path.Combine(package.Written, "data/garden_gate.glb"));
-        Assert.Equal(report.Scene.Counts.Triangles, model.LogicalMeshes.SelectMany(m => m.Primitives).Sum(p => p.GetTriangleIndices().Count()));
+        Assert.Equal(
+            report.Scene.Counts.Triangles,
+            model.LogicalMeshes.SelectMany(m => m.Primitives).Sum(p => p.GetTriangleIndices().Count())
+        );
         Assert.Equal(2, model.LogicalImages.Count);
         var material = model.LogicalMaterials.Single();
         Assert.NotNull(material.FindChannel("BaseColor")!.Value.Texture);
@@ -121,9 +162,17 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
     [Fact]
     public void What_is_no_FBX_is_told_in_one_sentence()
     {
-        Assert.Contains("neither", Assert.Throws<CannotUseException>(() => Look.Read(place.Put("a.fbx", "hello"))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "neither",
+            Assert.Throws<CannotUseException>(() => Look.Read(place.Put("a.fbx", "hello"))).Message,
+            StringComparison.Ordinal
+        );
         // Zeros became spaces when it went through a transfer as text.
-        Assert.Contains("text", Assert.Throws<CannotUseException>(() => Look.Read($"{Models}/transparentTest.fbx")).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "text",
+            Assert.Throws<CannotUseException>(() => Look.Read($"{Models}/transparentTest.fbx")).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -159,7 +208,12 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
         Assert.Equal(-0.5, mesh.Bounds!.Value.Min.Z);
         Assert.Equal(["map \"1\""], mesh.UvSets.ToArray());
         Assert.Equal([1, 2, 3], scene.Nodes.Single().Transform[12..15].ToArray());
-        var cut = Look.Read(place.Put("cut.fbx", Text[..Text.IndexOf("Connections", StringComparison.Ordinal)].Replace("lambert\" }", "lambert", StringComparison.Ordinal)));
+        var cut = Look.Read(
+            place.Put(
+                "cut.fbx",
+                Text[..Text.IndexOf("Connections", StringComparison.Ordinal)].Replace("lambert\" }", "lambert", StringComparison.Ordinal)
+            )
+        );
         Assert.Contains(cut.Notes, n => n.Message.Contains("line", StringComparison.Ordinal));
         Assert.Equal(1, cut.Counts.Triangles);
     }
@@ -172,7 +226,9 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
     public void Values_are_mapped_to_corners_as_the_layer_says(string mapping, string reference, string values, string expected)
     {
         // One triangle over the points 2, 1, 0, so that a mapping by point differs from one by corner.
-        var path = place.Put("s.fbx", $$"""
+        var path = place.Put(
+            "s.fbx",
+            $$"""
             ; FBX 7.4.0 project file
             FBXHeaderExtension: { FBXVersion: 7400 }
             GlobalSettings: { Properties70: { P: "UnitScaleFactor", "double", "Number", "",100 } }
@@ -193,7 +249,8 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
             Connections: {
             	C: "OO",1,2
             }
-            """);
+            """
+        );
         var scene = Look.Read(path);
         using var output = new MemoryStream();
         FbxToGlb.Write(scene, output, r => r.Written, Bounds.Default);
@@ -207,15 +264,25 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
     public void A_model_stands_where_its_pivots_and_rotations_put_it()
     {
         string P(string name, params double[] v) => $"P: \"{name}\", \"\", \"\", \"A\",{string.Join(',', v)}\n";
-        var scene = Look.Read(place.Put("s.fbx", $$"""
-            ; FBX 7.4.0 project file
-            FBXHeaderExtension: { FBXVersion: 7400 }
-            Objects: {
-            	Model: 1, "Model::plain", "Null" { Properties70: { {{P("Lcl Translation", 1, 2, 3)}} {{P("Lcl Rotation", 0, 0, 90)}} {{P("Lcl Scaling", 2, 2, 2)}} } }
-            	Model: 2, "Model::pivoted", "Null" { Properties70: { {{P("RotationPivot", 1, 0, 0)}} {{P("Lcl Rotation", 0, 0, 180)}} } }
-            	Model: 3, "Model::before", "Null" { Properties70: { {{P("PreRotation", 90, 0, 0)}} {{P("Lcl Rotation", 0, 0, 90)}} } }
-            }
-            """));
+        var scene = Look.Read(
+            place.Put(
+                "s.fbx",
+                $$"""
+                ; FBX 7.4.0 project file
+                FBXHeaderExtension: { FBXVersion: 7400 }
+                Objects: {
+                	Model: 1, "Model::plain", "Null" { Properties70: { {{P("Lcl Translation", 1, 2, 3)}} {{P("Lcl Rotation", 0, 0, 90)}} {{P(
+                    "Lcl Scaling",
+                    2,
+                    2,
+                    2
+                )}} } }
+                	Model: 2, "Model::pivoted", "Null" { Properties70: { {{P("RotationPivot", 1, 0, 0)}} {{P("Lcl Rotation", 0, 0, 180)}} } }
+                	Model: 3, "Model::before", "Null" { Properties70: { {{P("PreRotation", 90, 0, 0)}} {{P("Lcl Rotation", 0, 0, 90)}} } }
+                }
+                """
+            )
+        );
         (double, double, double) At(string name, double x, double y, double z)
         {
             var m = scene.Nodes.Single(n => n.Name == name).Transform;
@@ -246,8 +313,10 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
     {
         void Number(long value)
         {
-            if (version >= 7500) writer.Write(value);
-            else writer.Write((uint)value);
+            if (version >= 7500)
+                writer.Write(value);
+            else
+                writer.Write((uint)value);
         }
 
         var start = writer.BaseStream.Position;
@@ -256,7 +325,8 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
         Number(properties.Sum(p => p.Length));
         writer.Write((byte)name.Length);
         writer.Write(Encoding.ASCII.GetBytes(name));
-        foreach (var property in properties) writer.Write(property);
+        foreach (var property in properties)
+            writer.Write(property);
         if (children is not null)
         {
             children(writer);
@@ -271,14 +341,24 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
 
     private static byte[] Long(long value) => [(byte)'L', .. BitConverter.GetBytes(value)];
 
-    private static byte[] Text(string value) => [(byte)'S', .. BitConverter.GetBytes(Encoding.UTF8.GetByteCount(value)), .. Encoding.UTF8.GetBytes(value)];
+    private static byte[] Text(string value) =>
+        [(byte)'S', .. BitConverter.GetBytes(Encoding.UTF8.GetByteCount(value)), .. Encoding.UTF8.GetBytes(value)];
 
-    private static byte[] Plain(char type, byte[] bytes, int count) => [(byte)type, .. BitConverter.GetBytes(count), .. BitConverter.GetBytes(0), .. BitConverter.GetBytes(bytes.Length), .. bytes];
+    private static byte[] Plain(char type, byte[] bytes, int count) =>
+        [(byte)type, .. BitConverter.GetBytes(count), .. BitConverter.GetBytes(0), .. BitConverter.GetBytes(bytes.Length), .. bytes];
 
     private static byte[] Deflated(char type, byte[] bytes, int count)
     {
         using var packed = new MemoryStream();
-        using (var zlib = new ZLibStream(packed, CompressionLevel.Optimal, leaveOpen: true)) zlib.Write(bytes);
-        return [(byte)type, .. BitConverter.GetBytes(count), .. BitConverter.GetBytes(1), .. BitConverter.GetBytes((int)packed.Length), .. packed.ToArray()];
+        using (var zlib = new ZLibStream(packed, CompressionLevel.Optimal, leaveOpen: true))
+            zlib.Write(bytes);
+        return
+        [
+            (byte)type,
+            .. BitConverter.GetBytes(count),
+            .. BitConverter.GetBytes(1),
+            .. BitConverter.GetBytes((int)packed.Length),
+            .. packed.ToArray(),
+        ];
     }
 }

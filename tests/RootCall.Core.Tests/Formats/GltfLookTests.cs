@@ -37,8 +37,17 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         var surface = graph.SurfaceNode!;
         Assert.Equal("gltf-metallic-roughness", surface.Type);
         var color = graph.ImagesOf(surface.Input("baseColor")!).Single();
-        Assert.Equal(("a b.png", "TEXCOORD_1", "srgb", WrapMode.Clamp, WrapMode.Mirror), (color.Reference.Written, color.UvSet, color.EffectiveSpace, color.WrapU, color.WrapV));
-        Assert.Equal(new UvTransform(0.1, 0, 45, 2, 3, "scale rotate offset"), color.Transform with { Rotation = Math.Round(color.Transform.Rotation, 6) });
+        Assert.Equal(
+            ("a b.png", "TEXCOORD_1", "srgb", WrapMode.Clamp, WrapMode.Mirror),
+            (color.Reference.Written, color.UvSet, color.EffectiveSpace, color.WrapU, color.WrapV)
+        );
+        Assert.Equal(
+            new UvTransform(0.1, 0, 45, 2, 3, "scale rotate offset"),
+            color.Transform with
+            {
+                Rotation = Math.Round(color.Transform.Rotation, 6),
+            }
+        );
         Assert.Equal(ShaderValue.Of(1, 0.5, 0.25), graph.Nodes.Single(n => n.Name == "baseColor factor").Input("in2")!.Value);
         Assert.Equal(("b", "data"), graph.ImagesOf(surface.Input("metallic")!).Select(i => (i.Channels, i.EffectiveSpace)).Single());
         Assert.Equal((ShaderValue.Of(1.33), ShaderValue.Of(0, 0, 0)), (surface.Input("ior")!.Value, surface.Input("emissive")!.Default));
@@ -65,11 +74,32 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         Assert.Equal(("MASK", "BLEND"), Change(new SetValue("tin", "alphaMode", null, ShaderValue.OfText("BLEND"))));
         Assert.Equal(("7", string.Empty), Change(new SetValue("tin", "alpha", null, ShaderValue.Of(0.5))));
         Assert.Equal((string.Empty, ",\n    \"alphaCutoff\": 0.3"), Change(new SetValue("tin", "alphaCutoff", null, ShaderValue.Of(0.3))));
-        Assert.Equal(("1", "0"), Change(new SetImage("tin", "roughness", null, new(new(ReferenceKind.Image, "s.gltf", "a b.png")) { WrapU = WrapMode.Clamp, WrapV = WrapMode.Mirror, UvSet = "TEXCOORD_0" })));
-        Assert.Equal((", \"metallicRoughnessTexture\": { \"index\": 1 }", string.Empty), Change(new SetImage("tin", "metallic", null, null)));
+        Assert.Equal(
+            ("1", "0"),
+            Change(
+                new SetImage(
+                    "tin",
+                    "roughness",
+                    null,
+                    new(new(ReferenceKind.Image, "s.gltf", "a b.png"))
+                    {
+                        WrapU = WrapMode.Clamp,
+                        WrapV = WrapMode.Mirror,
+                        UvSet = "TEXCOORD_0",
+                    }
+                )
+            )
+        );
+        Assert.Equal(
+            (", \"metallicRoughnessTexture\": { \"index\": 1 }", string.Empty),
+            Change(new SetImage("tin", "metallic", null, null))
+        );
         var moved = color with { Transform = color.Transform with { ScaleU = 5 } };
         var after = Read(path, new SetImage("tin", "baseColor", color, moved)).Materials[0].Graph;
-        Assert.Equal((5, 3), after.ImagesOf(after.SurfaceNode!.Input("baseColor")!).Select(i => (i.Transform.ScaleU, i.Transform.ScaleV)).Single());
+        Assert.Equal(
+            (5, 3),
+            after.ImagesOf(after.SurfaceNode!.Input("baseColor")!).Select(i => (i.Transform.ScaleU, i.Transform.ScaleV)).Single()
+        );
         var more = Read(path, new SetImage("tin", "clearcoat", null, new(new(ReferenceKind.Image, "s.gltf", "new.png")))).References;
         Assert.Equal(new ReferenceUse("tin", "clearcoatTexture"), more.Single(r => r.Written == "new.png").UsedBy.Single());
     }
@@ -87,25 +117,50 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         var path = place.Put("v.gltf", Meshes);
         var scene = Core.Formats.SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default));
         Assert.Equal(["day", "night"], scene.Variants.Single().Options.ToArray());
-        Assert.Equal(("gltf-specular-glossiness", ShaderValue.Of(0.3)), (scene.Materials[1].Graph.SurfaceNode!.Type, scene.Materials[1].Graph.SurfaceNode!.Input("glossiness")!.Value));
+        Assert.Equal(
+            ("gltf-specular-glossiness", ShaderValue.Of(0.3)),
+            (scene.Materials[1].Graph.SurfaceNode!.Type, scene.Materials[1].Graph.SurfaceNode!.Input("glossiness")!.Value)
+        );
         Assert.Equal(["tin", string.Empty], scene.Meshes[0].Parts.Select(p => p.Material));
         string[] Parts(Edit edit) => [.. Read(path, edit).Meshes[0].Parts.Select(p => p.Material)];
         Assert.Equal(["old", string.Empty], Parts(new SelectVariant(string.Empty, "material variants", string.Empty, "night")));
         Assert.Equal(["tin", "old"], Parts(new AssignMaterial("box", "primitive 1", string.Empty, "old")));
         Assert.Equal(["old", "old"], Parts(new AssignMaterial("/meshes/0", string.Empty, string.Empty, "old")));
         Assert.Equal([string.Empty, string.Empty], Parts(new AssignMaterial("box", string.Empty, "tin", string.Empty)));
-        Assert.Equal(ShaderValue.Of(0.9), Read(path, new SetValue("old", "glossiness", null, ShaderValue.Of(0.9))).Materials[1].Graph.SurfaceNode!.Input("glossiness")!.Value);
-        Assert.Contains("no variant dusk", Make(path, new SelectVariant(string.Empty, "material variants", string.Empty, "dusk")).Refused.Single().Reason, StringComparison.Ordinal);
-        var shared = Make(path, new SetImage("tin", "roughness", null, new(new(ReferenceKind.Image, "v.gltf", "r.png"))), new SetImage("tin", "metallic", null, new(new(ReferenceKind.Image, "v.gltf", "m.png"))));
+        Assert.Equal(
+            ShaderValue.Of(0.9),
+            Read(path, new SetValue("old", "glossiness", null, ShaderValue.Of(0.9)))
+                .Materials[1]
+                .Graph.SurfaceNode!.Input("glossiness")!
+                .Value
+        );
+        Assert.Contains(
+            "no variant dusk",
+            Make(path, new SelectVariant(string.Empty, "material variants", string.Empty, "dusk")).Refused.Single().Reason,
+            StringComparison.Ordinal
+        );
+        var shared = Make(
+            path,
+            new SetImage("tin", "roughness", null, new(new(ReferenceKind.Image, "v.gltf", "r.png"))),
+            new SetImage("tin", "metallic", null, new(new(ReferenceKind.Image, "v.gltf", "m.png")))
+        );
         // One texture feeds both: the second would take the place of the first.
-        Assert.Equal("metallic shares the texture metallicRoughnessTexture with another input; they cannot read different images.", shared.Refused.Single().Reason);
+        Assert.Equal(
+            "metallic shares the texture metallicRoughnessTexture with another input; they cannot read different images.",
+            shared.Refused.Single().Reason
+        );
     }
 
     [Fact]
     public void Edits_that_the_format_cannot_say_are_refused_and_the_others_made()
     {
         var path = place.Put("s.gltf", Document);
-        var made = Make(path, new SetValue("tin", "subsurface", null, ShaderValue.Of(1)), new SetValue("tin", "ior", null, ShaderValue.Of(1.4)), new SetValue("gone", "ior", null, ShaderValue.Of(1)));
+        var made = Make(
+            path,
+            new SetValue("tin", "subsurface", null, ShaderValue.Of(1)),
+            new SetValue("tin", "ior", null, ShaderValue.Of(1.4)),
+            new SetValue("gone", "ior", null, ShaderValue.Of(1))
+        );
         Assert.Equal(["glTF has no input subsurface.", "The scene has no material gone."], made.Refused.Select(r => r.Reason));
         Assert.Contains("1.4", File.ReadAllText(made.Copies[path]), StringComparison.Ordinal);
     }
@@ -114,7 +169,8 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
     public void Carried_images_are_taken_out_and_put_back_in()
     {
         var clean = demo.At("clean/brass_lamp");
-        foreach (var image in Directory.GetFiles(clean + "/textures")) place.Put("textures/" + Path.GetFileName(image), File.ReadAllBytes(image));
+        foreach (var image in Directory.GetFiles(clean + "/textures"))
+            place.Put("textures/" + Path.GetFileName(image), File.ReadAllBytes(image));
         var copy = place.Put("lamp.glb", File.ReadAllBytes(clean + "/brass_lamp.glb"));
         var report = Look.Muster(copy);
         var carried = report.References.Where(r => r.State == ReferenceState.Embedded).ToList();
@@ -132,7 +188,10 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         // The geometry behind the images has moved and still is what it was; another reader opens both.
         var original = Points(copy);
         Assert.Equal(original, Points(out_));
-        var back = Make(out_, [.. after.References.Where(r => r.State == ReferenceState.Present).Select(r => new CarryImage(r.Reference.Key, r.Resolved!))]);
+        var back = Make(
+            out_,
+            [.. after.References.Where(r => r.State == ReferenceState.Present).Select(r => new CarryImage(r.Reference.Key, r.Resolved!))]
+        );
         Assert.Empty(back.Refused);
         var inside = place.Put("in.glb", File.ReadAllBytes(back.Copies[out_]));
         Assert.Equal(after.References.Length, Look.Muster(inside).References.Count(r => r.State == ReferenceState.Embedded));
@@ -140,16 +199,24 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
     }
 
     private static System.Numerics.Vector3[] Points(string glb) =>
-        [.. ModelRoot.Load(glb).LogicalMeshes.SelectMany(m => m.Primitives).SelectMany(p => p.GetVertexAccessor("POSITION").AsVector3Array())];
+        [
+            .. ModelRoot
+                .Load(glb)
+                .LogicalMeshes.SelectMany(m => m.Primitives)
+                .SelectMany(p => p.GetVertexAccessor("POSITION").AsVector3Array()),
+        ];
 
     [Fact]
     public void Names_of_extracted_images_never_collide()
     {
         var data = Convert.ToBase64String(Pictures.Png(2, 2, 1));
         var other = Convert.ToBase64String(Pictures.Png(2, 2, 2));
-        var path = place.Put("s.gltf", $$"""
+        var path = place.Put(
+            "s.gltf",
+            $$"""
             { "asset": { "version": "2.0" }, "images": [{ "name": "a", "uri": "data:image/png;base64,{{data}}" }, { "name": "a", "uri": "data:image/png;base64,{{other}}" }, { "name": "b", "uri": "data:image/png;base64,{{data}}" }] }
-            """);
+            """
+        );
         place.PutPng("textures/a.png", 3);
         var report = Look.Muster(path);
         var plan = CarriedImages.Plan(report, [1, 2, 3], place.Folder);
@@ -163,9 +230,17 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
     private EditedFiles Make(string path, params Edit[] edits)
     {
         Directory.CreateDirectory(place.At("edited"));
-        return EditedFiles.Make(path, [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)], place.At("edited"), new(new([Path.GetDirectoryName(path)!]), Bounds.Default));
+        return EditedFiles.Make(
+            path,
+            [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)],
+            place.At("edited"),
+            new(new([Path.GetDirectoryName(path)!]), Bounds.Default)
+        );
     }
 
     private Scene Read(string path, params Edit[] edits) =>
-        Core.Formats.SceneFormats.Read(path, new(new([Path.GetDirectoryName(path)!]), Bounds.Default) { Edited = Make(path, edits).Copies });
+        Core.Formats.SceneFormats.Read(
+            path,
+            new(new([Path.GetDirectoryName(path)!]), Bounds.Default) { Edited = Make(path, edits).Copies }
+        );
 }

@@ -13,18 +13,23 @@ public sealed class GltfReaderTests : IDisposable
     [Fact]
     public void References_know_their_written_path_and_every_input_that_reads_them()
     {
-        var scene = Look.Read(place.Put("s.gltf", """
-            {
-              "asset": { "version": "2.0" },
-              "images": [ { "uri": "textures/tin%20leaf.png" }, { "uri": "packed.png" } ],
-              "textures": [ { "source": 0 }, { "source": 1 } ],
-              "materials": [
-                { "name": "leaf", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 }, "metallicRoughnessTexture": { "index": 1 } }, "occlusionTexture": { "index": 1 } },
-                { "pbrMetallicRoughness": {}, "extensions": { "KHR_materials_clearcoat": { "clearcoatNormalTexture": { "index": 0 } } } }
-              ],
-              "buffers": [ { "uri": "mesh.bin", "byteLength": 640 } ]
-            }
-            """));
+        var scene = Look.Read(
+            place.Put(
+                "s.gltf",
+                """
+                {
+                  "asset": { "version": "2.0" },
+                  "images": [ { "uri": "textures/tin%20leaf.png" }, { "uri": "packed.png" } ],
+                  "textures": [ { "source": 0 }, { "source": 1 } ],
+                  "materials": [
+                    { "name": "leaf", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 }, "metallicRoughnessTexture": { "index": 1 } }, "occlusionTexture": { "index": 1 } },
+                    { "pbrMetallicRoughness": {}, "extensions": { "KHR_materials_clearcoat": { "clearcoatNormalTexture": { "index": 0 } } } }
+                  ],
+                  "buffers": [ { "uri": "mesh.bin", "byteLength": 640 } ]
+                }
+                """
+            )
+        );
 
         Assert.Equal(["textures/tin leaf.png", "packed.png", "mesh.bin"], scene.References.Select(r => r.Written));
         Assert.Equal([new("leaf", "baseColorTexture"), new("material 1", "clearcoatNormalTexture")], scene.References[0].UsedBy.ToArray());
@@ -45,14 +50,19 @@ public sealed class GltfReaderTests : IDisposable
     [Fact]
     public void A_texture_may_call_a_second_picture_in_a_newer_container()
     {
-        var scene = Look.Read(place.Put("s.gltf", """
-            {
-              "asset": { "version": "2.0" },
-              "images": [ { "uri": "a.png" }, { "uri": "a.ktx2" }, { "uri": "a.webp" } ],
-              "textures": [ { "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 }, "EXT_texture_webp": { "source": 2 } } } ],
-              "materials": [ { "name": "m", "emissiveTexture": { "index": 0 } } ]
-            }
-            """));
+        var scene = Look.Read(
+            place.Put(
+                "s.gltf",
+                """
+                {
+                  "asset": { "version": "2.0" },
+                  "images": [ { "uri": "a.png" }, { "uri": "a.ktx2" }, { "uri": "a.webp" } ],
+                  "textures": [ { "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 }, "EXT_texture_webp": { "source": 2 } } } ],
+                  "materials": [ { "name": "m", "emissiveTexture": { "index": 0 } } ]
+                }
+                """
+            )
+        );
         Assert.All(scene.References, r => Assert.Equal([new("m", "emissiveTexture")], r.UsedBy.ToArray()));
     }
 
@@ -60,19 +70,24 @@ public sealed class GltfReaderTests : IDisposable
     public void Triangles_follow_the_primitive_mode()
     {
         // glTF 2.0, 3.7.2.1: without indices the vertices are drawn in order; 4 triangles, 5 strip, 6 fan, 1 lines.
-        var scene = Look.Read(place.Put("s.gltf", """
-            {
-              "asset": { "version": "2.0" },
-              "nodes": [ { "mesh": 0 }, { "mesh": 0 } ],
-              "meshes": [ { "primitives": [
-                { "attributes": { "POSITION": 0 }, "indices": 1 },
-                { "attributes": { "POSITION": 0 } },
-                { "attributes": { "POSITION": 0 }, "mode": 5 },
-                { "attributes": { "POSITION": 0 }, "mode": 6 },
-                { "attributes": { "POSITION": 0 }, "mode": 1 } ] } ],
-              "accessors": [ { "count": 12 }, { "count": 36 } ]
-            }
-            """));
+        var scene = Look.Read(
+            place.Put(
+                "s.gltf",
+                """
+                {
+                  "asset": { "version": "2.0" },
+                  "nodes": [ { "mesh": 0 }, { "mesh": 0 } ],
+                  "meshes": [ { "primitives": [
+                    { "attributes": { "POSITION": 0 }, "indices": 1 },
+                    { "attributes": { "POSITION": 0 } },
+                    { "attributes": { "POSITION": 0 }, "mode": 5 },
+                    { "attributes": { "POSITION": 0 }, "mode": 6 },
+                    { "attributes": { "POSITION": 0 }, "mode": 1 } ] } ],
+                  "accessors": [ { "count": 12 }, { "count": 36 } ]
+                }
+                """
+            )
+        );
         Assert.Equal(12 + 4 + 10 + 10, scene.Counts.Triangles);
         Assert.Equal((2, 1), (scene.Counts.Nodes, scene.Counts.Meshes));
     }
@@ -119,19 +134,32 @@ public sealed class GltfReaderTests : IDisposable
     [Fact]
     public void Broken_parts_become_notes_with_their_place_and_the_rest_is_read()
     {
-        var scene = Look.Read(place.Put("s.gltf", """
-            {
-              "images": [ { "uri": "a.png" }, {}, { "bufferView": 9 } ],
-              "textures": [ { "source": 0 }, { "source": 77 } ],
-              "materials": [ { "name": "m", "normalTexture": { "index": 5 }, "emissiveTexture": { "index": 1 } } ],
-              "buffers": [ {} ],
-              "extensionsRequired": [ "KHR_draco_mesh_compression" ]
-            }
-            """));
+        var scene = Look.Read(
+            place.Put(
+                "s.gltf",
+                """
+                {
+                  "images": [ { "uri": "a.png" }, {}, { "bufferView": 9 } ],
+                  "textures": [ { "source": 0 }, { "source": 77 } ],
+                  "materials": [ { "name": "m", "normalTexture": { "index": 5 }, "emissiveTexture": { "index": 1 } } ],
+                  "buffers": [ {} ],
+                  "extensionsRequired": [ "KHR_draco_mesh_compression" ]
+                }
+                """
+            )
+        );
         Assert.Equal(["a.png"], scene.References.Select(r => r.Written));
         Assert.Equal(
-            ["s.gltf, /asset/version", "s.gltf, /materials/0", "s.gltf, /images/1", "s.gltf, /images/2", "s.gltf, /buffers/0", "s.gltf, /extensionsRequired"],
-            scene.Notes.Select(n => n.Place));
+            [
+                "s.gltf, /asset/version",
+                "s.gltf, /materials/0",
+                "s.gltf, /images/1",
+                "s.gltf, /images/2",
+                "s.gltf, /buffers/0",
+                "s.gltf, /extensionsRequired",
+            ],
+            scene.Notes.Select(n => n.Place)
+        );
     }
 
     [Fact]
@@ -141,7 +169,9 @@ public sealed class GltfReaderTests : IDisposable
         Assert.Contains("breaks at byte", Look.Read(place.Put("deep.gltf", deep)).Notes.Single().Message, StringComparison.Ordinal);
 
         var small = new Core.Formats.ReadContext(new([place.Folder]), Bounds.Default with { JsonBytes = 100 });
-        var refused = Assert.Throws<CannotUseException>(() => Core.Formats.SceneFormats.Read(place.Put("big.gltf", Look.Gltf("a.png")), small));
+        var refused = Assert.Throws<CannotUseException>(() =>
+            Core.Formats.SceneFormats.Read(place.Put("big.gltf", Look.Gltf("a.png")), small)
+        );
         Assert.Contains("at most 100", refused.Message, StringComparison.Ordinal);
     }
 
@@ -159,7 +189,8 @@ public sealed class GltfReaderTests : IDisposable
             return;
         }
 
-        if (cut > 0) Assert.Throws<CannotUseException>(() => Look.Read(path));
+        if (cut > 0)
+            Assert.Throws<CannotUseException>(() => Look.Read(path));
         else
         {
             var report = Look.Muster(path);
@@ -173,14 +204,20 @@ public sealed class GltfReaderTests : IDisposable
     {
         var bytes = GlbWith(Pictures.Png(1, 1, 0));
         bytes[4] = 1;
-        Assert.Contains("version 1", Assert.Throws<CannotUseException>(() => Look.Read(place.Put("s.glb", bytes))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "version 1",
+            Assert.Throws<CannotUseException>(() => Look.Read(place.Put("s.glb", bytes))).Message,
+            StringComparison.Ordinal
+        );
     }
 
     public void Dispose() => place.Dispose();
 
-    internal static byte[] GlbWith(byte[] image, string more = "") => Glb(
-        $$"""{"asset":{"version":"2.0"},"images":[{"name":"inside","mimeType":"image/png","bufferView":0}{{more}}],"bufferViews":[{"buffer":0,"byteLength":{{image.Length}}}],"buffers":[{"byteLength":{{image.Length}}}]}""",
-        image);
+    internal static byte[] GlbWith(byte[] image, string more = "") =>
+        Glb(
+            $$"""{"asset":{"version":"2.0"},"images":[{"name":"inside","mimeType":"image/png","bufferView":0}{{more}}],"bufferViews":[{"buffer":0,"byteLength":{{image.Length}}}],"buffers":[{"byteLength":{{image.Length}}}]}""",
+            image
+        );
 
     /// <summary>glTF 2.0, 4.4: header, JSON chunk padded with spaces, BIN chunk padded with zeros.</summary>
     internal static byte[] Glb(string json, byte[] bin)
@@ -190,9 +227,15 @@ public sealed class GltfReaderTests : IDisposable
         byte[] data = [.. bin, .. new byte[(4 - (bin.Length % 4)) % 4]];
         return
         [
-            .. "glTF"u8, .. BitConverter.GetBytes(2), .. BitConverter.GetBytes(12 + 8 + padded.Length + 8 + data.Length),
-            .. BitConverter.GetBytes(padded.Length), .. "JSON"u8, .. padded,
-            .. BitConverter.GetBytes(data.Length), .. "BIN\0"u8, .. data,
+            .. "glTF"u8,
+            .. BitConverter.GetBytes(2),
+            .. BitConverter.GetBytes(12 + 8 + padded.Length + 8 + data.Length),
+            .. BitConverter.GetBytes(padded.Length),
+            .. "JSON"u8,
+            .. padded,
+            .. BitConverter.GetBytes(data.Length),
+            .. "BIN\0"u8,
+            .. data,
         ];
     }
 }

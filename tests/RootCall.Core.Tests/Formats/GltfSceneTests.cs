@@ -38,14 +38,16 @@ public sealed class GltfSceneTests : IDisposable
     [Fact]
     public void Points_that_primitives_share_are_counted_once_and_bounds_join()
     {
-        var scene = Read($$"""
+        var scene = Read(
+            $$"""
             "materials": [{ "name": "tin" }],
             "meshes": [{ "name": "pot", "primitives": [
               { "attributes": { "POSITION": 0, "NORMAL": 0, "TEXCOORD_0": 2, "TEXCOORD_1": 2, "COLOR_0": 0 }, "indices": 1, "material": 0 },
               { "attributes": { "POSITION": 0 }, "indices": 1, "material": 7 },
               { "attributes": { "POSITION": 3 }, "extensions": { "KHR_draco_mesh_compression": {} } }] }, { "name": "none", "primitives": [] }],
             {{Accessors}}
-            """);
+            """
+        );
         var mesh = scene.Meshes[0];
         Assert.Equal((10L, 7L, true, true), (mesh.Vertices, mesh.Triangles, mesh.HasNormals, mesh.HasColours));
         Assert.Equal(new Box(new(-1, 0, 0), new(5, 2, 3)), mesh.Bounds);
@@ -59,12 +61,14 @@ public sealed class GltfSceneTests : IDisposable
     [Fact]
     public void Nodes_come_parents_first_with_their_transforms()
     {
-        var scene = Read("""
+        var scene = Read(
+            """
             "nodes": [
               { "name": "leaf", "mesh": 4, "matrix": [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 7, 8, 9, 1] },
               { "children": [0, 2, 99] },
               { "name": "turned", "rotation": [0, 0, 0.7071067811865476, 0.7071067811865476], "scale": [2, 2, 2], "translation": [1, 0, 0] }]
-            """);
+            """
+        );
         Assert.Equal([("node 1", -1), ("leaf", 0), ("turned", 0)], scene.Nodes.Select(n => (n.Name, n.Parent)));
         Assert.Equal([7, 8, 9], scene.Nodes[1].Transform[12..15].ToArray());
         Assert.Empty(scene.Nodes[0].Transform);
@@ -76,11 +80,13 @@ public sealed class GltfSceneTests : IDisposable
     [Fact]
     public void A_texture_in_a_newer_container_calls_both_its_images()
     {
-        var scene = Read("""
+        var scene = Read(
+            """
             "images": [{ "uri": "a.png" }, { "uri": "a.ktx2" }, { "uri": "b.webp" }],
             "textures": [{ "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 } } }, { "extensions": { "EXT_texture_webp": { "source": 2 } } }],
             "materials": [{ "name": "tin", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 } }, "emissiveTexture": { "index": 1 }, "normalTexture": { "index": 9, "scale": 0.5 } }]
-            """);
+            """
+        );
         Assert.All(scene.References, r => Assert.Single(r.UsedBy));
         var graph = scene.Materials[0].Graph;
         Assert.Equal("b.webp", graph.ImagesOf(graph.SurfaceNode!.Input("emissive")!).Single().Reference.Written);
@@ -103,7 +109,8 @@ public sealed class GltfSceneTests : IDisposable
     [InlineData("KHR_materials_diffuse_transmission", "\"diffuseTransmissionFactor\": 0.4", "diffuseTransmission", 0.4)]
     public void Extensions_give_their_inputs_and_nothing_without_them(string extension, string field, string input, double value)
     {
-        ShaderNode Surface(string extensions) => Read($"\"materials\": [{{ \"name\": \"m\"{extensions} }}]").Materials[0].Graph.SurfaceNode!;
+        ShaderNode Surface(string extensions) =>
+            Read($"\"materials\": [{{ \"name\": \"m\"{extensions} }}]").Materials[0].Graph.SurfaceNode!;
         var surface = Surface($", \"extensions\": {{ \"{extension}\": {{ {field} }} }}");
         Assert.Equal(value, surface.Input(input)!.Value!.Numbers.Single());
         Assert.NotEqual(value, surface.Input(input)!.Default!.Numbers.Single());
@@ -116,8 +123,16 @@ public sealed class GltfSceneTests : IDisposable
     [Fact]
     public void Unlit_and_alpha_are_said_and_a_broken_factor_is_left_out()
     {
-        var surface = Read("\"materials\": [{ \"alphaMode\": \"BLEND\", \"doubleSided\": true, \"pbrMetallicRoughness\": { \"baseColorFactor\": [1, \"x\"], \"metallicFactor\": \"much\" }, \"extensions\": { \"KHR_materials_unlit\": {} } }]").Materials[0].Graph.SurfaceNode!;
-        Assert.Equal(("BLEND", "true", "true"), (surface.Input("alphaMode")!.Value!.Text, surface.Input("doubleSided")!.Value!.Text, surface.Input("unlit")!.Value!.Text));
+        var surface = Read(
+            "\"materials\": [{ \"alphaMode\": \"BLEND\", \"doubleSided\": true, \"pbrMetallicRoughness\": { "
+                + "\"baseColorFactor\": [1, \"x\"], \"metallicFactor\": \"much\" }, \"extensions\": { \"KHR_materials_unlit\": {} } }]"
+        )
+            .Materials[0]
+            .Graph.SurfaceNode!;
+        Assert.Equal(
+            ("BLEND", "true", "true"),
+            (surface.Input("alphaMode")!.Value!.Text, surface.Input("doubleSided")!.Value!.Text, surface.Input("unlit")!.Value!.Text)
+        );
         Assert.Null(surface.Input("baseColor")!.Value);
         Assert.Equal(ShaderValue.Of(1), surface.Input("metallic")!.Effective);
     }
@@ -125,10 +140,15 @@ public sealed class GltfSceneTests : IDisposable
     [Fact]
     public void An_image_in_an_outside_buffer_answers_with_it()
     {
-        var report = Look.Muster(place.Put("s.gltf", """
-            { "asset": { "version": "2.0" }, "buffers": [{ "uri": "b.bin", "byteLength": 100 }], "bufferViews": [{ "buffer": 0, "byteLength": 80 }],
-              "images": [{ "bufferView": 0, "mimeType": "image/png" }, { "bufferView": 5 }, {}] }
-            """));
+        var report = Look.Muster(
+            place.Put(
+                "s.gltf",
+                """
+                { "asset": { "version": "2.0" }, "buffers": [{ "uri": "b.bin", "byteLength": 100 }], "bufferViews": [{ "buffer": 0, "byteLength": 80 }],
+                  "images": [{ "bufferView": 0, "mimeType": "image/png" }, { "bufferView": 5 }, {}] }
+                """
+            )
+        );
         Assert.Equal([ReferenceState.Embedded, ReferenceState.Missing], report.References.Select(r => r.State));
         Assert.Equal(2, report.Scene.Notes.Length);
     }

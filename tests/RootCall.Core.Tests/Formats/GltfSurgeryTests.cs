@@ -11,7 +11,10 @@ public sealed class GltfSurgeryTests : IDisposable
     private readonly Place place = new();
 
     /// <summary>Everything a formatter would lose: key order, spacing, number spelling, escapes, unknown parts, CRLF, BOM.</summary>
-    private const string Odd = "\uFEFF{ \"extras\":{\"z\":1.50e+01,\"a\":\"\\u00e9\\/\"},\r\n\t\"images\" :[{\"uri\":\"D:\\\\old\\\\caf\\u00e9 a.png\" , \"name\":\"x\"},\r\n{\"uri\":\"keep%20this.png\"}],  \"UNKNOWN_ext\":[ ],\r\n\"asset\":{\"version\":\"2.0\"} }\r\n";
+    private const string Odd =
+        "\uFEFF{ \"extras\":{\"z\":1.50e+01,\"a\":\"\\u00e9\\/\"},\r\n\t\"images\" :[{\"uri\":\"D:\\\\old\\\\caf\\u00e9 "
+        + "a.png\" , \"name\":\"x\"},\r\n{\"uri\":\"keep%20this.png\"}],  \"UNKNOWN_ext\":[ "
+        + "],\r\n\"asset\":{\"version\":\"2.0\"} }\r\n";
 
     [Fact]
     public void With_no_targets_a_copy_is_the_same_to_the_byte()
@@ -79,7 +82,9 @@ public sealed class GltfSurgeryTests : IDisposable
     {
         var scene = Look.Read(path);
         const string Folder = "/copy";
-        var targets = scene.References.Where(r => answers.ContainsKey(r.Written)).ToDictionary(r => r.Key, r => Path.Combine(Folder, answers[r.Written]));
+        var targets = scene
+            .References.Where(r => answers.ContainsKey(r.Written))
+            .ToDictionary(r => r.Key, r => Path.Combine(Folder, answers[r.Written]));
         Assert.Equal(answers.Count, targets.Count);
         using var copy = new MemoryStream();
         new SceneWriter(scene, Folder, targets).Write(0, copy);

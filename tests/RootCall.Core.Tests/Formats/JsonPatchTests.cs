@@ -5,7 +5,10 @@ using RootCall.Core.Formats.Json;
 
 namespace RootCall.Core.Tests.Formats;
 
-/// <summary>Patches of JSON text beside the same changes made by System.Text.Json's nodes: the same value, with every other byte kept.</summary>
+/// <summary>
+/// Patches of JSON text beside the same changes made by System.Text.Json's nodes: the same value, with every other byte
+/// kept.
+/// </summary>
 public sealed class JsonPatchTests
 {
     private const string Text = """{ "a": 1, "b": { "c": [ 1, 2 ], "d": "x" } , "e": [], "f": {} }""";
@@ -14,23 +17,32 @@ public sealed class JsonPatchTests
     public void Members_are_set_added_and_taken_out_with_their_commas()
     {
         Assert.Equal(Text.Replace("1, \"b\"", "9, \"b\"", StringComparison.Ordinal), Patched(Text, (p, r) => p.Set(r, "a", 9)));
-        Assert.Equal(Text.Replace("\"x\" }", "\"x\", \"g\": true }", StringComparison.Ordinal), Patched(Text, (p, r) => p.Set(p.Child(r, "b"), "g", true)));
+        Assert.Equal(
+            Text.Replace("\"x\" }", "\"x\", \"g\": true }", StringComparison.Ordinal),
+            Patched(Text, (p, r) => p.Set(p.Child(r, "b"), "g", true))
+        );
         Assert.Equal(Text.Replace("\"a\": 1, ", string.Empty, StringComparison.Ordinal), Patched(Text, (p, r) => p.Remove(r, "a")));
-        Assert.Equal(Text.Replace(", \"d\": \"x\"", string.Empty, StringComparison.Ordinal), Patched(Text, (p, r) => p.Remove(p.Child(r, "b"), "d")));
+        Assert.Equal(
+            Text.Replace(", \"d\": \"x\"", string.Empty, StringComparison.Ordinal),
+            Patched(Text, (p, r) => p.Remove(p.Child(r, "b"), "d"))
+        );
         Assert.Equal(Text.Replace("\"e\": [], ", string.Empty, StringComparison.Ordinal), Patched(Text, (p, r) => p.Remove(r, "e")));
         Assert.Equal(Text.Replace("[]", "[7, 8]", StringComparison.Ordinal), Patched(Text, (p, r) =>
-        {
-            Assert.Equal(0, p.Append(p.Child(r, "e", array: true), 7));
-            Assert.Equal(1, p.Append(p.Child(r, "e", array: true), 8));
-        }));
-        Assert.Equal(Text.Replace("{} }", "{ \"n\": { \"m\": [1] } } }", StringComparison.Ordinal), Patched(Text, (p, r) => p.Append(p.Child(p.Child(p.Child(r, "f"), "n"), "m", array: true), 1)));
+            {
+                Assert.Equal(0, p.Append(p.Child(r, "e", array: true), 7));
+                Assert.Equal(1, p.Append(p.Child(r, "e", array: true), 8));
+            }));
+        Assert.Equal(
+            Text.Replace("{} }", "{ \"n\": { \"m\": [1] } } }", StringComparison.Ordinal),
+            Patched(Text, (p, r) => p.Append(p.Child(p.Child(p.Child(r, "f"), "n"), "m", array: true), 1))
+        );
         Assert.Equal(Text, Patched(Text, (p, r) => p.Remove(r, "gone")));
         // Taken out and set again is a change in place.
         Assert.Equal(Text.Replace("1, \"b\"", "2, \"b\"", StringComparison.Ordinal), Patched(Text, (p, r) =>
-        {
-            p.Remove(r, "a");
-            p.Set(r, "a", 2);
-        }));
+            {
+                p.Remove(r, "a");
+                p.Set(r, "a", 2);
+            }));
     }
 
     [Fact]
@@ -49,7 +61,11 @@ public sealed class JsonPatchTests
     private static string Object(Random random, int depth)
     {
         var space = random.Next(3) == 0 ? "\n  " : " ";
-        var members = Enumerable.Range(0, random.Next(0, 5)).Select(i => $"\"k{i}\"{space}:{space}{(depth < 3 && random.Next(2) == 0 ? Object(random, depth + 1) : random.Next(100).ToString(null, null))}");
+        var members = Enumerable
+            .Range(0, random.Next(0, 5))
+            .Select(i =>
+                $"\"k{i}\"{space}:{space}{(depth < 3 && random.Next(2) == 0 ? Object(random, depth + 1) : random.Next(100).ToString(null, null))}"
+            );
         return "{" + space + string.Join(random.Next(2) == 0 ? "," : $" ,{space}", members) + space + "}";
     }
 

@@ -6,7 +6,10 @@ using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
 
-/// <summary>Rules: MaterialX specification 1.38, "File Prefixes", "Color Spaces and Color Management Systems", "Inheritance", standard nodes.</summary>
+/// <summary>
+/// Rules: MaterialX specification 1.38, "File Prefixes", "Color Spaces and Color Management Systems", "Inheritance",
+/// standard nodes.
+/// </summary>
 public sealed class MaterialXTests : IDisposable
 {
     private const string Document = """
@@ -51,7 +54,11 @@ public sealed class MaterialXTests : IDisposable
     public MaterialXTests()
     {
         place.Put("s/tin.mtlx", Document);
-        place.Put("s/lib/base.mtlx", "<materialx version=\"1.38\"><open_pbr_surface name=\"base_shader\" type=\"surfaceshader\"><input name=\"base_metalness\" type=\"float\" value=\"1\"/></open_pbr_surface></materialx>");
+        place.Put(
+            "s/lib/base.mtlx",
+            "<materialx version=\"1.38\"><open_pbr_surface name=\"base_shader\" type=\"surfaceshader\"><input "
+                + "name=\"base_metalness\" type=\"float\" value=\"1\"/></open_pbr_surface></materialx>"
+        );
         place.PutPng("s/tex/tin & co.png");
         place.PutPng("s/other/rough.png", 9);
     }
@@ -64,20 +71,35 @@ public sealed class MaterialXTests : IDisposable
         var report = Look.Muster(Path);
         var scene = report.Scene;
         Assert.Empty(scene.Notes);
-        Assert.Equal(["s/lib/base.mtlx", "s/other/rough.png", "s/tex/tin & co.png"], report.References.Select(r => System.IO.Path.GetRelativePath(place.Folder, r.Resolved!)).Order());
+        Assert.Equal(
+            ["s/lib/base.mtlx", "s/other/rough.png", "s/tex/tin & co.png"],
+            report.References.Select(r => System.IO.Path.GetRelativePath(place.Folder, r.Resolved!)).Order()
+        );
         var surface = scene.Materials.Single().Graph.SurfaceNode!;
         Assert.Equal("open_pbr_surface", surface.Type);
         Assert.Equal(ShaderValue.Of(1), surface.Input("base_metalness")!.Value);
         var color = scene.Materials[0].Graph.ImagesOf(surface.Input("base_color")!).Single();
-        Assert.Equal(("tex/tin & co.png", "index 1", "srgb", WrapMode.Clamp, WrapMode.Repeat), (color.Reference.Written, color.UvSet, color.EffectiveSpace, color.WrapU, color.WrapV));
+        Assert.Equal(
+            ("tex/tin & co.png", "index 1", "srgb", WrapMode.Clamp, WrapMode.Repeat),
+            (color.Reference.Written, color.UvSet, color.EffectiveSpace, color.WrapU, color.WrapV)
+        );
         Assert.Equal((2, 4), (color.Transform.ScaleU, color.Transform.ScaleV)); // place2d divides by its scale.
         Assert.Equal([0.1, 0.2, 0.3], color.Default.ToArray());
         var rough = scene.Materials[0].Graph.ImagesOf(surface.Input("specular_roughness")!).Single();
-        Assert.Equal(("other/rough.png", "srgb_texture", "data", "r"), (rough.Reference.Written, rough.DeclaredSpace, rough.EffectiveSpace, rough.Channels));
+        Assert.Equal(
+            ("other/rough.png", "srgb_texture", "data", "r"),
+            (rough.Reference.Written, rough.DeclaredSpace, rough.EffectiveSpace, rough.Channels)
+        );
         Assert.Equal([("/a", "tin")], scene.Meshes.Select(m => (m.Name, m.Parts[0].Material)));
         Assert.Equal(["day", "night"], Assert.Single(scene.Variants).Options.ToArray());
 
-        var night = Core.Formats.SceneFormats.Read(Path, new(new([place.At("s")]), Bounds.Default) { Chosen = new Dictionary<(string, string), string> { [(string.Empty, "look")] = "night" } });
+        var night = Core.Formats.SceneFormats.Read(
+            Path,
+            new(new([place.At("s")]), Bounds.Default)
+            {
+                Chosen = new Dictionary<(string, string), string> { [(string.Empty, "look")] = "night" },
+            }
+        );
         Assert.Equal(["/a", "/c"], night.Meshes.Select(m => m.Name));
         Assert.Contains(night.Notes, n => n.Message.Contains("gone", StringComparison.Ordinal));
     }
@@ -87,13 +109,28 @@ public sealed class MaterialXTests : IDisposable
     {
         place.PutPng("library/new.png", 7);
         var report = Look.Muster(Path, place.At("library"));
-        var targets = report.References.Where(r => r.Reference.Kind == ReferenceKind.Image).ToDictionary(r => r.Reference.Key, r => r.Reference.Written.StartsWith("tex", StringComparison.Ordinal) ? place.At("s/tex/plain.png") : place.At("library/new.png"));
+        var targets = report
+            .References.Where(r => r.Reference.Kind == ReferenceKind.Image)
+            .ToDictionary(
+                r => r.Reference.Key,
+                r =>
+                    r.Reference.Written.StartsWith("tex", StringComparison.Ordinal)
+                        ? place.At("s/tex/plain.png")
+                        : place.At("library/new.png")
+            );
         using var copy = new MemoryStream();
         new SceneWriter(report.Scene, place.At("s"), targets).Write(0, copy);
         var text = System.Text.Encoding.UTF8.GetString(copy.ToArray());
         Assert.Equal(
-            Document.Replace("tin &amp; co.png", "plain.png", StringComparison.Ordinal).Replace("fileprefix=\"other/\" value=\"rough.png\"", "fileprefix=\"\" value=\"../library/new.png\"", StringComparison.Ordinal),
-            text);
+            Document
+                .Replace("tin &amp; co.png", "plain.png", StringComparison.Ordinal)
+                .Replace(
+                    "fileprefix=\"other/\" value=\"rough.png\"",
+                    "fileprefix=\"\" value=\"../library/new.png\"",
+                    StringComparison.Ordinal
+                ),
+            text
+        );
     }
 
     [Fact]
@@ -105,19 +142,34 @@ public sealed class MaterialXTests : IDisposable
         var text = Edited(
             new SetValue("tin", "coat_weight", null, ShaderValue.Of(0.5)),
             new SetImage("tin", "specular_roughness", rough, rough with { Transform = rough.Transform with { ScaleU = 8 } }),
-            new SetImage("tin", "geometry_normal", null, new(new(ReferenceKind.Image, "tin.mtlx", "other/n.png"))));
+            new SetImage("tin", "geometry_normal", null, new(new(ReferenceKind.Image, "tin.mtlx", "other/n.png")))
+        );
         Assert.Contains("""<input name="uvtiling" type="vector2" value="8, 4"/>""", text, StringComparison.Ordinal);
         Assert.Contains("""<input name="coat_weight" type="float" value="0.5"/>""", text, StringComparison.Ordinal);
         Assert.Contains("<normalmap ", text, StringComparison.Ordinal);
         Assert.Contains("<!-- kept as it is -->", text, StringComparison.Ordinal);
-        Assert.Equal("""<input name="base_color" type="color3" value="1, 0, 0"/>""", Line(Edited(new SetValue("tin", "base_color", null, ShaderValue.Of(1, 0, 0))), "base_color").Replace("   value", " value", StringComparison.Ordinal));
-        Assert.Contains("material=\"tin\" geom=\"/c\"", Edited(new AssignMaterial("/c", string.Empty, "gone", "tin")), StringComparison.Ordinal);
+        Assert.Equal(
+            """<input name="base_color" type="color3" value="1, 0, 0"/>""",
+            Line(Edited(new SetValue("tin", "base_color", null, ShaderValue.Of(1, 0, 0))), "base_color")
+                .Replace("   value", " value", StringComparison.Ordinal)
+        );
+        Assert.Contains(
+            "material=\"tin\" geom=\"/c\"",
+            Edited(new AssignMaterial("/c", string.Empty, "gone", "tin")),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void A_document_that_is_not_well_formed_is_read_as_far_as_it_goes()
     {
-        var scene = Look.Read(place.Put("b.mtlx", Document[..Document.IndexOf("<collection", StringComparison.Ordinal)].Replace("</place2d>", string.Empty, StringComparison.Ordinal)));
+        var scene = Look.Read(
+            place.Put(
+                "b.mtlx",
+                Document[..Document.IndexOf("<collection", StringComparison.Ordinal)]
+                    .Replace("</place2d>", string.Empty, StringComparison.Ordinal)
+            )
+        );
         Assert.Contains(scene.Notes, n => n.Message.Contains("not closed", StringComparison.Ordinal));
         Assert.Contains(scene.References, r => r.Written == "tex/tin & co.png");
         Assert.Throws<CannotUseException>(() => Look.Read(place.Put("c.mtlx", "<COLLADA/>")));
@@ -130,7 +182,12 @@ public sealed class MaterialXTests : IDisposable
     private string Edited(params Edit[] edits)
     {
         Directory.CreateDirectory(place.At("edited"));
-        var made = EditedFiles.Make(Path, [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)], place.At("edited"), new(new([place.At("s")]), Bounds.Default));
+        var made = EditedFiles.Make(
+            Path,
+            [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)],
+            place.At("edited"),
+            new(new([place.At("s")]), Bounds.Default)
+        );
         Assert.Empty(made.Refused.Select(r => r.Reason));
         return File.ReadAllText(made.Copies[Path]);
     }

@@ -41,7 +41,8 @@ public sealed class MtlxLookTests : IDisposable
         Assert.Equal(4, Tiled("base_color", 4)); // An image becomes a tiled image.
         Assert.Equal(8, Tiled("specular_roughness", 8)); // A placement divides.
         var use = Use("m", "metalness", Document);
-        var refused = Make(new SetImage("m", "metalness", use, use with { Transform = use.Transform with { ScaleU = 3 } })).Refused.Single();
+        var refused = Make(new SetImage("m", "metalness", use, use with { Transform = use.Transform with { ScaleU = 3 } }))
+            .Refused.Single();
         Assert.Contains("other nodes", refused.Reason, StringComparison.Ordinal);
     }
 
@@ -49,9 +50,25 @@ public sealed class MtlxLookTests : IDisposable
     public void An_image_is_exchanged_tagged_wrapped_or_disconnected()
     {
         var use = Use("m", "base_color", Document);
-        var text = Edited(new SetImage("m", "base_color", use, use with { Reference = use.Reference with { Written = "other/d.png" }, DeclaredSpace = "srgb_texture", WrapU = WrapMode.Clamp, WrapV = WrapMode.Black }));
+        var text = Edited(
+            new SetImage(
+                "m",
+                "base_color",
+                use,
+                use with
+                {
+                    Reference = use.Reference with { Written = "other/d.png" },
+                    DeclaredSpace = "srgb_texture",
+                    WrapU = WrapMode.Clamp,
+                    WrapV = WrapMode.Black,
+                }
+            )
+        );
         var after = Use("m", "base_color", text);
-        Assert.Equal(("other/d.png", "srgb", WrapMode.Clamp, WrapMode.Black), (after.Reference.Written, after.EffectiveSpace, after.WrapU, after.WrapV));
+        Assert.Equal(
+            ("other/d.png", "srgb", WrapMode.Clamp, WrapMode.Black),
+            (after.Reference.Written, after.EffectiveSpace, after.WrapU, after.WrapV)
+        );
         var off = Edited(new SetImage("m", "base_color", use, null));
         Assert.DoesNotContain("name=\"base_color\"", off, StringComparison.Ordinal);
         Assert.Contains("a.png", off, StringComparison.Ordinal);
@@ -60,11 +77,28 @@ public sealed class MtlxLookTests : IDisposable
     [Fact]
     public void Values_and_images_come_into_a_shader_without_inputs()
     {
-        Assert.Equal(ShaderValue.Of(1), Surface("empty", Edited(new SetValue("empty", "metalness", null, ShaderValue.Of(1)))).Input("metalness")!.Value);
+        Assert.Equal(
+            ShaderValue.Of(1),
+            Surface("empty", Edited(new SetValue("empty", "metalness", null, ShaderValue.Of(1)))).Input("metalness")!.Value
+        );
         Assert.Null(Surface("m", Edited(new SetValue("m", "coat", ShaderValue.Of(0.5), null))).Input("coat"));
-        var text = Edited(new SetImage("empty", "base_color", null, new(new(ReferenceKind.Image, "s.mtlx", "x/new & old.png")) { DeclaredSpace = "srgb_texture", Transform = UvTransform.Identity with { ScaleU = 2, ScaleV = 3, OffsetU = 0.5 } }));
+        var text = Edited(
+            new SetImage(
+                "empty",
+                "base_color",
+                null,
+                new(new(ReferenceKind.Image, "s.mtlx", "x/new & old.png"))
+                {
+                    DeclaredSpace = "srgb_texture",
+                    Transform = UvTransform.Identity with { ScaleU = 2, ScaleV = 3, OffsetU = 0.5 },
+                }
+            )
+        );
         var use = Use("empty", "base_color", text);
-        Assert.Equal(("x/new & old.png", "srgb", 2, 3, 0.5), (use.Reference.Written, use.EffectiveSpace, use.Transform.ScaleU, use.Transform.ScaleV, use.Transform.OffsetU));
+        Assert.Equal(
+            ("x/new & old.png", "srgb", 2, 3, 0.5),
+            (use.Reference.Written, use.EffectiveSpace, use.Transform.ScaleU, use.Transform.ScaleV, use.Transform.OffsetU)
+        );
         // Connecting over a value takes the value out.
         var coat = Surface("m", Edited(new SetImage("m", "coat", null, new(new(ReferenceKind.Image, "s.mtlx", "c.png")))));
         Assert.Equal((null, true), (coat.Input("coat")!.Value, coat.Input("coat")!.From is not null));
@@ -75,7 +109,10 @@ public sealed class MtlxLookTests : IDisposable
     [InlineData("m", "carry")]
     public void What_is_not_there_or_cannot_be_said_is_refused(string material, string what)
     {
-        Edit edit = what == "carry" ? new CarryImage(new(ReferenceKind.Image, "s.mtlx", "tex/a.png"), path) : new SetValue(material, what, null, ShaderValue.Of(1));
+        Edit edit =
+            what == "carry"
+                ? new CarryImage(new(ReferenceKind.Image, "s.mtlx", "tex/a.png"), path)
+                : new SetValue(material, what, null, ShaderValue.Of(1));
         Assert.DoesNotContain('\n', Assert.Single(Make(edit).Refused).Reason);
     }
 
@@ -84,13 +121,22 @@ public sealed class MtlxLookTests : IDisposable
     private double Tiled(string input, double scale)
     {
         var use = Use("m", input, Document);
-        return Use("m", input, Edited(new SetImage("m", input, use, use with { Transform = use.Transform with { ScaleU = scale, ScaleV = scale } }))).Transform.ScaleU;
+        return Use(
+            "m",
+            input,
+            Edited(new SetImage("m", input, use, use with { Transform = use.Transform with { ScaleU = scale, ScaleV = scale } }))
+        ).Transform.ScaleU;
     }
 
     private EditedFiles Make(params Edit[] edits)
     {
         Directory.CreateDirectory(place.At("edited"));
-        return EditedFiles.Make(path, [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)], place.At("edited"), new(new([place.Folder]), Bounds.Default));
+        return EditedFiles.Make(
+            path,
+            [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)],
+            place.At("edited"),
+            new(new([place.Folder]), Bounds.Default)
+        );
     }
 
     private string Edited(params Edit[] edits)
@@ -100,7 +146,8 @@ public sealed class MtlxLookTests : IDisposable
         return File.ReadAllText(made.Copies[path]);
     }
 
-    private Material Read(string material, string text) => Look.Read(place.Put("read/s.mtlx", text)).Materials.Single(m => m.Name == material);
+    private Material Read(string material, string text) =>
+        Look.Read(place.Put("read/s.mtlx", text)).Materials.Single(m => m.Name == material);
 
     private ShaderNode Surface(string material, string text) => Read(material, text).Graph.SurfaceNode!;
 

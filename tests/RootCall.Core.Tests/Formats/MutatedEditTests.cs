@@ -27,7 +27,8 @@ public sealed class MutatedEditTests(DemoPlace demo) : IDisposable
         var whole = File.ReadAllBytes(demo.At(sample));
         var target = place.At("s/" + Path.GetFileName(sample));
         Directory.CreateDirectory(Path.GetDirectoryName(target)!);
-        foreach (var layer in Directory.GetFiles(Path.GetDirectoryName(demo.At(sample))!, "*_looks.usda")) File.Copy(layer, place.At("s/" + Path.GetFileName(layer)));
+        foreach (var layer in Directory.GetFiles(Path.GetDirectoryName(demo.At(sample))!, "*_looks.usda"))
+            File.Copy(layer, place.At("s/" + Path.GetFileName(layer)));
         var context = new ReadContext(new([place.At("s")]), Bounds.Default);
         var made = 0;
         for (var n = 0; n < Variants; n++)
@@ -46,9 +47,17 @@ public sealed class MutatedEditTests(DemoPlace demo) : IDisposable
             var edits = Everything(scene).Take(12).ToList();
             var folder = place.At($"edited/{n}");
             Directory.CreateDirectory(folder);
-            var result = EditedFiles.Make(target, [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)], folder, context);
-            Assert.All(result.Refused, r => Assert.False(string.IsNullOrWhiteSpace(r.Reason) || r.Reason.Contains('\n', StringComparison.Ordinal)));
-            if (result.Copies.Count == 0) continue;
+            var result = EditedFiles.Make(
+                target,
+                [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)],
+                folder,
+                context
+            );
+            Assert.All(result.Refused, r =>
+                Assert.False(string.IsNullOrWhiteSpace(r.Reason) || r.Reason.Contains('\n', StringComparison.Ordinal))
+            );
+            if (result.Copies.Count == 0)
+                continue;
             SceneFormats.Read(target, context with { Edited = result.Copies });
             made++;
             Directory.Delete(folder, recursive: true);
@@ -67,13 +76,27 @@ public sealed class MutatedEditTests(DemoPlace demo) : IDisposable
             foreach (var input in (material.Graph.SurfaceNode?.Inputs ?? []).Take(4))
             {
                 var use = material.Graph.ImagesOf(input).FirstOrDefault();
-                if (use is null) yield return new SetValue(material.Name, input.Name, input.Value, input.Type == "color3" ? ShaderValue.Of(0.1, 0.2, 0.3) : ShaderValue.Of(0.5));
-                else yield return new SetImage(material.Name, input.Name, use, use with { Transform = use.Transform with { ScaleU = 7 } });
-                if (use is not null && input.Name.Length % 2 == 0) yield return new SetImage(material.Name, input.Name, use, null);
+                if (use is null)
+                    yield return new SetValue(
+                        material.Name,
+                        input.Name,
+                        input.Value,
+                        input.Type == "color3" ? ShaderValue.Of(0.1, 0.2, 0.3) : ShaderValue.Of(0.5)
+                    );
+                else
+                    yield return new SetImage(material.Name, input.Name, use, use with { Transform = use.Transform with { ScaleU = 7 } });
+                if (use is not null && input.Name.Length % 2 == 0)
+                    yield return new SetImage(material.Name, input.Name, use, null);
             }
         }
 
-        foreach (var mesh in scene.Meshes.Take(2)) yield return new AssignMaterial(mesh.Id, string.Empty, mesh.Parts[0].Material, scene.Materials.Length > 0 ? scene.Materials[^1].Name : "gone");
+        foreach (var mesh in scene.Meshes.Take(2))
+            yield return new AssignMaterial(
+                mesh.Id,
+                string.Empty,
+                mesh.Parts[0].Material,
+                scene.Materials.Length > 0 ? scene.Materials[^1].Name : "gone"
+            );
     }
 
     private static byte[] Broken(byte[] whole, Random random)
@@ -82,7 +105,8 @@ public sealed class MutatedEditTests(DemoPlace demo) : IDisposable
         for (var n = random.Next(0, 3); n > 0; n--)
         {
             // Hits near the ends, where the structure is.
-            var at = random.Next(2) == 0 ? random.Next(Math.Min(4000, bytes.Count)) : bytes.Count - 1 - random.Next(Math.Min(4000, bytes.Count));
+            var at =
+                random.Next(2) == 0 ? random.Next(Math.Min(4000, bytes.Count)) : bytes.Count - 1 - random.Next(Math.Min(4000, bytes.Count));
             switch (random.Next(3))
             {
                 case 0:

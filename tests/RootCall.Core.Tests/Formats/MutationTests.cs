@@ -62,7 +62,11 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
                 RelocationMap.Of(report);
                 using var copy = new MemoryStream();
                 if (SceneFormats.Of(scene).Capabilities.ReadOnlyBecause is null)
-                    new SceneWriter(report.Scene, place.Folder, report.References.ToDictionary(r => r.Reference.Key, _ => place.At("x.png"))).Write(report.Scene.Files.Length - 1, copy);
+                    new SceneWriter(
+                        report.Scene,
+                        place.Folder,
+                        report.References.ToDictionary(r => r.Reference.Key, _ => place.At("x.png"))
+                    ).Write(report.Scene.Files.Length - 1, copy);
                 var (memory, time) = (GC.GetAllocatedBytesForCurrentThread() - allocated, clock.Elapsed);
                 Assert.True(memory < MostMemory, $"variant {n} took {memory:N0} bytes");
                 Assert.True(time < Longest, $"variant {n} took {time.TotalSeconds:0.0} s");
@@ -87,7 +91,8 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
             var path = place.Put("s.gltf", Mutate(bytes, random));
             try
             {
-                if (Look.Read(path).References.FirstOrDefault(r => r.Written == "old.png") is not { Sites.Length: 1 }) continue;
+                if (Look.Read(path).References.FirstOrDefault(r => r.Written == "old.png") is not { Sites.Length: 1 })
+                    continue;
             }
             catch (CannotUseException)
             {
@@ -124,8 +129,10 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
                     bytes.InsertRange(at, bytes.GetRange(at, Math.Min(random.Next(1, 40), bytes.Count - at)));
                     break;
                 default:
-                    if (random.Next(4) == 0) bytes.RemoveRange(at, bytes.Count - at);
-                    else bytes.Insert(at, (byte)"{}[]\",:\\\n\r#\0"[random.Next(12)]);
+                    if (random.Next(4) == 0)
+                        bytes.RemoveRange(at, bytes.Count - at);
+                    else
+                        bytes.Insert(at, (byte)"{}[]\",:\\\n\r#\0"[random.Next(12)]);
                     break;
             }
         }

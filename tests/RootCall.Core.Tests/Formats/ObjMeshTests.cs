@@ -42,7 +42,11 @@ public sealed class ObjMeshTests : IDisposable
     {
         var scene = Read(Points + "o a\nusemtl tin\nf 1 2 3\nusemtl brass\nf 1 2 3 4\nusemtl tin\nf 1 2 9\nf 1 2 -9\n");
         Assert.Equal(["tin:3", "brass:2"], scene.Meshes[0].Parts.Select(p => $"{p.Material}:{p.Triangles}"));
-        Assert.Contains("2 corners of a", scene.Notes.Single(n => n.Message.Contains("corners", StringComparison.Ordinal)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "2 corners of a",
+            scene.Notes.Single(n => n.Message.Contains("corners", StringComparison.Ordinal)).Message,
+            StringComparison.Ordinal
+        );
         Assert.Equal(new Box(new(0, 0, -2), new(1, 1, 0)), scene.Meshes[0].Bounds);
     }
 

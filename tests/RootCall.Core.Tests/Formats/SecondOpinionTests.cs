@@ -39,7 +39,8 @@ public sealed class SecondOpinionTests(DemoPlace demo) : IDisposable
         var counts = report.Scene.Counts;
         Assert.Equal(
             (counts.Nodes, counts.Meshes, counts.Materials, counts.Images),
-            (model.LogicalNodes.Count, model.LogicalMeshes.Count, model.LogicalMaterials.Count, model.LogicalImages.Count));
+            (model.LogicalNodes.Count, model.LogicalMeshes.Count, model.LogicalMaterials.Count, model.LogicalImages.Count)
+        );
         Assert.Equal(counts.Triangles, model.LogicalMeshes.SelectMany(m => m.Primitives).Sum(p => p.GetTriangleIndices().Count()));
         Assert.All(model.LogicalImages, i => Assert.False(i.Content.IsEmpty));
     }

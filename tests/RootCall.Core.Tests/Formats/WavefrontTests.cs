@@ -72,7 +72,13 @@ public sealed class WavefrontTests : IDisposable
     public void Counts_follow_objects_groups_faces_and_materials()
     {
         place.Put("m.mtl", "newmtl a\nmap_Kd a.png\nnewmtl b\nmap_Kd a.png\nmap_Ka a.png\n");
-        var scene = Look.Read(place.Put("s.obj", "mtllib m.mtl\no one\nv 0 0 0\nusemtl a\nf 1 2 3 4\nf 1/1 2/2 \\\n3/3 4/4 \\\r\n5/5\no two\nusemtl ghost\nf 1//1 2//2 3//3 # a comment\nf 1 2\n"));
+        var scene = Look.Read(
+            place.Put(
+                "s.obj",
+                "mtllib m.mtl\no one\nv 0 0 0\nusemtl a\nf 1 2 3 4\nf 1/1 2/2 \\\n3/3 4/4 \\\r\n5/5\no two\nusemtl ghost\nf "
+                    + "1//1 2//2 3//3 # a comment\nf 1 2\n"
+            )
+        );
         Assert.Equal(new SceneCounts(2, 2, 3, 1, 2 + 3 + 1), scene.Counts);
         Assert.Equal(["a", "b", "ghost"], scene.Materials.Select(m => m.Name));
         var image = scene.References.Single(r => r.Kind == ReferenceKind.Image);
@@ -119,18 +125,28 @@ public sealed class WavefrontTests : IDisposable
 
     [Fact]
     public void Binary_data_called_OBJ_is_refused() =>
-        Assert.Contains("binary", Assert.Throws<CannotUseException>(() => Look.Read(place.Put("s.obj", Pictures.Png(9, 9, 1)))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "binary",
+            Assert.Throws<CannotUseException>(() => Look.Read(place.Put("s.obj", Pictures.Png(9, 9, 1)))).Message,
+            StringComparison.Ordinal
+        );
 
     [Fact]
     public void A_relink_changes_only_the_path_and_keeps_line_ends_tabs_comments_and_quotes()
     {
-        var mtl = "# c\r\nnewmtl a\r\n\tmap_Kd -s 2 2 1 \"D:\\old\\a b.png\"  \r\nmap_Ks keep.png\r\nmap_Bump -bm .5 D:\\old\\n.png\r\nKd 0.50 .5 5e-1";
+        var mtl =
+            "# c\r\nnewmtl a\r\n\tmap_Kd -s 2 2 1 \"D:\\old\\a b.png\"  \r\nmap_Ks keep.png\r\nmap_Bump -bm .5 "
+            + "D:\\old\\n.png\r\nKd 0.50 .5 5e-1";
         place.Put("m.mtl", mtl);
         var path = place.Put("s.obj", "mtllib m.mtl\n" + Triangle);
         var after = RewriteLibrary(path, new() { [@"D:\old\a b.png"] = "tex/a b.png", [@"D:\old\n.png"] = "-n.png" });
         Assert.Equal(
-            [("\tmap_Kd -s 2 2 1 \"D:\\old\\a b.png\"  \r", "\tmap_Kd -s 2 2 1 \"tex/a b.png\"  \r"), ("map_Bump -bm .5 D:\\old\\n.png\r", "map_Bump -bm .5 ./-n.png\r")],
-            ByteDiff.Lines(Encoding.UTF8.GetBytes(mtl), after));
+            [
+                ("\tmap_Kd -s 2 2 1 \"D:\\old\\a b.png\"  \r", "\tmap_Kd -s 2 2 1 \"tex/a b.png\"  \r"),
+                ("map_Bump -bm .5 D:\\old\\n.png\r", "map_Bump -bm .5 ./-n.png\r"),
+            ],
+            ByteDiff.Lines(Encoding.UTF8.GetBytes(mtl), after)
+        );
         Assert.Equal(Encoding.UTF8.GetBytes(mtl), RewriteLibrary(path, []));
     }
 
@@ -159,17 +175,32 @@ public sealed class WavefrontTests : IDisposable
         var scene = Look.Read(path);
         var bytes = File.ReadAllBytes(place.At("m.mtl"));
         foreach (var reference in scene.References.Where(r => r.Kind == ReferenceKind.Image))
-            Assert.Equal(reference.Written, Encoding.UTF8.GetString(bytes.AsSpan((int)reference.Sites[0].Start, reference.Sites[0].Length)));
+            Assert.Equal(
+                reference.Written,
+                Encoding.UTF8.GetString(bytes.AsSpan((int)reference.Sites[0].Start, reference.Sites[0].Length))
+            );
         Assert.Equal(3, scene.References.Length);
     }
 
     [Fact]
     public void A_library_says_every_input_and_how_its_images_are_read()
     {
-        place.Put("s.mtl", "newmtl tin\nKd 0.5\nKe 1 0.5 0\nNi 1.4\nPr 0.3\nmap_Kd -s 2 3 1 -o 0.1 0.2 -mm 0.1 2 -clamp on a.png\nbump -bm 0.5 -imfchan r b.png\n");
-        var scene = Look.Read(place.Put("s.obj", "mtllib s.mtl\nusemtl tin\ns 1\nvp 1\nsurf 0 1 0 1 1\nwhat 1\nv 0 0 0 1 0 0\nv 2 0 0 1 0 0\nv 0 3 1 1 0 0\nf 1 2 3\n"));
+        place.Put(
+            "s.mtl",
+            "newmtl tin\nKd 0.5\nKe 1 0.5 0\nNi 1.4\nPr 0.3\nmap_Kd -s 2 3 1 -o 0.1 0.2 -mm 0.1 2 -clamp on a.png\nbump -bm "
+                + "0.5 -imfchan r b.png\n"
+        );
+        var scene = Look.Read(
+            place.Put(
+                "s.obj",
+                "mtllib s.mtl\nusemtl tin\ns 1\nvp 1\nsurf 0 1 0 1 1\nwhat 1\nv 0 0 0 1 0 0\nv 2 0 0 1 0 0\nv 0 3 1 1 0 0\nf 1 2 3\n"
+            )
+        );
         var surface = scene.Materials.Single().Graph.SurfaceNode!;
-        Assert.Equal(("mtl-pbr", ShaderValue.Of(1, 0.5, 0), ShaderValue.Of(0.3)), (surface.Type, surface.Input("Ke")!.Value, surface.Input("Pr")!.Value));
+        Assert.Equal(
+            ("mtl-pbr", ShaderValue.Of(1, 0.5, 0), ShaderValue.Of(0.3)),
+            (surface.Type, surface.Input("Ke")!.Value, surface.Input("Pr")!.Value)
+        );
         var color = scene.Materials[0].Graph.ImagesOf(surface.Input("Kd")!).Single();
         Assert.Equal((2, 3, 0.1, WrapMode.Clamp), (color.Transform.ScaleU, color.Transform.ScaleV, color.Transform.OffsetU, color.WrapU));
         Assert.Equal((0.1, 2), (color.Bias.Single(), color.Scale.Single()));
@@ -185,7 +216,12 @@ public sealed class WavefrontTests : IDisposable
         var path = place.Put("s.obj", "v 0 0 0\nusemtl tin\nf 1 1 1\nusemtl brass\nf 1 1 1\n");
         Directory.CreateDirectory(place.At("edited"));
         LedgerEntry Entry(Edit edit) => new(Guid.NewGuid(), "x", [edit], EntryState.Applied, "by hand", default);
-        var made = EditedFiles.Make(path, [Entry(new MakeLibrary("s.mtl")), Entry(new SetImage("brass", "Kd", null, new(new(ReferenceKind.Image, "s.mtl", "b.png"))))], place.At("edited"), new(new([place.Folder]), Bounds.Default));
+        var made = EditedFiles.Make(
+            path,
+            [Entry(new MakeLibrary("s.mtl")), Entry(new SetImage("brass", "Kd", null, new(new(ReferenceKind.Image, "s.mtl", "b.png"))))],
+            place.At("edited"),
+            new(new([place.Folder]), Bounds.Default)
+        );
         Assert.Empty(made.Refused.Select(r => r.Reason));
         Assert.Equal("mtllib s.mtl\n" + File.ReadAllText(path), File.ReadAllText(made.Copies[path]));
         var scene = SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default) { Edited = made.Copies });
@@ -206,7 +242,9 @@ public sealed class WavefrontTests : IDisposable
     private static byte[] RewriteLibrary(string path, Dictionary<string, string> answers)
     {
         var scene = Look.Read(path);
-        var targets = scene.References.Where(r => answers.ContainsKey(r.Written)).ToDictionary(r => r.Key, r => Path.Combine("/copy", answers[r.Written]));
+        var targets = scene
+            .References.Where(r => answers.ContainsKey(r.Written))
+            .ToDictionary(r => r.Key, r => Path.Combine("/copy", answers[r.Written]));
         using var copy = new MemoryStream();
         new SceneWriter(scene, "/copy", targets).Write(1, copy);
         return copy.ToArray();

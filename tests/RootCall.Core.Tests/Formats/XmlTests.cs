@@ -45,8 +45,20 @@ public sealed class XmlTests
         using var demo = new RootCall.Testing.DemoPlace();
         foreach (var file in new[] { "clean/moth_jar/moth_jar.dae", "clean/seed_drawer/seed_drawer.mtlx" })
         {
-            var ours = new XmlReading().Read(File.ReadAllBytes(demo.At(file)))!.Descendants().Select(d => $"{d.Name} {string.Join(' ', d.Attributes.Where(a => !a.Name.StartsWith("xmlns", StringComparison.Ordinal)).Select(a => $"{a.Name}={a.Value}"))}");
-            var theirs = System.Xml.Linq.XDocument.Load(demo.At(file)).Descendants().Select(d => $"{d.Name.LocalName} {string.Join(' ', d.Attributes().Where(a => !a.IsNamespaceDeclaration).Select(a => $"{a.Name.LocalName}={a.Value}"))}");
+            var ours = new XmlReading()
+                .Read(File.ReadAllBytes(demo.At(file)))!
+                .Descendants()
+                .Select(d =>
+                    $"{d.Name} "
+                    + $"{string.Join(' ', d.Attributes.Where(a => !a.Name.StartsWith("xmlns", StringComparison.Ordinal)).Select(a => $"{a.Name}={a.Value}"))}"
+                );
+            var theirs = System
+                .Xml.Linq.XDocument.Load(demo.At(file))
+                .Descendants()
+                .Select(d =>
+                    $"{d.Name.LocalName} "
+                    + $"{string.Join(' ', d.Attributes().Where(a => !a.IsNamespaceDeclaration).Select(a => $"{a.Name.LocalName}={a.Value}"))}"
+                );
             Assert.Equal(theirs, ours);
         }
     }
@@ -65,7 +77,8 @@ public sealed class XmlTests
         var reading = new XmlReading();
         var root = reading.Read(Encoding.UTF8.GetBytes(text))!;
         Assert.Equal(elements, string.Join(' ', root.Descendants().Select(d => d.Name)));
-        if (error is not null) Assert.Contains(reading.Errors, e => e.Contains(error, StringComparison.Ordinal));
+        if (error is not null)
+            Assert.Contains(reading.Errors, e => e.Contains(error, StringComparison.Ordinal));
     }
 
     [Fact]
@@ -75,7 +88,8 @@ public sealed class XmlTests
         Assert.NotNull(reading.Read(Encoding.UTF8.GetBytes(string.Concat(Enumerable.Repeat("<a>", 5000)))));
         Assert.Contains(reading.Errors, e => e.Contains("deep", StringComparison.Ordinal));
         Assert.Null(new XmlReading().Read("no element at all"u8));
-        foreach (var text in new[] { "a & b", "<\"'>", "&amp;", "ü &unknown; &", "&#0;" }) Assert.Equal(text, XmlText.Decode(XmlText.Encode(text)));
+        foreach (var text in new[] { "a & b", "<\"'>", "&amp;", "ü &unknown; &", "&#0;" })
+            Assert.Equal(text, XmlText.Decode(XmlText.Encode(text)));
         Assert.Equal("&unknown; &#xZZ; &", XmlText.Decode("&unknown; &#xZZ; &"));
     }
 }

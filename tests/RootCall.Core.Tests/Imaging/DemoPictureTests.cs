@@ -12,7 +12,8 @@ public sealed class DemoPictureTests(DemoPlace demo)
     {
         var pictures = new[] { "clean", "library" }
             .SelectMany(f => Directory.GetFiles(demo.At(f), "*", SearchOption.AllDirectories))
-            .Where(f => ImageNames.Promised(f) is not null).ToList();
+            .Where(f => ImageNames.Promised(f) is not null)
+            .ToList();
         Assert.True(pictures.Count > 40);
         var said = Tool.Run("iinfo", pictures).Output.Split('\n', StringSplitOptions.RemoveEmptyEntries);
         Assert.Equal(pictures.Count, said.Length);
@@ -20,7 +21,11 @@ public sealed class DemoPictureTests(DemoPlace demo)
         {
             var probe = ImageProbe.File(path);
             Assert.True(probe.Damage is null, $"{path}: {probe.Damage}");
-            Assert.Contains($"{probe.Facts!.Width,4} x {probe.Facts.Height,4}, {probe.Facts.Channels} channel", line, StringComparison.Ordinal);
+            Assert.Contains(
+                $"{probe.Facts!.Width, 4} x {probe.Facts.Height, 4}, {probe.Facts.Channels} channel",
+                line,
+                StringComparison.Ordinal
+            );
         }
     }
 
@@ -33,7 +38,11 @@ public sealed class DemoPictureTests(DemoPlace demo)
         var facts = ImageProbe.File(demo.At(path)).Facts!;
         Assert.Equal((width, cutOut), (facts.Width, facts.HasAlpha));
         // Not one flat colour: each channel spreads.
-        var spread = Tool.Run("oiiotool", ["--stats", demo.At(path)]).Output.Split('\n').First(l => l.Contains("Stats StdDev", StringComparison.Ordinal));
-        Assert.All(spread.Split(':')[1].Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(3), s => Assert.True(double.Parse(s, System.Globalization.CultureInfo.InvariantCulture) > 0.01));
+        var spread = Tool.Run("oiiotool", ["--stats", demo.At(path)])
+            .Output.Split('\n')
+            .First(l => l.Contains("Stats StdDev", StringComparison.Ordinal));
+        Assert.All(spread.Split(':')[1].Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(3), s =>
+            Assert.True(double.Parse(s, System.Globalization.CultureInfo.InvariantCulture) > 0.01)
+        );
     }
 }

@@ -10,24 +10,25 @@ public sealed class ProbeTests : IDisposable
 {
     private readonly Place place = new();
 
-    public static TheoryData<string, string[]> Written => new()
-    {
-        { "rgb.png", ["-d", "uint8"] },
-        { "deep.png", ["-d", "uint16"] },
-        { "photo.jpg", ["-d", "uint8"] },
-        { "flat.tga", ["-d", "uint8", "--compression", "none"] },
-        { "runs.tga", ["-d", "uint8", "--compression", "rle"] },
-        { "strips.tif", ["-d", "uint8", "--compression", "lzw"] },
-        { "deep.tif", ["-d", "uint16", "--compression", "none"] },
-        { "float.tif", ["-d", "float", "--compression", "zip"] },
-        { "tiles.tif", ["-d", "half", "--tile", "32", "32"] },
-        { "flat.bmp", ["-d", "uint8"] },
-        { "lossy.webp", ["-d", "uint8"] },
-        { "half.exr", ["-d", "half", "--compression", "zip"] },
-        { "float.exr", ["-d", "float", "--compression", "piz"] },
-        { "tiles.exr", ["-d", "half", "--tile", "32", "32"] },
-        { "light.hdr", ["-d", "float"] },
-    };
+    public static TheoryData<string, string[]> Written =>
+        new()
+        {
+            { "rgb.png", ["-d", "uint8"] },
+            { "deep.png", ["-d", "uint16"] },
+            { "photo.jpg", ["-d", "uint8"] },
+            { "flat.tga", ["-d", "uint8", "--compression", "none"] },
+            { "runs.tga", ["-d", "uint8", "--compression", "rle"] },
+            { "strips.tif", ["-d", "uint8", "--compression", "lzw"] },
+            { "deep.tif", ["-d", "uint16", "--compression", "none"] },
+            { "float.tif", ["-d", "float", "--compression", "zip"] },
+            { "tiles.tif", ["-d", "half", "--tile", "32", "32"] },
+            { "flat.bmp", ["-d", "uint8"] },
+            { "lossy.webp", ["-d", "uint8"] },
+            { "half.exr", ["-d", "half", "--compression", "zip"] },
+            { "float.exr", ["-d", "float", "--compression", "piz"] },
+            { "tiles.exr", ["-d", "half", "--tile", "32", "32"] },
+            { "light.hdr", ["-d", "float"] },
+        };
 
     [Theory]
     [MemberData(nameof(Written))]
@@ -60,7 +61,8 @@ public sealed class ProbeTests : IDisposable
             for (var n = 0; n < 60; n++)
             {
                 var broken = bytes[..random.Next(bytes.Length + 1)];
-                for (var k = 0; k < 3 && broken.Length > 0; k++) broken[random.Next(Math.Min(broken.Length, 200))] = (byte)random.Next(256);
+                for (var k = 0; k < 3 && broken.Length > 0; k++)
+                    broken[random.Next(Math.Min(broken.Length, 200))] = (byte)random.Next(256);
                 ImageProbe.Stream(new MemoryStream(broken), name);
             }
         }
@@ -83,7 +85,8 @@ public sealed class ProbeTests : IDisposable
     {
         // PNG, third edition, 4.3: cICP before iCCP before sRGB before gAMA.
         byte[] gamma = [0, 0, 0xB1, 0x8F]; // 45455, the example of the specification for 1/2.2
-        string? Tag(params (string, byte[])[] chunks) => ImageProbe.Stream(new MemoryStream(Pictures.Png(2, 2, 0, chunks)), "x.png").Facts!.Colour;
+        string? Tag(params (string, byte[])[] chunks) =>
+            ImageProbe.Stream(new MemoryStream(Pictures.Png(2, 2, 0, chunks)), "x.png").Facts!.Colour;
         Assert.Null(Tag());
         Assert.Equal("gamma 2.2", Tag(("gAMA", gamma)));
         Assert.Equal("sRGB", Tag(("sRGB", [0])));
@@ -100,7 +103,11 @@ public sealed class ProbeTests : IDisposable
         Assert.Equal("is a JPEG, not the PNG its name says", probe.Damage);
         Assert.Equal("the file is empty", ImageProbe.File(place.Put("c.png", [])).Damage);
         Assert.Contains("is no PNG", ImageProbe.File(place.Put("d.png", "<html>not found</html>")).Damage, StringComparison.Ordinal);
-        Assert.Contains("is no TGA", ImageProbe.File(place.Put("e.tga", "<html>not found, and more text</html>")).Damage, StringComparison.Ordinal);
+        Assert.Contains(
+            "is no TGA",
+            ImageProbe.File(place.Put("e.tga", "<html>not found, and more text</html>")).Damage,
+            StringComparison.Ordinal
+        );
         Assert.Equal(new ProbeResult(null, null), ImageProbe.File(place.Put("f.svg", "<svg/>")));
         Assert.Contains("cannot be opened", ImageProbe.File(place.At("none.png")).Damage, StringComparison.Ordinal);
     }
@@ -127,7 +134,8 @@ public sealed class ProbeTests : IDisposable
         using var file = new MemoryStream();
         using var w = new BinaryWriter(file);
         w.Write([0xAB, (byte)'K', (byte)'T', (byte)'X', (byte)' ', (byte)'2', (byte)'0', 0xBB, 0x0D, 0x0A, 0x1A, 0x0A]);
-        foreach (var n in new[] { 43, 1, 64, 32, 0, 0, 1, 1, 0 }) w.Write(n); // VK_FORMAT_R8G8B8A8_SRGB
+        foreach (var n in new[] { 43, 1, 64, 32, 0, 0, 1, 1, 0 })
+            w.Write(n); // VK_FORMAT_R8G8B8A8_SRGB
         w.Write(104); // descriptor offset
         w.Write(4 + 24 + (4 * 16));
         w.Write(new byte[8 + 16]);
@@ -161,7 +169,10 @@ public sealed class ProbeTests : IDisposable
     private string Make(string name, string size, int channels, string[] options)
     {
         var path = place.At(name);
-        var made = Tool.Run("oiiotool", ["--pattern", "noise:seed=3", size, channels.ToString(CultureInfo.InvariantCulture), .. options, "-o", path]);
+        var made = Tool.Run(
+            "oiiotool",
+            ["--pattern", "noise:seed=3", size, channels.ToString(CultureInfo.InvariantCulture), .. options, "-o", path]
+        );
         Assert.True(made.Status == 0, made.Output + made.Error);
         return path;
     }
@@ -184,13 +195,16 @@ public sealed class ProbeTests : IDisposable
         using var file = new MemoryStream();
         using var w = new BinaryWriter(file);
         w.Write("DDS "u8);
-        foreach (var n in new[] { 124, 0x1007, height, width, 0, 0, 1 }) w.Write(n);
+        foreach (var n in new[] { 124, 0x1007, height, width, 0, 0, 1 })
+            w.Write(n);
         w.Write(new byte[44]);
         w.Write(32);
         w.Write(4);
         w.Write(Encoding.ASCII.GetBytes(code));
         w.Write(new byte[20 + 20]);
-        if (code == "DX10") foreach (var n in new[] { dxgi, 3u, 0u, 1u, 0u }) w.Write(n);
+        if (code == "DX10")
+            foreach (var n in new[] { dxgi, 3u, 0u, 1u, 0u })
+                w.Write(n);
         w.Write(new byte[data]);
         return file.ToArray();
     }

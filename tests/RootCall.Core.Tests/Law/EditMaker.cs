@@ -31,7 +31,8 @@ internal sealed class EditMaker(Random random, string picture)
                 14 => Variant(scene) ?? Library(scene),
                 _ => Answer(scene),
             };
-            if (edit is not null) return edit;
+            if (edit is not null)
+                return edit;
         }
 
         return null;
@@ -40,7 +41,8 @@ internal sealed class EditMaker(Random random, string picture)
     private T? Any<T>(IReadOnlyList<T> list)
         where T : class => list.Count == 0 ? null : list[random.Next(list.Count)];
 
-    private static string NameOf(Scene scene, Material material) => scene.Materials.Count(m => m.Name == material.Name) > 1 || material.Name.Length == 0 ? material.Id : material.Name;
+    private static string NameOf(Scene scene, Material material) =>
+        scene.Materials.Count(m => m.Name == material.Name) > 1 || material.Name.Length == 0 ? material.Id : material.Name;
 
     private Material? AnyMaterial(Scene scene) => Any(scene.Materials);
 
@@ -48,48 +50,84 @@ internal sealed class EditMaker(Random random, string picture)
     {
         var there = material.Graph.SurfaceNode?.Inputs ?? [];
         var model = ShadingModels.OfType(material.Graph.SurfaceNode?.Type ?? string.Empty);
-        return random.Next(3) == 0 && model is not null && Any(model.Inputs) is { } more ? there.FirstOrDefault(i => i.Name == more.Name) ?? new(more.Name, more.Type, null) : Any(there);
+        return random.Next(3) == 0 && model is not null && Any(model.Inputs) is { } more
+            ? there.FirstOrDefault(i => i.Name == more.Name) ?? new(more.Name, more.Type, null)
+            : Any(there);
     }
 
     private Edit? Value(Scene scene)
     {
-        if (AnyMaterial(scene) is not { } material || AnyInput(material) is not { } input) return null;
-        if (input.Type is "extension") return null;
+        if (AnyMaterial(scene) is not { } material || AnyInput(material) is not { } input)
+            return null;
+        if (input.Type is "extension")
+            return null;
         var to = random.Next(6) == 0 ? null : ValueFor(input);
         return new SetValue(NameOf(scene, material), input.Name, input.Value, to);
     }
 
-    private ShaderValue ValueFor(ShaderInput input) => input.Type switch
-    {
-        "color3" or "vector3" => ShaderValue.Of(Number(), Number(), Number()),
-        "vector2" => ShaderValue.Of(Number(), Number()),
-        "color4" or "vector4" => ShaderValue.Of(Number(), Number(), Number(), Number()),
-        "integer" => ShaderValue.Of(random.Next(4)),
-        "boolean" => input.Value?.Text is null && input.Default?.Text is null ? ShaderValue.Of(random.Next(2)) : ShaderValue.OfText(random.Next(2) == 0 ? "true" : "false"),
-        "string" => ShaderValue.OfText(input.Name == "alphaMode" ? random.Next(2) == 0 ? "MASK" : "BLEND" : "word"),
-        "filename" => ShaderValue.OfText("odd.png"),
-        _ => ShaderValue.Of(Number()),
-    };
+    private ShaderValue ValueFor(ShaderInput input) =>
+        input.Type switch
+        {
+            "color3" or "vector3" => ShaderValue.Of(Number(), Number(), Number()),
+            "vector2" => ShaderValue.Of(Number(), Number()),
+            "color4" or "vector4" => ShaderValue.Of(Number(), Number(), Number(), Number()),
+            "integer" => ShaderValue.Of(random.Next(4)),
+            "boolean" => input.Value?.Text is null && input.Default?.Text is null
+                ? ShaderValue.Of(random.Next(2))
+                : ShaderValue.OfText(random.Next(2) == 0 ? "true" : "false"),
+            "string" => ShaderValue.OfText(
+                input.Name == "alphaMode"
+                    ? random.Next(2) == 0
+                        ? "MASK"
+                        : "BLEND"
+                    : "word"
+            ),
+            "filename" => ShaderValue.OfText("odd.png"),
+            _ => ShaderValue.Of(Number()),
+        };
 
-    private double Number() => random.Next(5) switch { 0 => 0, 1 => 1, 2 => Math.Round(random.NextDouble(), 3), 3 => random.NextDouble() * 1e-7, _ => random.NextDouble() * 40 };
+    private double Number() =>
+        random.Next(5) switch
+        {
+            0 => 0,
+            1 => 1,
+            2 => Math.Round(random.NextDouble(), 3),
+            3 => random.NextDouble() * 1e-7,
+            _ => random.NextDouble() * 40,
+        };
 
     private (Material Material, ShaderInput Input, ImageUse Use)? AnyMap(Scene scene)
     {
-        var fed = scene.Materials.Where(m => m.Graph.SurfaceNode is not null).SelectMany(m => m.Graph.SurfaceNode!.Inputs.Where(i => i.From is not null).Select(i => (m, i))).ToList();
-        if (fed.Count == 0) return null;
+        var fed = scene
+            .Materials.Where(m => m.Graph.SurfaceNode is not null)
+            .SelectMany(m => m.Graph.SurfaceNode!.Inputs.Where(i => i.From is not null).Select(i => (m, i)))
+            .ToList();
+        if (fed.Count == 0)
+            return null;
         var (material, input) = fed[random.Next(fed.Count)];
         return Any([.. material.Graph.ImagesOf(input)]) is { } use ? (material, input, use) : null;
     }
 
     private Edit? Reread(Scene scene)
     {
-        if (AnyMap(scene) is not var (material, input, use)) return null;
+        if (AnyMap(scene) is not var (material, input, use))
+            return null;
         var to = use;
         for (var n = random.Next(1, 3); n > 0; n--)
             to = random.Next(8) switch
             {
-                0 => to with { Transform = to.Transform with { ScaleU = Math.Round(0.5 + (random.NextDouble() * 6), 2), ScaleV = random.Next(1, 5) } },
-                1 => to with { Transform = to.Transform with { OffsetU = Math.Round(random.NextDouble(), 2), Rotation = random.Next(2) == 0 ? to.Transform.Rotation : random.Next(-180, 180) } },
+                0 => to with
+                {
+                    Transform = to.Transform with { ScaleU = Math.Round(0.5 + (random.NextDouble() * 6), 2), ScaleV = random.Next(1, 5) },
+                },
+                1 => to with
+                {
+                    Transform = to.Transform with
+                    {
+                        OffsetU = Math.Round(random.NextDouble(), 2),
+                        Rotation = random.Next(2) == 0 ? to.Transform.Rotation : random.Next(-180, 180),
+                    },
+                },
                 2 => to with { WrapU = (WrapMode)random.Next(5) },
                 3 => to with { WrapU = WrapMode.Clamp, WrapV = WrapMode.Clamp },
                 4 => to with { DeclaredSpace = Spaces[random.Next(Spaces.Length)] },
@@ -103,12 +141,15 @@ internal sealed class EditMaker(Random random, string picture)
     private ReferenceKey Image(Scene scene, string file)
     {
         var images = scene.References.Where(r => r.Kind == ReferenceKind.Image).Select(r => r.Key).ToList();
-        return random.Next(2) == 0 && images.Count > 0 ? images[random.Next(images.Count)] : new(ReferenceKind.Image, file, $"textures/new & {made} map.png");
+        return random.Next(2) == 0 && images.Count > 0
+            ? images[random.Next(images.Count)]
+            : new(ReferenceKind.Image, file, $"textures/new & {made} map.png");
     }
 
     private Edit? Connect(Scene scene)
     {
-        if (AnyMaterial(scene) is not { } material || AnyInput(material) is not { } input) return null;
+        if (AnyMaterial(scene) is not { } material || AnyInput(material) is not { } input)
+            return null;
         var use = new ImageUse(Image(scene, Path.GetRelativePath(scene.Folder, scene.Files[material.File].Path)))
         {
             Channels = input.Type == "float" ? "rgba"[random.Next(4)].ToString() : "rgb",
@@ -119,44 +160,64 @@ internal sealed class EditMaker(Random random, string picture)
         return new SetImage(NameOf(scene, material), input.Name, null, use);
     }
 
-    private Edit? Disconnect(Scene scene) => AnyMap(scene) is var (material, input, use) ? new SetImage(NameOf(scene, material), input.Name, use, null) : null;
+    private Edit? Disconnect(Scene scene) =>
+        AnyMap(scene) is var (material, input, use) ? new SetImage(NameOf(scene, material), input.Name, use, null) : null;
 
     private Edit? Assign(Scene scene)
     {
-        if (Any(scene.Meshes) is not { } mesh) return null;
+        if (Any(scene.Meshes) is not { } mesh)
+            return null;
         var part = mesh.Parts[random.Next(mesh.Parts.Length)];
-        var to = random.Next(5) == 0 ? string.Empty : AnyMaterial(scene) is { } m ? NameOf(scene, m) : "gone";
+        var to =
+            random.Next(5) == 0 ? string.Empty
+            : AnyMaterial(scene) is { } m ? NameOf(scene, m)
+            : "gone";
         return new AssignMaterial(mesh.Id, random.Next(2) == 0 ? string.Empty : part.Name, part.Material, to);
     }
 
-    private Edit? Name(Scene scene) => random.Next(4) switch
-    {
-        0 when Any(scene.Meshes) is { } mesh => new Rename("mesh", mesh.Id, mesh.Name, $"mesh_{made}"),
-        1 when Any(scene.Nodes) is { } node => new Rename("node", node.Name, node.Name, $"node_{made}"),
-        _ when AnyMaterial(scene) is { } material => new Rename("material", material.Id, material.Name, $"matter_{made}"),
-        _ => null,
-    };
+    private Edit? Name(Scene scene) =>
+        random.Next(4) switch
+        {
+            0 when Any(scene.Meshes) is { } mesh => new Rename("mesh", mesh.Id, mesh.Name, $"mesh_{made}"),
+            1 when Any(scene.Nodes) is { } node => new Rename("node", node.Name, node.Name, $"node_{made}"),
+            _ when AnyMaterial(scene) is { } material => new Rename("material", material.Id, material.Name, $"matter_{made}"),
+            _ => null,
+        };
 
-    private Edit? Copy(Scene scene) => AnyMaterial(scene) is { } material ? new CopyMaterial(NameOf(scene, material), $"copy_{made}") : null;
+    private Edit? Copy(Scene scene) =>
+        AnyMaterial(scene) is { } material ? new CopyMaterial(NameOf(scene, material), $"copy_{made}") : null;
 
     private Edit? Remove(Scene scene) => AnyMaterial(scene) is { } material ? new RemoveMaterial(NameOf(scene, material)) : null;
 
     private Edit? Carry(Scene scene)
     {
         var images = scene.References.Where(r => r.Kind == ReferenceKind.Image).ToList();
-        if (Any(images) is not { } image) return null;
-        return image.Carried is null ? new CarryImage(image.Key, picture) : new ExtractImage(image.Key, picture, $"textures/taken_{made}.png");
+        if (Any(images) is not { } image)
+            return null;
+        return image.Carried is null
+            ? new CarryImage(image.Key, picture)
+            : new ExtractImage(image.Key, picture, $"textures/taken_{made}.png");
     }
 
-    private Edit? Asset(Scene scene) => Any([.. scene.References.SelectMany(r => r.Properties.Select(p => (r, p))).Select(x => new SetAsset(x.p, x.r.Written, $"other/{made}.png"))]);
+    private Edit? Asset(Scene scene) =>
+        Any([
+            .. scene
+                .References.SelectMany(r => r.Properties.Select(p => (r, p)))
+                .Select(x => new SetAsset(x.p, x.r.Written, $"other/{made}.png")),
+        ]);
 
-    private Edit? Variant(Scene scene) => Any(scene.Variants) is { Options.Length: > 0 } set ? new SelectVariant(set.Place, set.Set, set.Selected, set.Options[random.Next(set.Options.Length)]) : null;
+    private Edit? Variant(Scene scene) =>
+        Any(scene.Variants) is { Options.Length: > 0 } set
+            ? new SelectVariant(set.Place, set.Set, set.Selected, set.Options[random.Next(set.Options.Length)])
+            : null;
 
-    private static Edit? Library(Scene scene) => SceneFormats.Of(scene.Path).Capabilities.Library is { } ending ? new MakeLibrary("made" + ending) : null;
+    private static Edit? Library(Scene scene) =>
+        SceneFormats.Of(scene.Path).Capabilities.Library is { } ending ? new MakeLibrary("made" + ending) : null;
 
     private Edit? Answer(Scene scene)
     {
-        if (Any([.. scene.References.Where(r => !r.Kind.IsOwnFile())]) is not { } reference) return null;
+        if (Any([.. scene.References.Where(r => !r.Kind.IsOwnFile())]) is not { } reference)
+            return null;
         return random.Next(3) switch
         {
             0 => new SetPathStyle(reference.Key, PathStyle.Relative, PathStyle.Absolute),
@@ -166,12 +227,16 @@ internal sealed class EditMaker(Random random, string picture)
     }
 
     /// <summary>The format can do something of that kind: used to see that each kind was tried.</summary>
-    public static bool CanSay(FormatCapabilities can, string kind) => Enum.TryParse<SceneAct>(kind switch
-    {
-        nameof(AssignMaterial) => nameof(SceneAct.Assign),
-        nameof(ExtractImage) => nameof(SceneAct.Extract),
-        nameof(CarryImage) => nameof(SceneAct.Carry),
-        nameof(Rename) => nameof(SceneAct.RenameMaterial),
-        _ => kind,
-    }, out var act) && can.WhyNot(act) is null;
+    public static bool CanSay(FormatCapabilities can, string kind) =>
+        Enum.TryParse<SceneAct>(
+            kind switch
+            {
+                nameof(AssignMaterial) => nameof(SceneAct.Assign),
+                nameof(ExtractImage) => nameof(SceneAct.Extract),
+                nameof(CarryImage) => nameof(SceneAct.Carry),
+                nameof(Rename) => nameof(SceneAct.RenameMaterial),
+                _ => kind,
+            },
+            out var act
+        ) && can.WhyNot(act) is null;
 }

@@ -21,7 +21,15 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
     [Fact]
     public void GlTF_has_no_error_that_it_did_not_have_before()
     {
-        var pairs = Pairs([.. Demo(".gltf", ".glb"), .. OwnScenes.All(place).Where(s => s.EndsWith(".gltf", StringComparison.Ordinal)), .. Examples("gltf")], 10).ToList();
+        var pairs = Pairs(
+                [
+                    .. Demo(".gltf", ".glb"),
+                    .. OwnScenes.All(place).Where(s => s.EndsWith(".gltf", StringComparison.Ordinal)),
+                    .. Examples("gltf"),
+                ],
+                10
+            )
+            .ToList();
         const string Script = """
             const { readFileSync, existsSync } = require('fs');
             const { dirname, join } = require('path');
@@ -42,9 +50,21 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
             })();
             """;
         foreach (var (pair, before, after) in Judged(pairs, Script))
-            Assert.True(!after.Except(before).Any(), $"{pair.Told}: {string.Join(", ", after.Except(before))}\n{File.ReadAllText(pair.Written)[..Math.Min(4000, (int)new FileInfo(pair.Written).Length)]}");
+            Assert.True(
+                !after.Except(before).Any(),
+                $"{pair.Told}: "
+                    + $"{string.Join(", ", after.Except(before))}\n{File.ReadAllText(pair.Written)[..Math.Min(4000, (int)new FileInfo(pair.Written).Length)]}"
+            );
         foreach (var pair in pairs.Where(p => p.Written.EndsWith(".glb", StringComparison.Ordinal)).Take(20))
-            Assert.Equal(pair.Now.Materials.Length, SharpGLTF.Schema2.ModelRoot.Load(pair.Written, new SharpGLTF.Schema2.ReadSettings { Validation = SharpGLTF.Validation.ValidationMode.Skip }).LogicalMaterials.Count);
+            Assert.Equal(
+                pair.Now.Materials.Length,
+                SharpGLTF
+                    .Schema2.ModelRoot.Load(
+                        pair.Written,
+                        new SharpGLTF.Schema2.ReadSettings { Validation = SharpGLTF.Validation.ValidationMode.Skip }
+                    )
+                    .LogicalMaterials.Count
+            );
         Assert.True(pairs.Count > 150, $"only {pairs.Count} were written");
     }
 
@@ -78,7 +98,11 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
     [Fact]
     public void MaterialX_is_valid_by_its_own_library()
     {
-        var pairs = Pairs([.. Demo(".mtlx"), .. OwnScenes.All(place).Where(s => s.EndsWith(".mtlx", StringComparison.Ordinal)), .. Examples("mtlx")], 12).ToList();
+        var pairs = Pairs(
+                [.. Demo(".mtlx"), .. OwnScenes.All(place).Where(s => s.EndsWith(".mtlx", StringComparison.Ordinal)), .. Examples("mtlx")],
+                12
+            )
+            .ToList();
         const string Script = """
             const { readFileSync } = require('fs');
             const bin = process.cwd() + '/node_modules/materialx-reference/bin/';
@@ -108,16 +132,24 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
             })();
             """;
         foreach (var (pair, before, after) in Judged(pairs, Script))
-            Assert.True(!after.Except(before).Any(), $"{pair.Told}: {string.Join(", ", after.Except(before))}\n{File.ReadAllText(pair.Written)}");
+            Assert.True(
+                !after.Except(before).Any(),
+                $"{pair.Told}: {string.Join(", ", after.Except(before))}\n{File.ReadAllText(pair.Written)}"
+            );
         Assert.True(pairs.Count > 60, $"only {pairs.Count} were written");
     }
 
     private sealed record Pair(string Told, string Arrived, string Written, Scene Now);
 
-    private IEnumerable<string> Demo(params string[] endings) => demo.Answers().Select(a => a.Clean).Where(s => endings.Contains(Path.GetExtension(s)));
+    private IEnumerable<string> Demo(params string[] endings) =>
+        demo.Answers().Select(a => a.Clean).Where(s => endings.Contains(Path.GetExtension(s)));
 
-    private IEnumerable<string> Examples(string format) => RuleCatalog.All.Where(r => r.Descriptor.Example.Format == format && !r.Descriptor.Example.Text.Contains("<UDIM>", StringComparison.Ordinal))
-        .Select(r => ExampleScene.Write(place.At($"examples/{r.Id}"), r.Descriptor.Example));
+    private IEnumerable<string> Examples(string format) =>
+        RuleCatalog
+            .All.Where(r =>
+                r.Descriptor.Example.Format == format && !r.Descriptor.Example.Text.Contains("<UDIM>", StringComparison.Ordinal)
+            )
+            .Select(r => ExampleScene.Write(place.At($"examples/{r.Id}"), r.Descriptor.Example));
 
     /// <summary>Scenes before and after a few edits, the written one beside the arrived one.</summary>
     private IEnumerable<Pair> Pairs(IReadOnlyList<string> scenes, int each)
@@ -131,27 +163,42 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
             {
                 var random = new Random((at * 1000) + n);
                 var maker = new EditMaker(random, picture);
-                var scene = EditedScene.Of(arrived, reading, () => Directory.CreateDirectory(place.At($"work/{Guid.NewGuid():N}")).FullName);
+                var scene = EditedScene.Of(arrived, reading, () =>
+                    Directory.CreateDirectory(place.At($"work/{Guid.NewGuid():N}")).FullName
+                );
                 for (var e = 0; e < 3; e++)
-                    if (maker.Next(scene.Current) is { } edit && Sayable(edit)) scene = scene.And(TestSession.Entry(edit));
+                    if (maker.Next(scene.Current) is { } edit && Sayable(edit))
+                        scene = scene.And(TestSession.Entry(edit));
                 var copies = scene.Write(Directory.CreateDirectory(place.At($"work/{Guid.NewGuid():N}")).FullName);
-                if (!copies.TryGetValue(source, out var copy)) continue;
+                if (!copies.TryGetValue(source, out var copy))
+                    continue;
                 var beside = Path.Combine(Path.GetDirectoryName(source)!, $"written_{n}{Path.GetExtension(source)}");
                 File.Copy(copy, beside, overwrite: true);
-                yield return new($"{Path.GetFileName(source)} {n}: {string.Join("; ", scene.Entries.SelectMany(x => x.Edits).Select(x => x.Describe()))}", source, beside, scene.Current);
+                yield return new(
+                    $"{Path.GetFileName(source)} {n}: "
+                        + $"{string.Join("; ", scene.Entries.SelectMany(x => x.Edits).Select(x => x.Describe()))}",
+                    source,
+                    beside,
+                    scene.Current
+                );
             }
         }
     }
 
     /// <summary>Numbers beyond what a model allows are the artist's to give; a validator counts them as errors of the scene.</summary>
-    private static bool Sayable(Edit edit) => edit is not SetValue { To: not null } value || (value.To!.Numbers.All(n => n is >= 0 and <= 1) && value.Input is not ("ior" or "iridescenceIor" or "alphaMode"));
+    private static bool Sayable(Edit edit) =>
+        edit is not SetValue { To: not null } value
+        || (value.To!.Numbers.All(n => n is >= 0 and <= 1) && value.Input is not ("ior" or "iridescenceIor" or "alphaMode"));
 
     private List<(Pair Pair, HashSet<string> Before, HashSet<string> After)> Judged(List<Pair> pairs, string script)
     {
         var list = place.Put("files.txt", string.Join('\n', pairs.SelectMany(p => new[] { p.Arrived, p.Written })));
         var result = Tool.Run("node", ["-e", script, list], Path.Combine(Tool.Home, "web"));
         Assert.True(result.Status == 0, result.Error);
-        var said = result.Output.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonSerializer.Deserialize<HashSet<string>>(l)!).ToList();
+        var said = result
+            .Output.Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(l => JsonSerializer.Deserialize<HashSet<string>>(l)!)
+            .ToList();
         Assert.Equal(2 * pairs.Count, said.Count);
         return [.. pairs.Select((p, i) => (p, said[2 * i], said[(2 * i) + 1]))];
     }

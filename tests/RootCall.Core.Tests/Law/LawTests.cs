@@ -49,28 +49,53 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
             {
                 Interlocked.Increment(ref sequences);
                 var random = new Random((int)((at * 1000) + n));
-                Sequence(arrived, reading, new(random, picture), random, $"{Path.GetFileName(Path.GetDirectoryName(source))}/{Path.GetFileName(source)} {n}");
+                Sequence(
+                    arrived,
+                    reading,
+                    new(random, picture),
+                    random,
+                    $"{Path.GetFileName(Path.GetDirectoryName(source))}/{Path.GetFileName(source)} {n}"
+                );
             }
         });
 
         Tell(scenes.Count, sequences);
         Assert.True(broken.IsEmpty, $"{broken.Count} broken:\n{string.Join('\n', broken.Order(StringComparer.Ordinal).Take(40))}");
         Assert.True(sequences > 4000, $"only {sequences} sequences");
-        foreach (var (format, can) in SceneFormats.All.Select(f => (f.Extensions[0], f.Capabilities)).Where(f => f.Capabilities.ReadOnlyBecause is null))
-            foreach (var kind in counts.Keys.Select(k => k.Kind).Distinct().Where(k => EditMaker.CanSay(can, k)))
-                Assert.True(counts.Any(c => c.Key.Kind == kind && c.Key.Came == "made" && SceneFormats.For("x" + Ending(c.Key.Format)) == SceneFormats.For("x" + format)), $"{kind} was never made in {format}");
+        foreach (
+            var (format, can) in SceneFormats
+                .All.Select(f => (f.Extensions[0], f.Capabilities))
+                .Where(f => f.Capabilities.ReadOnlyBecause is null)
+        )
+        foreach (var kind in counts.Keys.Select(k => k.Kind).Distinct().Where(k => EditMaker.CanSay(can, k)))
+            Assert.True(
+                counts.Any(c =>
+                    c.Key.Kind == kind
+                    && c.Key.Came == "made"
+                    && SceneFormats.For("x" + Ending(c.Key.Format)) == SceneFormats.For("x" + format)
+                ),
+                $"{kind} was never made in {format}"
+            );
     }
 
     private static string Ending(string format) => "." + format;
 
     private IEnumerable<string> Scenes()
     {
-        foreach (var scene in demo.Answers().SelectMany(a => new[] { a.Arrived, a.Clean }).Distinct()) yield return scene;
+        foreach (var scene in demo.Answers().SelectMany(a => new[] { a.Arrived, a.Clean }).Distinct())
+            yield return scene;
         foreach (var rule in RuleCatalog.All)
             yield return ExampleScene.Write(place.At("examples/" + rule.Id), rule.Descriptor.Example);
-        foreach (var scene in OwnScenes.All(place)) yield return scene;
+        foreach (var scene in OwnScenes.All(place))
+            yield return scene;
         foreach (var file in Directory.EnumerateFiles(Models, "*", SearchOption.AllDirectories).Order(StringComparer.Ordinal))
-            if (SceneFormats.For(file)?.Capabilities.ReadOnlyBecause is null && SceneFormats.IsScene(file) && !file.Contains("/invalid/", StringComparison.Ordinal) && new FileInfo(file).Length < Largest) yield return file;
+            if (
+                SceneFormats.For(file)?.Capabilities.ReadOnlyBecause is null
+                && SceneFormats.IsScene(file)
+                && !file.Contains("/invalid/", StringComparison.Ordinal)
+                && new FileInfo(file).Length < Largest
+            )
+                yield return file;
     }
 
     private void Sequence(Scene arrived, ReadContext reading, EditMaker maker, Random random, string label)
@@ -83,26 +108,38 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
         {
             for (var n = random.Next(1, 6); n > 0; n--)
             {
-                if (maker.Next(scene.Current) is not { } edit) break;
+                if (maker.Next(scene.Current) is not { } edit)
+                    break;
                 told.Append("; ").Append(edit.Describe());
                 var (before, refusals) = (scene.Current, scene.Refused.Length);
                 scene = scene.And(TestSession.Entry(edit));
-                var came = scene.Refused.Length > refusals ? "refused" : ReferenceEquals(scene.Current, before) || SceneComparison.AreSame(scene.Current, before) && before.Answers.Equals(scene.Current.Answers) ? "so already" : "made";
+                var came =
+                    scene.Refused.Length > refusals ? "refused"
+                    : ReferenceEquals(scene.Current, before)
+                    || SceneComparison.AreSame(scene.Current, before) && before.Answers.Equals(scene.Current.Answers)
+                        ? "so already"
+                    : "made";
                 counts.AddOrUpdate((arrived.Format.Id, edit.GetType().Name, came), 1, (_, c) => c + 1);
-                if (came == "made" && random.Next(4) == 0) TakenBack(before, edit, told.ToString());
+                if (came == "made" && random.Next(4) == 0)
+                    TakenBack(before, edit, told.ToString());
             }
 
             var copies = scene.Write(Folder());
             var read = copies.Count == 0 ? arrived : SceneFormats.Read(arrived.Path, scene.Reading with { Edited = copies });
-            foreach (var difference in SceneComparison.Differences(scene.Current, read).Take(2)) broken.Add($"{told}\n      shown <> written: {Short(difference)}");
+            foreach (var difference in SceneComparison.Differences(scene.Current, read).Take(2))
+                broken.Add($"{told}\n      shown <> written: {Short(difference)}");
         }
         catch (Exception e) when (e is not OutOfMemoryException)
         {
-            broken.Add($"{told}\n      {e.GetType().Name}: {e.Message} {e.StackTrace?.Split('\n').FirstOrDefault(l => l.Contains("RootCall", StringComparison.Ordinal))?.Trim()}");
+            broken.Add(
+                $"{told}\n      {e.GetType().Name}: {e.Message} "
+                    + $"{e.StackTrace?.Split('\n').FirstOrDefault(l => l.Contains("RootCall", StringComparison.Ordinal))?.Trim()}"
+            );
         }
         finally
         {
-            if (Directory.Exists(folder)) Directory.Delete(folder, recursive: true);
+            if (Directory.Exists(folder))
+                Directory.Delete(folder, recursive: true);
         }
     }
 
@@ -110,20 +147,25 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
     private void TakenBack(Scene before, Edit edit, string told)
     {
         var applied = edit.Apply(before);
-        if (applied.Ripples) return;
+        if (applied.Ripples)
+            return;
         var back = edit.Invert(before).Apply(applied.Scene);
-        if (back.Refusal is { } why) broken.Add($"{told}\n      cannot be taken back: {why}");
-        else if (SceneComparison.Differences(back.Scene, before).FirstOrDefault() is { } difference) broken.Add($"{told}\n      taken back <> before: {Short(difference)}");
+        if (back.Refusal is { } why)
+            broken.Add($"{told}\n      cannot be taken back: {why}");
+        else if (SceneComparison.Differences(back.Scene, before).FirstOrDefault() is { } difference)
+            broken.Add($"{told}\n      taken back <> before: {Short(difference)}");
     }
 
     private static string Short(string text)
     {
         var middle = text.IndexOf(" <> ", StringComparison.Ordinal);
-        if (text.Length < 500 || middle < 0) return text;
+        if (text.Length < 500 || middle < 0)
+            return text;
         var (a, b) = (text[..middle], text[(middle + 4)..]);
         var start = a.IndexOf(": ", StringComparison.Ordinal) + 2;
         var same = 0;
-        while (start + same < a.Length && same < b.Length && a[start + same] == b[same]) same++;
+        while (start + same < a.Length && same < b.Length && a[start + same] == b[same])
+            same++;
         string At(string s, int at) => s[Math.Max(0, at - 90)..Math.Min(s.Length, at + 130)];
         return $"{a[..Math.Min(start, 60)]} …{At(a, start + same)} <> …{At(b, same)}";
     }
@@ -132,9 +174,16 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
     private void Tell(int scenes, int sequences)
     {
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"the law: {sequences} sequences over {scenes} scenes\n{"",-18}{string.Join("", counts.Keys.Select(k => k.Format).Distinct().Order().Select(f => $"{f,14}"))}\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"the law: {sequences} sequences over {scenes} "
+                + $"scenes\n{"", -18}{string.Join("", counts.Keys.Select(k => k.Format).Distinct().Order().Select(f => $"{f, 14}"))}\n"
+        );
         foreach (var kind in counts.Keys.Select(k => k.Kind).Distinct().Order())
-            text.Append(CultureInfo.InvariantCulture, $"{kind,-18}{string.Join("", counts.Keys.Select(k => k.Format).Distinct().Order().Select(f => $"{$"{counts.GetValueOrDefault((f, kind, "made"))}/{counts.Where(c => c.Key.Format == f && c.Key.Kind == kind).Sum(c => c.Value)}",14}"))}\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"{kind, -18}{string.Join("", counts.Keys.Select(k => k.Format).Distinct().Order().Select(f => $"{$"{counts.GetValueOrDefault((f, kind, "made"))}/{counts.Where(c => c.Key.Format == f && c.Key.Kind == kind).Sum(c => c.Value)}", 14}"))}\n"
+            );
         text.Append("each: made/tried\n");
         File.WriteAllText(Path.Combine(AppContext.BaseDirectory, "law.txt"), text.ToString());
     }

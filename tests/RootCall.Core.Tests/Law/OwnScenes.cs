@@ -135,7 +135,10 @@ internal static class OwnScenes
         }
         """;
 
-    /// <summary>A prefix for files, a colour space around everything, a node graph with an interface, a placement and an image that several inputs read, a shader that inherits.</summary>
+    /// <summary>
+    /// A prefix for files, a colour space around everything, a node graph with an interface, a placement and an image
+    /// that several inputs read, a shader that inherits.
+    /// </summary>
     private const string Mtlx = """
         <?xml version="1.0"?>
         <materialx version="1.39" colorspace="lin_rec709" fileprefix="tex/">
@@ -194,5 +197,6 @@ internal static class OwnScenes
         </materialx>
         """;
 
-    public static IEnumerable<string> All(Place place) => [place.Put("variants/v.usda", Usd), place.Put("variants/v.gltf", Gltf), place.Put("variants/v.mtlx", Mtlx)];
+    public static IEnumerable<string> All(Place place) =>
+        [place.Put("variants/v.usda", Usd), place.Put("variants/v.gltf", Gltf), place.Put("variants/v.mtlx", Mtlx)];
 }

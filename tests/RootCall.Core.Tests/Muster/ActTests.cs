@@ -21,7 +21,10 @@ public sealed class ActTests : IDisposable
         var report = Muster("D:/jobs/tex/oak.png", @"D:\jobs\tex\elm.png", "tex/oak.png");
         var pattern = new ReplacePattern("d:/JOBS/", string.Empty);
         var rows = Preview(report, pattern);
-        Assert.Equal([("D:/jobs/tex/oak.png", "tex/oak.png", null), ("D:/jobs/tex/elm.png", "tex/elm.png", "no file is there")], rows.Select(r => (r.Before, r.After, r.WhyNot)));
+        Assert.Equal(
+            [("D:/jobs/tex/oak.png", "tex/oak.png", null), ("D:/jobs/tex/elm.png", "tex/elm.png", "no file is there")],
+            rows.Select(r => (r.Before, r.After, r.WhyNot))
+        );
         var entry = Decisions.Replace(report, pattern, rows, Now);
         var edit = Assert.IsType<RelinkReference>(Assert.Single(entry.Edits));
         Assert.Equal(place.At("s/tex/oak.png"), edit.To);
@@ -46,26 +49,55 @@ public sealed class ActTests : IDisposable
     public void A_bad_or_runaway_pattern_says_so_and_changes_nothing(string find, string says)
     {
         var report = Muster(new string('a', 40) + "!.png");
-        Assert.Contains(says, Assert.Throws<CannotUseException>(() => Preview(report, new(find, "x", Regex: true))).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            says,
+            Assert.Throws<CannotUseException>(() => Preview(report, new(find, "x", Regex: true))).Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void Variants_are_siblings_that_differ_in_one_token()
     {
-        foreach (var (name, side) in new[] { ("oak_col_4k", 64), ("oak_col_2k", 32), ("oak_col_proxy", 8), ("oak_nrm_4k", 64), ("oak_nrm_2k", 32), ("elm_red_col", 16), ("elm_blue_col", 16), ("elm_blue_2k_col", 16) })
+        foreach (
+            var (name, side) in new[]
+            {
+                ("oak_col_4k", 64),
+                ("oak_col_2k", 32),
+                ("oak_col_proxy", 8),
+                ("oak_nrm_4k", 64),
+                ("oak_nrm_2k", 32),
+                ("elm_red_col", 16),
+                ("elm_blue_col", 16),
+                ("elm_blue_2k_col", 16),
+            }
+        )
             place.Put($"s/tex/{name}.png", Pictures.Png(side, side, (byte)side));
         var report = Muster("tex/oak_col_4k.png", "tex/oak_nrm_4k.png", "tex/elm_red_col.png");
         var choices = Variants(report, null);
         Assert.Equal(
-            [(VariantKind.Resolution, "proxy", 1), (VariantKind.Resolution, "2k", 2), (VariantKind.Colour, "blue", 1)], choices.Select(c => (c.Kind, c.Value, c.Numbers.Count)));
+            [(VariantKind.Resolution, "proxy", 1), (VariantKind.Resolution, "2k", 2), (VariantKind.Colour, "blue", 1)],
+            choices.Select(c => (c.Kind, c.Value, c.Numbers.Count))
+        );
         var half = choices[1];
         Assert.Equal((2L * (64 * 64 * 4 / 3), 2L * (32 * 32 * 4 / 3)), (half.MemoryBefore, half.MemoryAfter));
         Assert.True(half.BytesAfter < half.BytesBefore);
         var entry = Decisions.Switch(report, half, Now);
         Assert.Equal("Switch 2 references to 2k", entry.Sentence);
-        Assert.Equal([place.At("s/tex/oak_col_2k.png"), place.At("s/tex/oak_nrm_2k.png")], entry.Edits.Cast<RelinkReference>().Select(e => e.To));
+        Assert.Equal(
+            [place.At("s/tex/oak_col_2k.png"), place.At("s/tex/oak_nrm_2k.png")],
+            entry.Edits.Cast<RelinkReference>().Select(e => e.To)
+        );
         Assert.Equal([VariantKind.Colour], Variants(report, new HashSet<int> { 3 }).Select(c => c.Kind));
-        Assert.Contains("No path", Assert.Throws<CannotUseException>(() => Decisions.Style(report, null, PathStyle.Relative, new Dictionary<ReferenceKey, Answer>(), [], Now)).Message, StringComparison.Ordinal);
+        Assert.Contains(
+            "No path",
+            Assert
+                .Throws<CannotUseException>(() =>
+                    Decisions.Style(report, null, PathStyle.Relative, new Dictionary<ReferenceKey, Answer>(), [], Now)
+                )
+                .Message,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -84,7 +116,10 @@ public sealed class ActTests : IDisposable
 
         var house = Of(GatherBy.Role);
         Assert.Equal(["textures/m0_noise.png", "textures/m1_noise.png"], house.Clashes.Single().Files.Select(f => f.Place));
-        Assert.Equal((place.At("s/one.png"), place.At("s/other.png")), (house.Duplicates.Single().Keep, house.Duplicates.Single().Others.Single()));
+        Assert.Equal(
+            (place.At("s/one.png"), place.At("s/other.png")),
+            (house.Duplicates.Single().Keep, house.Duplicates.Single().Others.Single())
+        );
         Assert.Equal(["textures/base_colour/rough_thing.png", "textures/base_colour/shared.png"], house.Gather.Select(g => g.Place));
         Assert.Equal("lies in a place that gets emptied", house.Gather[0].Why);
         Assert.Equal(["textures/m4/rough_thing.png"], Of(GatherBy.Material, place.At("lib")).Gather.Select(g => g.Place));
@@ -92,7 +127,13 @@ public sealed class ActTests : IDisposable
 
         var kept = Decisions.KeepOne(report, house.Duplicates, Now);
         Assert.Equal(place.At("s/one.png"), Assert.IsType<RelinkReference>(Assert.Single(kept.Edits)).To);
-        var renamed = Decisions.Place(report, house.Clashes.SelectMany(c => c.Files).Select(f => (f.Path, f.Place)), "Give names of their own to", new Dictionary<ReferenceKey, Answer>(), Now);
+        var renamed = Decisions.Place(
+            report,
+            house.Clashes.SelectMany(c => c.Files).Select(f => (f.Path, f.Place)),
+            "Give names of their own to",
+            new Dictionary<ReferenceKey, Answer>(),
+            Now
+        );
         var places = new Ledger([renamed with { State = EntryState.Applied }]).Answers();
         var plan = PackagePlan.Make(report, new(), places);
         Assert.Contains("textures/m0_noise.png", plan.Files.Select(f => f.Name));
@@ -108,21 +149,41 @@ public sealed class ActTests : IDisposable
     {
         place.PutPng("lib/woods/oak bark.png");
         place.Put("s/s.mtl", "newmtl m0\nmap_Kd ../lib/woods/oak bark.png\n");
-        var scene = format == "obj" ? place.Put("s/s.obj", "mtllib s.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl m0\nf 1 2 3\n") : place.Put("s/s.gltf", Look.Gltf("../lib/woods/oak%20bark.png"));
+        var scene =
+            format == "obj"
+                ? place.Put("s/s.obj", "mtllib s.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl m0\nf 1 2 3\n")
+                : place.Put("s/s.gltf", Look.Gltf("../lib/woods/oak%20bark.png"));
         var report = Look.Muster(scene, place.At("lib"));
-        var entry = Decisions.Style(report, new HashSet<int> { report.Named("oak bark.png").Number }, style, new Dictionary<ReferenceKey, Answer>(), [place.At("lib")], Now);
+        var entry = Decisions.Style(
+            report,
+            new HashSet<int> { report.Named("oak bark.png").Number },
+            style,
+            new Dictionary<ReferenceKey, Answer>(),
+            [place.At("lib")],
+            Now
+        );
         RelinkedCopy.Write(report, place.At("out"), new Ledger([entry with { State = EntryState.Applied }]).Answers());
         var written = File.ReadAllText(place.At(format == "obj" ? "out/s.mtl" : "out/s.gltf"));
-        var expected = style == PathStyle.RootRelative ? "map_Kd woods/oak bark.png" : format == "obj" ? $"map_Kd {place.At("lib/woods/oak bark.png")}" : $"\"{place.At("lib/woods/oak%20bark.png")}\"";
+        var expected =
+            style == PathStyle.RootRelative ? "map_Kd woods/oak bark.png"
+            : format == "obj" ? $"map_Kd {place.At("lib/woods/oak bark.png")}"
+            : $"\"{place.At("lib/woods/oak%20bark.png")}\"";
         Assert.Contains(expected, written, StringComparison.Ordinal);
-        if (style == PathStyle.Absolute) Assert.True(Look.Muster(Path.Combine(place.At("out"), Path.GetFileName(scene)), place.At("lib")).Named("oak bark.png").Flags.HasFlag(ReferenceFlags.Absolute));
+        if (style == PathStyle.Absolute)
+            Assert.True(
+                Look.Muster(Path.Combine(place.At("out"), Path.GetFileName(scene)), place.At("lib"))
+                    .Named("oak bark.png")
+                    .Flags.HasFlag(ReferenceFlags.Absolute)
+            );
     }
 
     [Fact]
     public void A_path_in_gltf_cannot_start_from_a_root()
     {
         place.PutPng("s/oak.png");
-        var refused = Assert.Throws<CannotUseException>(() => Decisions.Style(Muster("oak.png"), null, PathStyle.RootRelative, new Dictionary<ReferenceKey, Answer>(), [place.At("s")], Now));
+        var refused = Assert.Throws<CannotUseException>(() =>
+            Decisions.Style(Muster("oak.png"), null, PathStyle.RootRelative, new Dictionary<ReferenceKey, Answer>(), [place.At("s")], Now)
+        );
         Assert.Contains("glTF 2.0", refused.Message, StringComparison.Ordinal);
     }
 
@@ -134,7 +195,10 @@ public sealed class ActTests : IDisposable
         var report = Muster("D:/jobs/tex/oak.png", "D:/jobs/tex/sub/elm.png", "D:/jobs/tex/gone.png", "E:/jobs/tex/oak.png");
         var scope = CurrentScene.Scope(report.Scene.Path, [place.At("lib")]);
         var entry = Decisions.RuleByHand(report, null, new("D:/jobs/tex", place.At("lib/new/tex")), scope, f => f, Now);
-        Assert.Equal([place.At("lib/new/tex/oak.png"), place.At("lib/new/tex/sub/elm.png")], entry.Edits.Cast<RelinkReference>().Select(e => e.To));
+        Assert.Equal(
+            [place.At("lib/new/tex/oak.png"), place.At("lib/new/tex/sub/elm.png")],
+            entry.Edits.Cast<RelinkReference>().Select(e => e.To)
+        );
         Assert.Equal(new PathRewrite("D:/jobs/tex", place.At("lib/new/tex")), entry.Rule);
         Assert.Throws<CannotUseException>(() => Decisions.RuleByHand(report, null, new("F:/x", place.At("lib")), scope, f => f, Now));
     }
@@ -163,7 +227,9 @@ public sealed class ActTests : IDisposable
         Assert.Equal("Stand in for 2 images that do not answer", entry.Sentence);
         var scope = CurrentScene.Scope(report.Scene.Path, [place.At("stand-ins")]);
         var current = Mustering.Relink(report, new Ledger([entry with { State = EntryState.Applied }]).Relinks(), scope, new());
-        Assert.All(current.References, r => Assert.Equal((ReferenceState.Present, ReferenceFlags.StandIn), (r.State, r.Flags & ReferenceFlags.StandIn)));
+        Assert.All(current.References, r =>
+            Assert.Equal((ReferenceState.Present, ReferenceFlags.StandIn), (r.State, r.Flags & ReferenceFlags.StandIn))
+        );
         Assert.True(RelocationMap.Of(current).All(b => b.StandIns));
         Assert.Equal(2, PackagePlan.Make(current, new()).StandIns.Count());
         Assert.Throws<CannotUseException>(() => Decisions.StandIn(current, [1], place.At("stand-ins"), Now));
@@ -174,12 +240,21 @@ public sealed class ActTests : IDisposable
     private MusterReport Muster(params string[] uris)
     {
         Directory.CreateDirectory(place.At("lib"));
-        return Look.Muster(place.Put("s/s.gltf", Look.Gltf([.. uris.Select(u => u.Replace(@"\", @"\\", StringComparison.Ordinal))])), place.At("lib"));
+        return Look.Muster(
+            place.Put("s/s.gltf", Look.Gltf([.. uris.Select(u => u.Replace(@"\", @"\\", StringComparison.Ordinal))])),
+            place.At("lib")
+        );
     }
 
     private static IReadOnlyList<ReplacedPath> Preview(MusterReport report, ReplacePattern pattern, IReadOnlySet<int>? numbers = null) =>
         PathReplace.Preview(report, numbers, pattern, CurrentScene.Scope(report.Scene.Path, []));
 
     private static IReadOnlyList<MapVariant> Variants(MusterReport report, IReadOnlySet<int>? numbers) =>
-        MapVariants.Find(report, numbers, RootIndex.Build(CurrentScene.Scope(report.Scene.Path, [])).Listing, new(), NameDictionary.Standard);
+        MapVariants.Find(
+            report,
+            numbers,
+            RootIndex.Build(CurrentScene.Scope(report.Scene.Path, [])).Listing,
+            new(),
+            NameDictionary.Standard
+        );
 }

@@ -15,7 +15,10 @@ public sealed class AnswerKeyTests(DemoPlace demo)
     {
         var answer = demo.Answers().Single(a => a.Name == name);
         var report = Look.Muster(answer.Arrived, demo.Library);
-        var found = report.References.ToDictionary(r => r.Reference.Written, r => (State: r.State.Word(), Flags: string.Join(' ', r.Flags.Words().Order())));
+        var found = report.References.ToDictionary(
+            r => r.Reference.Written,
+            r => (State: r.State.Word(), Flags: string.Join(' ', r.Flags.Words().Order()))
+        );
         foreach (var planted in answer.References)
             Assert.Equal((planted.State, string.Join(' ', planted.Flags.Order())), found[planted.Written]);
         // What the key does not name is a file of the scene itself: it answers.
@@ -40,10 +43,15 @@ public sealed class AnswerKeyTests(DemoPlace demo)
     {
         using var again = new DemoPlace();
         string[] Hashes(string folder) =>
-        [
-            .. Directory.GetFiles(folder, "*", SearchOption.AllDirectories).Order(StringComparer.Ordinal)
-                .Select(f => Path.GetRelativePath(folder, f) + Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(f)))),
-        ];
+            [
+                .. Directory
+                    .GetFiles(folder, "*", SearchOption.AllDirectories)
+                    .Order(StringComparer.Ordinal)
+                    .Select(f =>
+                        Path.GetRelativePath(folder, f)
+                        + Convert.ToHexString(System.Security.Cryptography.SHA256.HashData(File.ReadAllBytes(f)))
+                    ),
+            ];
         Assert.Equal(Hashes(demo.Folder), Hashes(again.Folder));
     }
 }

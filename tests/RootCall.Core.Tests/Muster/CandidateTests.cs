@@ -13,7 +13,8 @@ public sealed class CandidateTests : IDisposable
     public static TheoryData<string, string, string, string> Examples()
     {
         var data = new TheoryData<string, string, string, string>();
-        foreach (var cells in Rows("| asks for")) data.Add(cells[0].Trim('`'), cells[1].Replace("`", string.Empty, StringComparison.Ordinal), cells[2], cells[3]);
+        foreach (var cells in Rows("| asks for"))
+            data.Add(cells[0].Trim('`'), cells[1].Replace("`", string.Empty, StringComparison.Ordinal), cells[2], cells[3]);
         return data;
     }
 
@@ -23,8 +24,10 @@ public sealed class CandidateTests : IDisposable
     {
         byte grey = 0;
         foreach (var lies in holds.Split(' '))
-            if (lies.EndsWith(".txt", StringComparison.Ordinal)) place.Put("lib/" + lies, "text");
-            else place.PutPng("lib/" + lies, grey++);
+            if (lies.EndsWith(".txt", StringComparison.Ordinal))
+                place.Put("lib/" + lies, "text");
+            else
+                place.PutPng("lib/" + lies, grey++);
         var found = Muster(asks);
         Assert.Equal(state, found.State.Word());
         Assert.Equal(score, found.Candidates.FirstOrDefault()?.Score.ToString("0.00", CultureInfo.InvariantCulture) ?? string.Empty);
@@ -36,13 +39,17 @@ public sealed class CandidateTests : IDisposable
         var table = Rows("| evidence").ToDictionary(c => c[0].Trim('`'), c => double.Parse(c[1], CultureInfo.InvariantCulture));
         foreach (var (kind, weight) in table)
             Assert.Equal(weight, typeof(EvidenceWeights).GetField(kind)!.GetRawConstantValue());
-        Assert.Equal(Enum.GetNames<EvidenceKind>().Select(n => n == nameof(EvidenceKind.ParentFolders) ? "ParentFolder" : n).Order(), table.Keys.Order());
+        Assert.Equal(
+            Enum.GetNames<EvidenceKind>().Select(n => n == nameof(EvidenceKind.ParentFolders) ? "ParentFolder" : n).Order(),
+            table.Keys.Order()
+        );
     }
 
     [Fact]
     public void Tiles_are_answered_together_and_called_by_their_pattern()
     {
-        foreach (var tile in new[] { 1001, 1002, 1011 }) place.PutPng($"lib/set/Oak_nrm.{tile}.png", (byte)(tile - 1000));
+        foreach (var tile in new[] { 1001, 1002, 1011 })
+            place.PutPng($"lib/set/Oak_nrm.{tile}.png", (byte)(tile - 1000));
         var scene = place.Put("s/s.gltf", Look.Gltf("D:/old/oak_normal.<UDIM>.png"));
         var found = Look.Muster(scene, place.At("lib")).References.Single();
         Assert.Equal(place.At("lib/set/Oak_nrm.<UDIM>.png"), found.Clear!.Called);
@@ -79,7 +86,8 @@ public sealed class CandidateTests : IDisposable
     [Fact]
     public void Candidates_are_shown_to_a_handful_best_first_in_an_order_that_stays()
     {
-        for (var i = 0; i < 30; i++) place.PutPng($"lib/{i:00}/oak.png", (byte)i);
+        for (var i = 0; i < 30; i++)
+            place.PutPng($"lib/{i:00}/oak.png", (byte)i);
         var found = Muster("D:/job/oak.png").Candidates;
         Assert.Equal(8, found.Length);
         Assert.Equal(found.Select(c => c.Path).Order(StringComparer.Ordinal), found.Select(c => c.Path));
@@ -88,7 +96,8 @@ public sealed class CandidateTests : IDisposable
     [Fact]
     public void Suffixes_go_on_past_the_alphabet()
     {
-        for (var i = 0; i < 30; i++) place.PutPng($"lib/{i:00}/oak.png", (byte)i);
+        for (var i = 0; i < 30; i++)
+            place.PutPng($"lib/{i:00}/oak.png", (byte)i);
         var scene = place.Put("s/s.gltf", Look.Gltf([.. Enumerable.Range(0, 30).Select(i => $"../lib/{i:00}/oak.png")]));
         var names = PackagePlan.Make(Look.Muster(scene, place.At("lib")), new()).Files.Select(f => f.Name).ToList();
         Assert.Equal(30, names.Distinct(StringComparer.OrdinalIgnoreCase).Count());
@@ -100,8 +109,12 @@ public sealed class CandidateTests : IDisposable
     public void Dispose() => place.Dispose();
 
     /// <summary>Rows of the table of docs/candidate-score.md that begins so.</summary>
-    private static IEnumerable<string[]> Rows(string head) => File.ReadLines(Path.Combine(Tool.Home, "docs", "candidate-score.md"))
-        .SkipWhile(l => !l.StartsWith(head, StringComparison.Ordinal)).Skip(2).TakeWhile(l => l.StartsWith('|')).Select(l => l.Trim('|').Split('|').Select(c => c.Trim()).ToArray());
+    private static IEnumerable<string[]> Rows(string head) =>
+        File.ReadLines(Path.Combine(Tool.Home, "docs", "candidate-score.md"))
+            .SkipWhile(l => !l.StartsWith(head, StringComparison.Ordinal))
+            .Skip(2)
+            .TakeWhile(l => l.StartsWith('|'))
+            .Select(l => l.Trim('|').Split('|').Select(c => c.Trim()).ToArray());
 
     private MusteredReference Muster(string written)
     {

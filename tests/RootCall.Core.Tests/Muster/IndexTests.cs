@@ -39,7 +39,8 @@ public sealed class IndexTests : IDisposable
     [Fact]
     public void It_tells_progress_and_stops_when_asked()
     {
-        for (var i = 0; i < 30; i++) place.Put($"lib/{i}/f.txt", "x");
+        for (var i = 0; i < 30; i++)
+            place.Put($"lib/{i}/f.txt", "x");
         using var stop = new CancellationTokenSource();
         var told = 0;
         RootIndex.Build(new([place.At("lib")]), (_, _) => told++);

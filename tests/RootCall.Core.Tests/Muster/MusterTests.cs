@@ -18,10 +18,31 @@ public sealed class MusterTests : IDisposable
         place.PutPng("lib/y/two.png", 2);
         place.Put("s/cut.png", Pictures.Png(9, 9, 1)[..50]);
         place.PutPng("secret.png");
-        var report = Muster("here.png", "old/moved.png", "two.png", "gone.png", "cut.png", "../secret.png", "/etc/hostname", "https://h.example/r.png", "data:image/png;base64," + Convert.ToBase64String(Pictures.Png(2, 2, 3)));
+        var report = Muster(
+            "here.png",
+            "old/moved.png",
+            "two.png",
+            "gone.png",
+            "cut.png",
+            "../secret.png",
+            "/etc/hostname",
+            "https://h.example/r.png",
+            "data:image/png;base64," + Convert.ToBase64String(Pictures.Png(2, 2, 3))
+        );
         Assert.Equal(
-            [ReferenceState.Present, ReferenceState.Elsewhere, ReferenceState.Contested, ReferenceState.Missing, ReferenceState.Damaged, ReferenceState.Outside, ReferenceState.Outside, ReferenceState.Missing, ReferenceState.Embedded],
-            report.References.Select(r => r.State));
+            [
+                ReferenceState.Present,
+                ReferenceState.Elsewhere,
+                ReferenceState.Contested,
+                ReferenceState.Missing,
+                ReferenceState.Damaged,
+                ReferenceState.Outside,
+                ReferenceState.Outside,
+                ReferenceState.Missing,
+                ReferenceState.Embedded,
+            ],
+            report.References.Select(r => r.State)
+        );
         Assert.Equal(2, report.Answering);
         Assert.Contains("ends at byte 50", report.References[4].Damage, StringComparison.Ordinal);
         Assert.True(report.References[7].Flags.HasFlag(ReferenceFlags.Remote));
@@ -52,7 +73,8 @@ public sealed class MusterTests : IDisposable
         var report = Muster("a/noise.png", "b/noise.png", "c/NOISE.png", "one.png", "other.png", "lonely.png");
         Assert.Equal(
             ["name-clash", "name-clash", "name-clash", "duplicate", "duplicate", ""],
-            report.References.Select(r => string.Join(' ', r.Flags.Words())));
+            report.References.Select(r => string.Join(' ', r.Flags.Words()))
+        );
     }
 
     [Fact]
@@ -63,9 +85,15 @@ public sealed class MusterTests : IDisposable
         var context = Look.Context(scene);
         var first = CurrentScene.Muster(scene, context, Bounds.Default).References.Single();
         Assert.Equal(ReferenceFlags.None, first.Flags);
-        var seen = new Dictionary<Core.Scenes.ReferenceKey, LastSeen> { [first.Reference.Key] = new(first.Resolved!, first.Stamp!.Value, 4, 4, null) };
+        var seen = new Dictionary<Core.Scenes.ReferenceKey, LastSeen>
+        {
+            [first.Reference.Key] = new(first.Resolved!, first.Stamp!.Value, 4, 4, null),
+        };
         File.SetLastWriteTimeUtc(path, DateTime.UtcNow.AddMinutes(5));
-        Assert.Equal(ReferenceFlags.Changed, CurrentScene.Muster(scene, context with { LastSeen = seen }, Bounds.Default).References.Single().Flags);
+        Assert.Equal(
+            ReferenceFlags.Changed,
+            CurrentScene.Muster(scene, context with { LastSeen = seen }, Bounds.Default).References.Single().Flags
+        );
     }
 
     [Fact]
@@ -133,7 +161,10 @@ public sealed class MusterTests : IDisposable
         place.PutPng("lib/other/oak_roughness.png", 5);
         place.PutPng("lib/other/elm_rough.png", 6);
         var found = Muster("D:/job/tex/oak_rough.png").References.Single().Candidates;
-        Assert.Equal(["oak_rough.png", "OAK_ROUGH.png", "oak_rough_2k.png", "oak_roughness.png"], found.Take(4).Select(c => Path.GetFileName(c.Path)));
+        Assert.Equal(
+            ["oak_rough.png", "OAK_ROUGH.png", "oak_rough_2k.png", "oak_roughness.png"],
+            found.Take(4).Select(c => Path.GetFileName(c.Path))
+        );
         Assert.Equal(["Exact name", "2 folders above it have the same names"], found[0].Reasons);
         Assert.Equal(0.76, found[0].Score);
         Assert.Equal(["Same name without case", "The case of the name differs"], found[1].Reasons);
@@ -147,16 +178,20 @@ public sealed class MusterTests : IDisposable
     [Fact]
     public void Siblings_that_were_found_speak_for_their_folder()
     {
-        foreach (var (name, grey) in new[] { ("a_col", 1), ("a_nrm", 2), ("a_rgh", 3) }) place.PutPng($"lib/set/{name}.png", (byte)grey);
+        foreach (var (name, grey) in new[] { ("a_col", 1), ("a_nrm", 2), ("a_rgh", 3) })
+            place.PutPng($"lib/set/{name}.png", (byte)grey);
         place.PutPng("lib/else/a_nrm.png", 9);
-        var scene = place.Put("s/s.gltf", """
+        var scene = place.Put(
+            "s/s.gltf",
+            """
             {
               "asset": { "version": "2.0" },
               "images": [ { "uri": "x/a_col.png" }, { "uri": "y/a_nrm.png" }, { "uri": "z/a_rgh.png" } ],
               "textures": [ { "source": 0 }, { "source": 1 }, { "source": 2 } ],
               "materials": [ { "name": "a", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 }, "metallicRoughnessTexture": { "index": 2 } }, "normalTexture": { "index": 1 } } ]
             }
-            """);
+            """
+        );
         var contested = Look.Muster(scene, place.At("lib")).Named("a_nrm.png");
         Assert.Equal(place.At("lib/set/a_nrm.png"), contested.Candidates[0].Path);
         Assert.Contains("2 of 2 other maps of a can be found here", contested.Candidates[0].Reasons);
@@ -176,7 +211,10 @@ public sealed class MusterTests : IDisposable
         File.Delete(old);
         place.PutPng("lib/x/a.png", 1);
         place.PutPng("lib/y/a.png", 42);
-        var context = Look.Context(scene, place.At("lib")) with { LastSeen = new Dictionary<Core.Scenes.ReferenceKey, LastSeen> { [first.Reference.Key] = seen } };
+        var context = Look.Context(scene, place.At("lib")) with
+        {
+            LastSeen = new Dictionary<Core.Scenes.ReferenceKey, LastSeen> { [first.Reference.Key] = seen },
+        };
         var found = CurrentScene.Muster(scene, context, Bounds.Default).References.Single();
         Assert.Equal(place.At("lib/y/a.png"), found.Clear!.Path);
         Assert.Contains("Same contents as last seen", found.Clear.Reasons);

@@ -24,10 +24,21 @@ public sealed class NameTests
     [InlineData("normal.png", "", "normal", null, null, null, null)]
     [InlineData("half_timber.png", "halftimber", null, null, null, null, null)]
     [InlineData("oak_01.png", "oak01", null, null, null, null, null)]
-    public void A_name_says_what_it_is(string name, string body, string? role, string? resolution, int? version, string? tile, string? frame)
+    public void A_name_says_what_it_is(
+        string name,
+        string body,
+        string? role,
+        string? resolution,
+        int? version,
+        string? tile,
+        string? frame
+    )
     {
         var read = FileName.Of(name);
-        Assert.Equal((body, role, resolution, version, tile, frame), (read.Body, read.Role, read.Resolution, read.Version, read.Tile, read.Frame));
+        Assert.Equal(
+            (body, role, resolution, version, tile, frame),
+            (read.Body, read.Role, read.Resolution, read.Version, read.Tile, read.Frame)
+        );
         Assert.True(IsIndexedAsRead(name));
     }
 
@@ -38,12 +49,36 @@ public sealed class NameTests
     [InlineData("red_lamp.png", null, null)]
     [InlineData("lamp_altar.png", null, null)]
     public void Colours_and_skins_tell_variants_apart(string name, string? colour, string? skin) =>
-        Assert.Equal((colour, skin), (FileName.Of(name).Colour, FileName.Of(name).Skin is "b" ? "variantb" : FileName.Of(name).Skin switch { "variant" => "variantb", var s => s }));
+        Assert.Equal(
+            (colour, skin),
+            (
+                FileName.Of(name).Colour,
+                FileName.Of(name).Skin is "b"
+                    ? "variantb"
+                    : FileName.Of(name).Skin switch
+                    {
+                        "variant" => "variantb",
+                        var s => s,
+                    }
+            )
+        );
 
     [Fact]
     public void Names_that_nobody_writes_are_read_too()
     {
-        foreach (var name in new[] { string.Empty, ".", "...", "_", new string('a', 4000), string.Join('_', Enumerable.Repeat("x", 300)) + ".png", "\ud800.png", "é".Normalize(System.Text.NormalizationForm.FormD) + "_nrm.png" })
+        foreach (
+            var name in new[]
+            {
+                string.Empty,
+                ".",
+                "...",
+                "_",
+                new string('a', 4000),
+                string.Join('_', Enumerable.Repeat("x", 300)) + ".png",
+                "\ud800.png",
+                "é".Normalize(System.Text.NormalizationForm.FormD) + "_nrm.png",
+            }
+        )
             Assert.True(IsIndexedAsRead(name), name);
     }
 
@@ -51,7 +86,13 @@ public sealed class NameTests
     public void A_house_has_words_of_its_own()
     {
         var words = NameDictionary.Standard.Words;
-        var names = NameDictionary.Of(words with { Roles = words.Roles.SetItem("normal", [.. words.Roles["normal"], "bumpy"]), Sizes = [.. words.Sizes, "hero"] });
+        var names = NameDictionary.Of(
+            words with
+            {
+                Roles = words.Roles.SetItem("normal", [.. words.Roles["normal"], "bumpy"]),
+                Sizes = [.. words.Sizes, "hero"],
+            }
+        );
         var read = FileName.Of("oak_bumpy_hero.png", names);
         Assert.Equal(("normal", "hero"), (read.Role, read.Resolution));
         Assert.Null(FileName.Of("oak_bumpy.png").Role);
@@ -70,6 +111,8 @@ public sealed class NameTests
     private static bool IsIndexedAsRead(string name)
     {
         var index = new TreeIndex("/x", [new("/x", default, [name], [1], [1], [])], [], default);
-        return index.Alike(FileName.Of(name), NameDictionary.Standard).Any() && index.Family(FileName.Of(name), NameDictionary.Standard).Any() && index.Named(name).Any();
+        return index.Alike(FileName.Of(name), NameDictionary.Standard).Any()
+            && index.Family(FileName.Of(name), NameDictionary.Standard).Any()
+            && index.Named(name).Any();
     }
 }

@@ -14,11 +14,22 @@ public sealed class OwnFileTests : IDisposable
     [Fact]
     public void A_layer_that_moved_is_found_and_what_it_calls_turns_up()
     {
-        place.Put("lib/layers/looks.usda", "#usda 1.0\ndef Material \"tin\" { token outputs:surface.connect = </tin/s.outputs:surface> def Shader \"s\" { uniform token info:id = \"ND_x\" asset inputs:file = @../tex/tin.png@ } }");
+        place.Put(
+            "lib/layers/looks.usda",
+            "#usda 1.0\ndef Material \"tin\" { token outputs:surface.connect = </tin/s.outputs:surface> def Shader \"s\" { "
+                + "uniform token info:id = \"ND_x\" asset inputs:file = @../tex/tin.png@ } }"
+        );
         place.PutPng("lib/tex/tin.png");
-        var scene = place.Put("s/s.usda", "#usda 1.0\n( subLayers = [@D:/jobs/looks.usda@] )\ndef Mesh \"m\" { int[] faceVertexCounts = [3] rel material:binding = </tin> }");
+        var scene = place.Put(
+            "s/s.usda",
+            "#usda 1.0\n( subLayers = [@D:/jobs/looks.usda@] )\ndef Mesh \"m\" { int[] faceVertexCounts = [3] rel "
+                + "material:binding = </tin> }"
+        );
         var before = Look.Muster(scene, place.At("lib"));
-        Assert.Equal((ReferenceKind.Layer, ReferenceState.Elsewhere), (before.References.Single().Reference.Kind, before.References.Single().State));
+        Assert.Equal(
+            (ReferenceKind.Layer, ReferenceState.Elsewhere),
+            (before.References.Single().Reference.Kind, before.References.Single().State)
+        );
         Assert.Empty(before.Scene.Materials);
 
         var report = Look.TakeClear(scene, place.At("lib"));
@@ -34,7 +45,11 @@ public sealed class OwnFileTests : IDisposable
     [Fact]
     public void An_included_document_moves_with_its_own_files()
     {
-        place.Put("lib/base.mtlx", "<materialx version=\"1.38\"><image name=\"i\" type=\"color3\"><input name=\"file\" type=\"filename\" value=\"base.png\"/></image></materialx>");
+        place.Put(
+            "lib/base.mtlx",
+            "<materialx version=\"1.38\"><image name=\"i\" type=\"color3\"><input name=\"file\" type=\"filename\" "
+                + "value=\"base.png\"/></image></materialx>"
+        );
         place.PutPng("lib/base.png");
         var scene = place.Put("s/s.mtlx", "<materialx version=\"1.38\"><include href=\"gone/base.mtlx\"/></materialx>");
         var report = Look.TakeClear(scene, place.At("lib"));
@@ -54,7 +69,9 @@ public sealed class OwnFileTests : IDisposable
     {
         place.PutPng("s/tex/a.png");
         place.PutPng("s/kept/a.png", 5);
-        var scene = place.Put("s/s.fbx", $$"""
+        var scene = place.Put(
+            "s/s.fbx",
+            $$"""
             ; FBX 7.4.0 project file
             FBXHeaderExtension: { FBXVersion: 7400 }
             Objects: {
@@ -66,7 +83,8 @@ public sealed class OwnFileTests : IDisposable
             Connections: {
             	C: "OP",2,1, "DiffuseColor"
             }
-            """);
+            """
+        );
         var reference = Look.Muster(scene).References.Single();
         Assert.Equal((state, flags), (reference.State.Word(), string.Join(' ', reference.Flags.Words())));
         Assert.Equal(new ReferenceUse("tin", "DiffuseColor"), reference.Reference.UsedBy.Single());

@@ -10,7 +10,13 @@ public sealed class RelocationRuleTests : IDisposable
     [Fact]
     public void One_rule_explains_a_folder_that_moved_with_its_subfolders()
     {
-        var rule = Assert.Single(Infer(("D:/jobs/2231/tex/a.png", "new/tex/a.png"), ("D:/jobs/2231/tex/sub/b.png", "new/tex/sub/b.png"), ("D:/jobs/2231/sky/c.png", "new/sky/c.png")));
+        var rule = Assert.Single(
+            Infer(
+                ("D:/jobs/2231/tex/a.png", "new/tex/a.png"),
+                ("D:/jobs/2231/tex/sub/b.png", "new/tex/sub/b.png"),
+                ("D:/jobs/2231/sky/c.png", "new/sky/c.png")
+            )
+        );
         Assert.Equal(("D:/jobs/2231", place.At("lib/new")), (rule.From, rule.To));
         Assert.Equal([1, 2, 3], rule.Settles.ToArray());
         Assert.Empty(rule.Contradicts);
@@ -18,12 +24,20 @@ public sealed class RelocationRuleTests : IDisposable
 
     [Fact]
     public void Among_rules_that_settle_as_many_the_longest_prefix_promises_least() =>
-        Assert.Equal("D:/jobs/2231/tex", Assert.Single(Infer(("D:/jobs/2231/tex/a.png", "x/tex/a.png"), ("D:/jobs/2231/tex/b.png", "x/tex/b.png"))).From);
+        Assert.Equal(
+            "D:/jobs/2231/tex",
+            Assert.Single(Infer(("D:/jobs/2231/tex/a.png", "x/tex/a.png"), ("D:/jobs/2231/tex/b.png", "x/tex/b.png"))).From
+        );
 
     [Fact]
     public void Each_reference_is_settled_once_and_contradictions_are_listed()
     {
-        var rules = Infer(("D:/t/a.png", "one/a.png"), ("D:/t/b.png", "one/b.png"), ("D:/t/c.png", "two/c.png"), ("E:/u/d.png", "two/d.png"));
+        var rules = Infer(
+            ("D:/t/a.png", "one/a.png"),
+            ("D:/t/b.png", "one/b.png"),
+            ("D:/t/c.png", "two/c.png"),
+            ("E:/u/d.png", "two/d.png")
+        );
         Assert.Equal([("D:/t", 2, 1), ("D:/t", 1, 2), ("E:/u", 1, 0)], rules.Select(r => (r.From, r.Settles.Length, r.Contradicts.Length)));
         Assert.Equal([1, 2, 3, 4], rules.SelectMany(r => r.Settles).Order());
         Assert.Equal([3], rules[0].Contradicts.ToArray());
@@ -46,7 +60,9 @@ public sealed class RelocationRuleTests : IDisposable
         Infer(("D:/t/a.png", "one/a.png"), ("tex/here.png", null), ("D:/t/two.png", null), ("none.png", null), ("/mnt/v/o.png", null));
         var map = RelocationMap.Of(report!);
         Assert.Equal(
-            [ReferenceState.Elsewhere, ReferenceState.Contested, ReferenceState.Present, ReferenceState.Missing, ReferenceState.Outside], map.Select(b => b.State));
+            [ReferenceState.Elsewhere, ReferenceState.Contested, ReferenceState.Present, ReferenceState.Missing, ReferenceState.Outside],
+            map.Select(b => b.State)
+        );
         Assert.Equal([1, 2, 3, 4, 5], map.SelectMany(b => b.Numbers).Order());
         Assert.Equal([place.At("lib/x"), place.At("lib/y")], map[1].To.Order());
         Assert.Equal(("tex", place.At("s/tex")), (map[2].From, map[2].To.Single()));
@@ -61,7 +77,8 @@ public sealed class RelocationRuleTests : IDisposable
     {
         byte grey = 10;
         foreach (var (_, lies) in files)
-            if (lies is not null) place.PutPng("lib/" + lies, grey++);
+            if (lies is not null)
+                place.PutPng("lib/" + lies, grey++);
         report = Look.Muster(place.Put("s/s.gltf", Look.Gltf([.. files.Select(f => f.Written)])), place.At("lib"));
         return RelocationRules.Infer(report.References);
     }

@@ -72,8 +72,14 @@ public sealed class SightTests : IDisposable
         facts.Look(place.At("lib/x/moss.png"), FileFacts.Stamp(place.At("lib/x/moss.png"))!.Value);
         var found = Gltf("D:/old/oak.png", Seen([1, 2, 3], 0b0111), facts).References.Single();
         Assert.Equal(ReferenceState.Contested, found.State);
-        Assert.Contains("Looks like what was last seen (1 of 64 bits differ)", found.Candidates.Single(c => c.Path.EndsWith("moss.png", StringComparison.Ordinal)).Reasons);
-        Assert.Contains("Looks different from what was last seen", found.Candidates.Single(c => c.Path.EndsWith("oak.png", StringComparison.Ordinal)).Reasons);
+        Assert.Contains(
+            "Looks like what was last seen (1 of 64 bits differ)",
+            found.Candidates.Single(c => c.Path.EndsWith("moss.png", StringComparison.Ordinal)).Reasons
+        );
+        Assert.Contains(
+            "Looks different from what was last seen",
+            found.Candidates.Single(c => c.Path.EndsWith("oak.png", StringComparison.Ordinal)).Reasons
+        );
     }
 
     [Fact]
@@ -99,17 +105,39 @@ public sealed class SightTests : IDisposable
         var report = Look.Muster(scene);
         place.Put("s/a.png", Pictures.Png(9, 9, 9));
         File.Delete(place.At("s/b.png"));
-        var again = Mustering.Again(report, new HashSet<string> { place.At("s/a.png"), place.At("s/b.png"), place.At("s/c.png") }, CurrentScene.Scope(scene, []), new());
-        Assert.Equal([(ReferenceState.Present, ReferenceFlags.Changed), (ReferenceState.Missing, ReferenceFlags.None), (ReferenceState.Present, ReferenceFlags.None)], again.References.Select(r => (r.State, r.Flags)));
+        var again = Mustering.Again(
+            report,
+            new HashSet<string> { place.At("s/a.png"), place.At("s/b.png"), place.At("s/c.png") },
+            CurrentScene.Scope(scene, []),
+            new()
+        );
+        Assert.Equal(
+            [
+                (ReferenceState.Present, ReferenceFlags.Changed),
+                (ReferenceState.Missing, ReferenceFlags.None),
+                (ReferenceState.Present, ReferenceFlags.None),
+            ],
+            again.References.Select(r => (r.State, r.Flags))
+        );
         Assert.Equal(9, again.References[0].Facts!.Width);
         Assert.Equal(2, again.Totals[ReferenceState.Present]);
-        Assert.Same(report, Mustering.Again(report, new HashSet<string> { place.At("elsewhere.png") }, CurrentScene.Scope(scene, []), new()));
+        Assert.Same(
+            report,
+            Mustering.Again(report, new HashSet<string> { place.At("elsewhere.png") }, CurrentScene.Scope(scene, []), new())
+        );
     }
 
     public void Dispose() => place.Dispose();
 
     private static LastSeen Seen(byte[] bytes, ulong? look) =>
-        new("D:/old/oak.png", new(bytes.Length, default), 4, 4, Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)), look);
+        new(
+            "D:/old/oak.png",
+            new(bytes.Length, default),
+            4,
+            4,
+            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(bytes)),
+            look
+        );
 
     private MusterReport Obj(string library)
     {
@@ -122,7 +150,15 @@ public sealed class SightTests : IDisposable
         var scene = place.Put("s/s.gltf", Look.Gltf(written));
         var context = Look.Context(scene, place.At("lib"));
         var key = Look.Read(scene, place.At("lib")).References.Single().Key;
-        return CurrentScene.Muster(scene, context with { Facts = facts ?? context.Facts, LastSeen = new Dictionary<ReferenceKey, LastSeen> { [key] = seen } }, Bounds.Default);
+        return CurrentScene.Muster(
+            scene,
+            context with
+            {
+                Facts = facts ?? context.Facts,
+                LastSeen = new Dictionary<ReferenceKey, LastSeen> { [key] = seen },
+            },
+            Bounds.Default
+        );
     }
 
     private sealed class Looks : Dictionary<string, ulong>, IPictureReader

@@ -12,7 +12,8 @@ public sealed class TreeWalkTests : IDisposable
 
     public TreeWalkTests()
     {
-        for (var i = 0; i < 5; i++) place.PutPng($"lib/set_{i}/oak_{i}.png", (byte)i);
+        for (var i = 0; i < 5; i++)
+            place.PutPng($"lib/set_{i}/oak_{i}.png", (byte)i);
         scope = new([place.At("lib")]);
     }
 
@@ -44,7 +45,8 @@ public sealed class TreeWalkTests : IDisposable
         Assert.Equal(5, index.Count);
         Assert.Single(index.Named("ELM.png"));
         Assert.Single(index.Named("down.png"));
-        foreach (var gone in new[] { "oak_1.png", "oak_2.png", "oak_4.png" }) Assert.Empty(index.Named(gone));
+        foreach (var gone in new[] { "oak_1.png", "oak_2.png", "oak_4.png" })
+            Assert.Empty(index.Named(gone));
         Assert.Null(index.Listing(place.At("lib/set_4")));
     }
 
@@ -52,7 +54,8 @@ public sealed class TreeWalkTests : IDisposable
     public void A_file_written_over_in_place_shows_only_in_its_own_time_and_size()
     {
         var known = Make(null).Index;
-        using (var file = File.OpenWrite(place.At("lib/set_3/oak_3.png"))) file.SetLength(5);
+        using (var file = File.OpenWrite(place.At("lib/set_3/oak_3.png")))
+            file.SetLength(5);
         Assert.Empty(Make(known, Refresh.Folders).Changed);
         var (index, changed) = Make(known);
         Assert.Equal("set_3", Path.GetFileName(Assert.Single(changed).Path));
@@ -82,7 +85,8 @@ public sealed class TreeWalkTests : IDisposable
     [Fact]
     public void Files_that_vanish_while_it_lists_are_never_fatal()
     {
-        for (var i = 0; i < 400; i++) place.Put($"lib/busy/f{i}.txt", "x");
+        for (var i = 0; i < 400; i++)
+            place.Put($"lib/busy/f{i}.txt", "x");
         using var stop = new CancellationTokenSource();
         var busy = Task.Run(() =>
         {
@@ -92,7 +96,8 @@ public sealed class TreeWalkTests : IDisposable
                 File.WriteAllText(place.At($"lib/busy/f{i}.txt"), "y");
             }
         });
-        for (var n = 0; n < 40; n++) Assert.InRange(Make(null).Index.Count, 395, 405);
+        for (var n = 0; n < 40; n++)
+            Assert.InRange(Make(null).Index.Count, 395, 405);
         stop.Cancel();
         busy.Wait();
     }
@@ -110,8 +115,10 @@ public sealed class TreeWalkTests : IDisposable
 
     public void Dispose() => place.Dispose();
 
-    private (TreeIndex Index, System.Collections.Immutable.ImmutableArray<FolderListing> Changed) Make(TreeIndex? known, Refresh refresh = Refresh.Files) =>
-        TreeWalk.Make(place.At("lib"), scope, known, refresh);
+    private (TreeIndex Index, System.Collections.Immutable.ImmutableArray<FolderListing> Changed) Make(
+        TreeIndex? known,
+        Refresh refresh = Refresh.Files
+    ) => TreeWalk.Make(place.At("lib"), scope, known, refresh);
 
     /// <summary>Folder times have a grain: a change within the same tick as the listing cannot be told.</summary>
     private static void Later(Action act)

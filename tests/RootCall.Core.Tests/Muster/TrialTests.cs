@@ -16,8 +16,11 @@ public sealed class TrialTests(ITestOutputHelper output)
         output.WriteLine(trial.ToString());
         Assert.True(trial.WrongShare < 0.001, string.Join('\n', trial.Wrong.Select(w => $"{w.Kind}: {w.Story}")));
         Assert.True(trial.Recall > 0.97, trial.ToString());
-        foreach (var kind in trial.Outcomes.GroupBy(o => o.Kind)) Assert.True(kind.Count() > 40, kind.Key.ToString());
-        Assert.All(trial.Outcomes.Where(o => o.Kind is Break.TwoOfOneName or Break.TwoResolutions), o => Assert.Equal(ReferenceState.Contested, o.State));
+        foreach (var kind in trial.Outcomes.GroupBy(o => o.Kind))
+            Assert.True(kind.Count() > 40, kind.Key.ToString());
+        Assert.All(trial.Outcomes.Where(o => o.Kind is Break.TwoOfOneName or Break.TwoResolutions), o =>
+            Assert.Equal(ReferenceState.Contested, o.State)
+        );
         Assert.All(trial.Outcomes.Where(o => o.Kind is Break.Deleted), o => Assert.NotEqual(ReferenceState.Elsewhere, o.State));
     }
 }

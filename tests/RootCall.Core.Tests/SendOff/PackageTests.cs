@@ -31,7 +31,11 @@ public sealed class PackageTests(DemoPlace demo) : IDisposable
         var listed = File.ReadLines(place.At("alone/p/manifest-sha256.txt")).Select(l => l[66..]).Order(StringComparer.Ordinal);
         Assert.Equal(place.Files("alone/p").Where(f => f.StartsWith("data/", StringComparison.Ordinal)), listed);
         Assert.Equal("BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n", File.ReadAllText(place.At("alone/p/bagit.txt")));
-        Assert.Contains($"Payload-Oxum: {built.BytesAfter}.{built.Files}", File.ReadAllText(place.At("alone/p/bag-info.txt")), StringComparison.Ordinal);
+        Assert.Contains(
+            $"Payload-Oxum: {built.BytesAfter}.{built.Files}",
+            File.ReadAllText(place.At("alone/p/bag-info.txt")),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -53,7 +57,10 @@ public sealed class PackageTests(DemoPlace demo) : IDisposable
         var built = Build(demo.At("arrived/brass_lamp/brass_lamp.glb"), "p", demo.Library);
         var file = Directory.GetFiles(Path.Combine(built.Written, "data/textures"))[0];
         File.AppendAllText(file, "x");
-        Assert.Equal("data/textures/" + Path.GetFileName(file), Assert.Single(PackageProof.Prove(built.Written, Bounds.Default).BrokenFiles));
+        Assert.Equal(
+            "data/textures/" + Path.GetFileName(file),
+            Assert.Single(PackageProof.Prove(built.Written, Bounds.Default).BrokenFiles)
+        );
         File.Delete(file);
         var proof = PackageProof.Prove(built.Written, Bounds.Default);
         Assert.Single(proof.Unresolved);
@@ -66,11 +73,19 @@ public sealed class PackageTests(DemoPlace demo) : IDisposable
         var arrived = demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf");
         var built = Build(arrived, "p", demo.Library);
         using var report = JsonDocument.Parse(File.ReadAllBytes(Path.Combine(built.Written, "report.json")));
-        var unresolved = report.RootElement.GetProperty("unresolved").EnumerateArray().Select(u => u.GetProperty("written").GetString()).ToList();
+        var unresolved = report
+            .RootElement.GetProperty("unresolved")
+            .EnumerateArray()
+            .Select(u => u.GetProperty("written").GetString())
+            .ToList();
         Assert.Equal(6, unresolved.Count);
         Assert.Contains("E:/scans/glaze/glaze_normal.png", unresolved);
         Assert.Equal(6, PackageProof.Prove(built.Written, Bounds.Default).Unresolved.Length);
-        Assert.Contains("E:/scans/glaze/glaze_normal.png", File.ReadAllText(Path.Combine(built.Written, "data/glasshouse_corner.gltf")), StringComparison.Ordinal);
+        Assert.Contains(
+            "E:/scans/glaze/glaze_normal.png",
+            File.ReadAllText(Path.Combine(built.Written, "data/glasshouse_corner.gltf")),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -79,7 +94,10 @@ public sealed class PackageTests(DemoPlace demo) : IDisposable
         var clean = demo.At("clean/glasshouse_corner/glasshouse_corner.gltf");
         var built = Build(clean, "p");
         foreach (var name in place.Files("p/data"))
-            Assert.Equal(File.ReadAllBytes(Path.Combine(Path.GetDirectoryName(clean)!, name)), File.ReadAllBytes(Path.Combine(built.Written, "data", name)));
+            Assert.Equal(
+                File.ReadAllBytes(Path.Combine(Path.GetDirectoryName(clean)!, name)),
+                File.ReadAllBytes(Path.Combine(built.Written, "data", name))
+            );
         Assert.Equal(built.BytesBefore, built.BytesAfter);
     }
 
@@ -121,7 +139,18 @@ public sealed class PackageTests(DemoPlace demo) : IDisposable
         var plan = PackagePlan.Make(Look.Muster(demo.At("clean/glasshouse_corner/glasshouse_corner.gltf")), new());
         using var stop = new CancellationTokenSource();
         Assert.Throws<OperationCanceledException>(() =>
-            PackageBuilder.Build(plan, place.At(output), DateTimeOffset.Now, (done, _, _) => { if (done > 500_000) stop.Cancel(); }, stop.Token));
+            PackageBuilder.Build(
+                plan,
+                place.At(output),
+                DateTimeOffset.Now,
+                (done, _, _) =>
+                {
+                    if (done > 500_000)
+                        stop.Cancel();
+                },
+                stop.Token
+            )
+        );
         Assert.Empty(Directory.EnumerateFileSystemEntries(place.Folder));
     }
 

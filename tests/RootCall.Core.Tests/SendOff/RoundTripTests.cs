@@ -26,15 +26,25 @@ public sealed class RoundTripTests : IDisposable
         for (byte i = 0; i < 60; i++)
         {
             var name = $"{Name(random, i)}/{Name(random, i)}.png";
-            if (!files.TryAdd(name, i)) continue;
+            if (!files.TryAdd(name, i))
+                continue;
             place.PutPng("lib/" + name, i);
         }
 
         // Half are called where they lie, half from a drive that is not here.
         var calls = files.Keys.Select((f, i) => i % 2 == 0 ? "../lib/" + f : "D:/jobs/" + f).ToList();
-        var scene = format switch { "gltf" => Gltf(calls), "obj" => Obj(calls), "usda" => Usda(calls), "mtlx" => Mtlx(calls), _ => Dae(calls) };
+        var scene = format switch
+        {
+            "gltf" => Gltf(calls),
+            "obj" => Obj(calls),
+            "usda" => Usda(calls),
+            "mtlx" => Mtlx(calls),
+            _ => Dae(calls),
+        };
         var report = Look.TakeClear(scene, place.At("lib"));
-        var answers = report.References.Where(r => r.Reference.Kind == ReferenceKind.Image).ToDictionary(r => Path.GetFileName(r.Reference.Written), r => r);
+        var answers = report
+            .References.Where(r => r.Reference.Kind == ReferenceKind.Image)
+            .ToDictionary(r => Path.GetFileName(r.Reference.Written), r => r);
         Assert.Equal(files.Count, answers.Count);
         Assert.All(answers.Values, r => Assert.Equal(ReferenceState.Present, r.State));
 
@@ -43,9 +53,16 @@ public sealed class RoundTripTests : IDisposable
         var again = Look.Muster(copy.Written[0], place.At("lib"));
         Assert.Equal(
             answers.Values.Select(r => r.Resolved).Order(StringComparer.Ordinal),
-            again.References.Where(r => r.Reference.Kind == ReferenceKind.Image).Select(r => r.Resolved).Order(StringComparer.Ordinal));
+            again.References.Where(r => r.Reference.Kind == ReferenceKind.Image).Select(r => r.Resolved).Order(StringComparer.Ordinal)
+        );
         // From its new place nothing is left to change.
-        Assert.Empty(new SceneWriter(again.Scene, place.At("copy/deep/er"), again.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Resolved!)).Changes);
+        Assert.Empty(
+            new SceneWriter(
+                again.Scene,
+                place.At("copy/deep/er"),
+                again.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Resolved!)
+            ).Changes
+        );
 
         var built = PackageBuilder.Build(PackagePlan.Make(report, new()), place.At("p.zip"), DateTimeOffset.Now);
         var proof = PackageProof.Prove(built.Written, Bounds.Default);
@@ -76,8 +93,13 @@ public sealed class RoundTripTests : IDisposable
     [Fact]
     public void All_tiles_of_a_tiled_image_go_along()
     {
-        foreach (var tile in new[] { 1001, 1002, 1011 }) place.PutPng($"lib/wood.{tile}.png", (byte)tile);
-        var scene = place.Put("s/s.usda", "#usda 1.0\ndef Material \"m\" { token outputs:surface.connect = </m/s.outputs:surface> def Shader \"s\" { uniform token info:id = \"ND_x\" asset inputs:file = @../lib/wood.<UDIM>.png@ } }");
+        foreach (var tile in new[] { 1001, 1002, 1011 })
+            place.PutPng($"lib/wood.{tile}.png", (byte)tile);
+        var scene = place.Put(
+            "s/s.usda",
+            "#usda 1.0\ndef Material \"m\" { token outputs:surface.connect = </m/s.outputs:surface> def Shader \"s\" { "
+                + "uniform token info:id = \"ND_x\" asset inputs:file = @../lib/wood.<UDIM>.png@ } }"
+        );
         var report = Look.Muster(scene, place.At("lib"));
         var built = PackageBuilder.Build(PackagePlan.Make(report, new()), place.At("p"), DateTimeOffset.Now);
         Assert.Equal(["s.usda", "textures/wood.1001.png", "textures/wood.1002.png", "textures/wood.1011.png"], place.Files("p/data"));
@@ -91,8 +113,15 @@ public sealed class RoundTripTests : IDisposable
         place.PutPng("s/tex/a.png", 1);
         var scene = place.Put("s/s.gltf", Look.Gltf("tex/a.png"));
         var first = PackageBuilder.Build(PackagePlan.Make(Look.Muster(scene), new()), place.At("one"), DateTimeOffset.Now);
-        var second = PackageBuilder.Build(PackagePlan.Make(Look.Muster(Path.Combine(first.Written, "data/s.gltf")), new()), place.At("two"), DateTimeOffset.Now);
-        Assert.Equal(File.ReadAllText(Path.Combine(first.Written, "manifest-sha256.txt")), File.ReadAllText(Path.Combine(second.Written, "manifest-sha256.txt")));
+        var second = PackageBuilder.Build(
+            PackagePlan.Make(Look.Muster(Path.Combine(first.Written, "data/s.gltf")), new()),
+            place.At("two"),
+            DateTimeOffset.Now
+        );
+        Assert.Equal(
+            File.ReadAllText(Path.Combine(first.Written, "manifest-sha256.txt")),
+            File.ReadAllText(Path.Combine(second.Written, "manifest-sha256.txt"))
+        );
     }
 
     [Fact]
@@ -123,22 +152,59 @@ public sealed class RoundTripTests : IDisposable
     private static string Name(Random random, int number)
     {
         var text = new StringBuilder();
-        for (var n = random.Next(1, 9); n > 0; n--) text.Append(Letters[random.Next(Letters.Length)]);
+        for (var n = random.Next(1, 9); n > 0; n--)
+            text.Append(Letters[random.Next(Letters.Length)]);
         // A name is not empty, begins and ends with something that stays, and tells itself from the others.
         return $"n{text}{number}";
     }
 
     private string Gltf(IEnumerable<string> calls) =>
-        place.Put("s/s.gltf", Look.Gltf([.. calls.Select(c => c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))]));
+        place.Put(
+            "s/s.gltf",
+            Look.Gltf([.. calls.Select(c => c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))])
+        );
 
-    private string Usda(IEnumerable<string> calls) => place.Put("s/s.usda", "#usda 1.0\n" + string.Concat(calls.Select((c, i) =>
-        $"def Material \"m{i}\" {{ token outputs:surface.connect = </m{i}/s.outputs:surface> def Shader \"s\" {{ uniform token info:id = \"ND_x\" asset inputs:file = {(c.Contains('@', StringComparison.Ordinal) ? $"@@@{c}@@@" : $"@{c}@")} }} }}\n")));
+    private string Usda(IEnumerable<string> calls) =>
+        place.Put(
+            "s/s.usda",
+            "#usda 1.0\n"
+                + string.Concat(
+                    calls.Select(
+                        (c, i) =>
+                            $"def Material \"m{i}\" {{ token outputs:surface.connect = </m{i}/s.outputs:surface> def Shader "
+                            + $"\"s\" {{ uniform token info:id = \"ND_x\" asset inputs:file = "
+                            + $"{(c.Contains('@', StringComparison.Ordinal) ? $"@@@{c}@@@" : $"@{c}@")} }} }}\n"
+                    )
+                )
+        );
 
-    private string Mtlx(IEnumerable<string> calls) => place.Put("s/s.mtlx", "<materialx version=\"1.38\">" + string.Concat(calls.Select((c, i) =>
-        $"<image name=\"i{i}\" type=\"color3\"><input name=\"file\" type=\"filename\" value=\"{System.Security.SecurityElement.Escape(c)}\"/></image>\n")) + "</materialx>");
+    private string Mtlx(IEnumerable<string> calls) =>
+        place.Put(
+            "s/s.mtlx",
+            "<materialx version=\"1.38\">"
+                + string.Concat(
+                    calls.Select(
+                        (c, i) =>
+                            $"<image name=\"i{i}\" type=\"color3\"><input name=\"file\" type=\"filename\" "
+                            + $"value=\"{System.Security.SecurityElement.Escape(c)}\"/></image>\n"
+                    )
+                )
+                + "</materialx>"
+        );
 
-    private string Dae(IEnumerable<string> calls) => place.Put("s/s.dae", "<COLLADA version=\"1.4.1\"><library_images>" + string.Concat(calls.Select((c, i) =>
-        $"<image id=\"i{i}\"><init_from>{(c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))}</init_from></image>\n")) + "</library_images></COLLADA>");
+    private string Dae(IEnumerable<string> calls) =>
+        place.Put(
+            "s/s.dae",
+            "<COLLADA version=\"1.4.1\"><library_images>"
+                + string.Concat(
+                    calls.Select(
+                        (c, i) =>
+                            $"<image "
+                            + $"id=\"i{i}\"><init_from>{(c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))}</init_from></image>\n"
+                    )
+                )
+                + "</library_images></COLLADA>"
+        );
 
     private static string Encoded(string path) => string.Join('/', path.Split('/').Select(Uri.EscapeDataString));
 

@@ -15,7 +15,8 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
 {
     private readonly Place place = new();
 
-    public static TheoryData<string> Scenes => [.. RootCall.Demo.DemoWriter.TransferScenes.Select(s => Path.GetFileNameWithoutExtension(s))];
+    public static TheoryData<string> Scenes =>
+        [.. RootCall.Demo.DemoWriter.TransferScenes.Select(s => Path.GetFileNameWithoutExtension(s))];
 
     [Theory]
     [MemberData(nameof(Scenes))]
@@ -47,7 +48,10 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
 
         var made = Make(answer.Arrived, context, edits);
         Assert.Empty(made.Refused.Select(r => $"{r.Edit.Describe()}: {r.Reason}"));
-        var after = TransferCheck.Compare(clean, CurrentScene.Muster(answer.Arrived, context with { Edited = made.Copies }, Bounds.Default));
+        var after = TransferCheck.Compare(
+            clean,
+            CurrentScene.Muster(answer.Arrived, context with { Edited = made.Copies }, Bounds.Default)
+        );
         // An image that came back with its map is no longer missing.
         var back = edits.OfType<SetImage>().Select(e => Path.GetFileName(e.To?.Reference.Written)).ToHashSet();
         var left = report.Rows.Where(r => r.Restore.IsEmpty && !(r.Kind == "image" && back.Contains(r.Name))).Select(Row);
@@ -69,20 +73,31 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
     {
         place.Put("a/a.obj", "mtllib a.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\no leaf\nusemtl tin\nf 1/1 2/1 3/1\n");
         place.Put("a/a.mtl", "newmtl tin\nmap_Kd -s 3 3 1 tin_color.png\nmap_Pr tin_rough.png\nnorm tin_normal.png\n");
-        foreach (var (image, grey) in new[] { ("tin_color", 90), ("tin_rough", 120), ("tin_normal", 150) }) place.PutPng($"a/{image}.png", (byte)grey);
+        foreach (var (image, grey) in new[] { ("tin_color", 90), ("tin_rough", 120), ("tin_normal", 150) })
+            place.PutPng($"a/{image}.png", (byte)grey);
         place.PutPng("b/tin_color.png", 91);
-        place.Put("b/b.gltf", """
+        place.Put(
+            "b/b.gltf",
+            """
             { "asset": { "version": "2.0" }, "images": [{ "uri": "tin_color.png" }], "textures": [{ "source": 0 }],
               "materials": [{ "name": "tin", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 } } }],
               "accessors": [{ "count": 3, "type": "VEC3", "componentType": 5126, "min": [0, 0, 0], "max": [1, 1, 0] }, { "count": 3, "type": "VEC2", "componentType": 5126 }],
               "meshes": [{ "name": "leaf", "primitives": [{ "attributes": { "POSITION": 0, "TEXCOORD_0": 1 }, "material": 0 }] }], "nodes": [{ "name": "leaf", "mesh": 0 }] }
-            """);
+            """
+        );
         var context = Look.Context(place.At("b/b.gltf"), place.At("a"));
         var source = Look.Muster(place.At("a/a.obj"));
         var report = TransferCheck.Compare(source, CurrentScene.Muster(place.At("b/b.gltf"), context, Bounds.Default));
         Assert.Equal(
-            ["image tin_normal.png missing", "image tin_rough.png missing", "material tin map normal", "material tin map roughness", "material tin tiling base colour"],
-            report.Rows.Select(Row).Order());
+            [
+                "image tin_normal.png missing",
+                "image tin_rough.png missing",
+                "material tin map normal",
+                "material tin map roughness",
+                "material tin tiling base colour",
+            ],
+            report.Rows.Select(Row).Order()
+        );
 
         Assert.Contains("crossing", report.Rows.Single(r => r is { What: "map", Input: "roughness" }).WhyNot, StringComparison.Ordinal);
         var made = Make(place.At("b/b.gltf"), context, [.. report.Rows.SelectMany(r => r.Restore)]);
@@ -101,7 +116,16 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
         Assert.Equal(1, said.Status);
         using var json = JsonDocument.Parse(said.Output);
         var row = Assert.Single(json.RootElement.GetProperty("rows").EnumerateArray());
-        Assert.Equal(("material", "tin_skin", "value", "0.35", "0.9"), (row.GetProperty("kind").GetString(), row.GetProperty("name").GetString(), row.GetProperty("what").GetString(), row.GetProperty("a").GetString(), row.GetProperty("b").GetString()));
+        Assert.Equal(
+            ("material", "tin_skin", "value", "0.35", "0.9"),
+            (
+                row.GetProperty("kind").GetString(),
+                row.GetProperty("name").GetString(),
+                row.GetProperty("what").GetString(),
+                row.GetProperty("a").GetString(),
+                row.GetProperty("b").GetString()
+            )
+        );
         Assert.Equal(0, Tool.RootCall("compare", answer.Clean, answer.Clean).Status);
         Assert.Equal(2, Tool.RootCall("compare", answer.Clean, place.At("nothing.usda")).Status);
     }
@@ -114,7 +138,12 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
     {
         var folder = place.At("edited");
         Directory.CreateDirectory(folder);
-        return EditedFiles.Make(scene, [new(Guid.NewGuid(), "Restore", edits, EntryState.Applied, "transfer check", DateTimeOffset.UnixEpoch)], folder, new ReadContext(context.Scope, Bounds.Default));
+        return EditedFiles.Make(
+            scene,
+            [new(Guid.NewGuid(), "Restore", edits, EntryState.Applied, "transfer check", DateTimeOffset.UnixEpoch)],
+            folder,
+            new ReadContext(context.Scope, Bounds.Default)
+        );
     }
 
     private static string Row(TransferRow row) => $"{row.Kind} {row.Name} {row.What}{(row.Input is null ? string.Empty : " " + row.Input)}";

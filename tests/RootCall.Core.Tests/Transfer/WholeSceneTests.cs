@@ -17,7 +17,8 @@ public sealed class WholeSceneTests
         var b = Scene([Mesh("pot", 80), Mesh("renamed_entirely", 60), Mesh("Leaf.001", 40) with { UvSets = [] }, Mesh("new", 9)]);
         Assert.Equal(
             ["mesh gone missing", "mesh leaf_geo uv sets", "mesh new extra", "mesh pot triangles", "scene b.gltf triangles"],
-            Rows(a, b).Select(r => $"{r.Kind} {r.Name} {r.What}").Order());
+            Rows(a, b).Select(r => $"{r.Kind} {r.Name} {r.What}").Order()
+        );
     }
 
     [Fact]
@@ -29,16 +30,26 @@ public sealed class WholeSceneTests
         var squeezed = Scene([Mesh("pot", 10) with { Bounds = new(new(0, 0, 0), new(1, 2, 1)) }]);
         Assert.Equal(["mesh bounding box", "scene bounding box"], Rows(a, squeezed).Select(r => $"{r.Kind} {r.What}").Order());
         // The same size said in another unit and with another axis up is the same.
-        var turned = Scene([Mesh("pot", 10) with { Bounds = new(new(0, -300, 0), new(100, 0, 200)) }]) with { MetresPerUnit = 0.01, UpAxis = "Z" };
+        var turned = Scene([Mesh("pot", 10) with { Bounds = new(new(0, -300, 0), new(100, 0, 200)) }]) with
+        {
+            MetresPerUnit = 0.01,
+            UpAxis = "Z",
+        };
         Assert.Equal(["scene unit", "scene up axis"], Rows(a, turned).Select(r => $"{r.Kind} {r.What}").Order());
     }
 
     [Fact]
     public void Nodes_that_hang_elsewhere_and_levels_of_detail_are_told()
     {
-        var a = Scene([Mesh("pot", 10)]) with { Nodes = [new("top", -1, -1), new("pot_LOD0", 0, 0), new("pot_LOD1", 0, 0), new("pot_LOD2", 0, 0), new("lamp", 0, -1)] };
+        var a = Scene([Mesh("pot", 10)]) with
+        {
+            Nodes = [new("top", -1, -1), new("pot_LOD0", 0, 0), new("pot_LOD1", 0, 0), new("pot_LOD2", 0, 0), new("lamp", 0, -1)],
+        };
         var b = a with { Nodes = [new("top", -1, -1), new("pot_LOD0", 0, 0), new("pot_LOD1", 0, 0), new("lamp", 1, -1)] };
-        Assert.Equal(["mesh pot lods 3 2", "node lamp parent top pot_LOD0"], Rows(a, b).Select(r => $"{r.Kind} {r.Name} {r.What} {r.A} {r.B}").Order());
+        Assert.Equal(
+            ["mesh pot lods 3 2", "node lamp parent top pot_LOD0"],
+            Rows(a, b).Select(r => $"{r.Kind} {r.Name} {r.What} {r.A} {r.B}").Order()
+        );
         var flat = a with { Nodes = [.. a.Nodes.Select(n => n with { Parent = -1 })] };
         Assert.Equal("hierarchy", Assert.Single(Rows(a, flat)).What);
     }
@@ -47,8 +58,14 @@ public sealed class WholeSceneTests
     public void Assignments_follow_materials_that_were_renamed()
     {
         Material Named(string name) => new(name);
-        var a = Scene([Mesh("pot", 10) with { Parts = [new("x", "tin", 5), new("y", "brass", 5)] }]) with { Materials = [Named("tin"), Named("brass"), Named("lost")] };
-        var b = Scene([Mesh("pot", 10) with { Parts = [new("x", "Tin_mat", 5), new("y", "Tin_mat", 5)] }]) with { Materials = [Named("Tin_mat"), Named("brass")] };
+        var a = Scene([Mesh("pot", 10) with { Parts = [new("x", "tin", 5), new("y", "brass", 5)] }]) with
+        {
+            Materials = [Named("tin"), Named("brass"), Named("lost")],
+        };
+        var b = Scene([Mesh("pot", 10) with { Parts = [new("x", "Tin_mat", 5), new("y", "Tin_mat", 5)] }]) with
+        {
+            Materials = [Named("Tin_mat"), Named("brass")],
+        };
         var rows = Rows(a, b);
         Assert.Equal(["material lost missing", "mesh pot assignment"], rows.Select(r => $"{r.Kind} {r.Name} {r.What}").Order());
         Assert.Equal("Assign brass to pot.y", rows.Single(r => r.What == "assignment").Restore.Single().Describe());
@@ -65,7 +82,8 @@ public sealed class WholeSceneTests
     public void Inputs_of_one_role_are_found_under_every_model(string one, string? other, string? role)
     {
         Assert.Equal(role, InputRoles.Of(one));
-        if (other is not null) Assert.Equal(role, InputRoles.Of(other));
+        if (other is not null)
+            Assert.Equal(role, InputRoles.Of(other));
     }
 
     [Theory]
@@ -76,28 +94,43 @@ public sealed class WholeSceneTests
     [InlineData("mtl-pbr", "emission", "Ke")]
     [InlineData("collada-common", "roughness", null)]
     [InlineData("unknown", "roughness", null)]
-    public void A_role_has_its_input_in_each_model_or_none(string model, string role, string? input) => Assert.Equal(input, InputRoles.NameIn(model, role));
+    public void A_role_has_its_input_in_each_model_or_none(string model, string role, string? input) =>
+        Assert.Equal(input, InputRoles.NameIn(model, role));
 
     [Fact]
     public void Families_say_their_count_and_the_gravest_comes_first()
     {
         TransferRow Row(string kind, string what, string? input, string? a, string? b) => new(kind, "x", what, a, b) { Input = input };
         var report = new TransferReport(
-            [Row("mesh", "extra", null, null, "x"), Row("material", "tiling", "normal", "4 x 4", "1 x 1"), Row("material", "tiling", "normal", "2 x 2", "1 x 1"), Row("material", "map", "normal", "n.png", null)],
-            ImmutableDictionary<string, int>.Empty);
-        Assert.Equal(["1 normal map did not arrive", "2 normal maps lost the tiling", "1 mesh is new"], report.Families.Select(f => f.Sentence));
+            [
+                Row("mesh", "extra", null, null, "x"),
+                Row("material", "tiling", "normal", "4 x 4", "1 x 1"),
+                Row("material", "tiling", "normal", "2 x 2", "1 x 1"),
+                Row("material", "map", "normal", "n.png", null),
+            ],
+            ImmutableDictionary<string, int>.Empty
+        );
+        Assert.Equal(
+            ["1 normal map did not arrive", "2 normal maps lost the tiling", "1 mesh is new"],
+            report.Families.Select(f => f.Sentence)
+        );
     }
 
-    private static ImmutableArray<TransferRow> Rows(Scene a, Scene b) => TransferCheck.Compare(new(a, [], []), new(b with { Path = "/b.gltf" }, [], [])).Rows;
+    private static ImmutableArray<TransferRow> Rows(Scene a, Scene b) =>
+        TransferCheck.Compare(new(a, [], []), new(b with { Path = "/b.gltf" }, [], [])).Rows;
 
-    private static Mesh Mesh(string name, long triangles) => new(name, triangles * 3, triangles, triangles, ["st"], [new(string.Empty, string.Empty, triangles)]) { Bounds = Unit with { Max = new(1, 2, 3 + (triangles * 0.0)) } };
+    private static Mesh Mesh(string name, long triangles) =>
+        new(name, triangles * 3, triangles, triangles, ["st"], [new(string.Empty, string.Empty, triangles)])
+        {
+            Bounds = Unit with { Max = new(1, 2, 3 + (triangles * 0.0)) },
+        };
 
-    private static Scene Scene(ImmutableArray<Mesh> meshes) => new(
-        "/a.gltf", new("gltf", "glTF"), [], [], [], new(meshes.Length, meshes.Length, 0, 0, meshes.Sum(m => m.Triangles)), [])
-    {
-        Meshes = meshes,
-        Nodes = [.. meshes.Select((m, i) => new SceneNode(m.Name, -1, i))],
-        MetresPerUnit = 1,
-        UpAxis = "Y",
-    };
+    private static Scene Scene(ImmutableArray<Mesh> meshes) =>
+        new("/a.gltf", new("gltf", "glTF"), [], [], [], new(meshes.Length, meshes.Length, 0, 0, meshes.Sum(m => m.Triangles)), [])
+        {
+            Meshes = meshes,
+            Nodes = [.. meshes.Select((m, i) => new SceneNode(m.Name, -1, i))],
+            MetresPerUnit = 1,
+            UpAxis = "Y",
+        };
 }

@@ -19,15 +19,26 @@ public sealed record TrialReport(IReadOnlyList<Outcome> Outcomes)
     public override string ToString()
     {
         var text = new StringBuilder();
-        text.Append(CultureInfo.InvariantCulture, $"{"break",-18}{"cases",8}{"settled",9}{"right",8}{"contested",11}{"missing",9}{"precision",11}{"recall",8}\n");
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"{"break", -18}{"cases", 8}{"settled", 9}{"right", 8}{"contested", 11}{"missing", 9}{"precision", 11}{"recall", 8}\n"
+        );
         foreach (var kind in Outcomes.GroupBy(o => o.Kind).OrderBy(g => g.Key))
         {
             var (found, right) = (kind.Count(o => o.Found), kind.Count(o => o.Right));
             var precision = found == 0 ? "-" : ((double)right / found).ToString("0.0000", CultureInfo.InvariantCulture);
             var recall = kind.Key.CanBeFound() ? ((double)right / kind.Count()).ToString("0.000", CultureInfo.InvariantCulture) : "-";
-            text.Append(CultureInfo.InvariantCulture, $"{kind.Key,-18}{kind.Count(),8}{found,9}{right,8}{kind.Count(o => o.State == ReferenceState.Contested),11}{kind.Count(o => o.State == ReferenceState.Missing),9}{precision,11}{recall,8}\n");
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"{kind.Key, -18}{kind.Count(), 8}{found, 9}{right, 8}{kind.Count(o => o.State == ReferenceState.Contested), 11}{kind.Count(o => o.State == ReferenceState.Missing), 9}{precision, 11}{recall, 8}\n"
+            );
         }
 
-        return text.Append(CultureInfo.InvariantCulture, $"all{Outcomes.Count,23}{Outcomes.Count(o => o.Found),9}{Outcomes.Count(o => o.Right),8}; wrong choices {WrongShare:0.0000%}, recall {Recall:0.000}\n").ToString();
+        return text.Append(
+                CultureInfo.InvariantCulture,
+                $"all{Outcomes.Count, 23}{Outcomes.Count(o => o.Found), 9}{Outcomes.Count(o => o.Right), 8}; wrong choices "
+                    + $"{WrongShare:0.0000%}, recall {Recall:0.000}\n"
+            )
+            .ToString();
     }
 }

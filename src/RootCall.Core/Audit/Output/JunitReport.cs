@@ -3,13 +3,24 @@ using System.Xml;
 
 namespace RootCall.Core.Audit.Output;
 
-/// <summary>Findings as the test report in XML that build servers read: a suite a family, a case a rule, a failure when it found something.</summary>
+/// <summary>
+/// Findings as the test report in XML that build servers read: a suite a family, a case a rule, a failure when it found
+/// something.
+/// </summary>
 public static class JunitReport
 {
     /// <param name="failOn">Findings below it are told, and fail nothing.</param>
     public static void Write(Stream to, AuditScene scene, AuditReport report, Severity failOn)
     {
-        using var xml = XmlWriter.Create(to, new() { Indent = true, NewLineChars = "\n", Encoding = new System.Text.UTF8Encoding(false) });
+        using var xml = XmlWriter.Create(
+            to,
+            new()
+            {
+                Indent = true,
+                NewLineChars = "\n",
+                Encoding = new System.Text.UTF8Encoding(false),
+            }
+        );
         var byRule = report.Findings.ToLookup(f => f.Rule);
         var rules = RuleCatalog.All.Where(r => scene.House.IsOn(r.Id)).ToList();
         bool Fails(string rule) => byRule[rule].Any(f => f.Severity >= failOn);
@@ -23,7 +34,8 @@ public static class JunitReport
             xml.WriteStartElement("testsuite");
             xml.WriteAttributeString("name", family);
             Counts(xml, own.Count, own.Count(r => Fails(r.Id)), report.Failed.Count(f => own.Any(r => r.Id == f.Rule)));
-            foreach (var rule in own) Case(xml, rule.Descriptor, [.. byRule[rule.Id]], report.Failed.FirstOrDefault(f => f.Rule == rule.Id), failOn);
+            foreach (var rule in own)
+                Case(xml, rule.Descriptor, [.. byRule[rule.Id]], report.Failed.FirstOrDefault(f => f.Rule == rule.Id), failOn);
             xml.WriteEndElement();
         }
 
@@ -36,9 +48,18 @@ public static class JunitReport
         xml.WriteStartElement("testcase");
         xml.WriteAttributeString("classname", rule.Family);
         xml.WriteAttributeString("name", rule.Title);
-        if (failed is not null) Element(xml, "error", failed.Reason, rule.Id, string.Empty);
-        else if (findings.Any(f => f.Severity >= failOn)) Element(xml, "failure", findings[0].Cause.Sentence(findings.Count), rule.Id, string.Join('\n', findings.Select(f => $"{f.Severity.Word()} {f.Target}: {f.Message}")));
-        else if (findings.Count > 0) xml.WriteElementString("system-out", string.Join('\n', findings.Select(f => $"{f.Severity.Word()} {f.Target}: {f.Message}")));
+        if (failed is not null)
+            Element(xml, "error", failed.Reason, rule.Id, string.Empty);
+        else if (findings.Any(f => f.Severity >= failOn))
+            Element(
+                xml,
+                "failure",
+                findings[0].Cause.Sentence(findings.Count),
+                rule.Id,
+                string.Join('\n', findings.Select(f => $"{f.Severity.Word()} {f.Target}: {f.Message}"))
+            );
+        else if (findings.Count > 0)
+            xml.WriteElementString("system-out", string.Join('\n', findings.Select(f => $"{f.Severity.Word()} {f.Target}: {f.Message}")));
         xml.WriteEndElement();
     }
 

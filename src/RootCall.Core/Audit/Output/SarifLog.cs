@@ -5,10 +5,21 @@ namespace RootCall.Core.Audit.Output;
 /// <summary>Findings as a SARIF 2.1.0 log (OASIS standard), for code scanning and build servers.</summary>
 public static class SarifLog
 {
-    private static readonly JsonWriterOptions Indented = new() { Indented = true, NewLine = "\n", Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonWriterOptions Indented = new()
+    {
+        Indented = true,
+        NewLine = "\n",
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     /// <param name="waivers">Causes that are let stand: their results are suppressed, with the reason.</param>
-    public static void Write(Stream to, AuditScene scene, AuditReport report, string version, IReadOnlyDictionary<string, Waiver>? waivers = null)
+    public static void Write(
+        Stream to,
+        AuditScene scene,
+        AuditReport report,
+        string version,
+        IReadOnlyDictionary<string, Waiver>? waivers = null
+    )
     {
         using var json = new Utf8JsonWriter(to, Indented);
         var rules = report.Findings.Select(f => f.Rule).Distinct().Order(StringComparer.Ordinal).ToList();
@@ -22,12 +33,14 @@ public static class SarifLog
         json.WriteString("name", "Root Call");
         json.WriteString("version", version);
         json.WriteStartArray("rules");
-        foreach (var rule in rules.Select(r => RuleCatalog.Find(r)!.Descriptor)) WriteRule(json, rule);
+        foreach (var rule in rules.Select(r => RuleCatalog.Find(r)!.Descriptor))
+            WriteRule(json, rule);
         json.WriteEndArray();
         json.WriteEndObject();
         json.WriteEndObject();
         json.WriteStartArray("results");
-        foreach (var finding in report.Findings) WriteResult(json, finding, rules.IndexOf(finding.Rule), scene, waivers?.GetValueOrDefault(finding.Cause.Key));
+        foreach (var finding in report.Findings)
+            WriteResult(json, finding, rules.IndexOf(finding.Rule), scene, waivers?.GetValueOrDefault(finding.Cause.Key));
         json.WriteEndArray();
         json.WriteStartArray("invocations");
         json.WriteStartObject();
@@ -87,7 +100,10 @@ public static class SarifLog
         json.WriteEndObject();
         json.WriteEndArray();
         json.WriteStartObject("partialFingerprints");
-        json.WriteString("finding/v1", Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(finding.Key)))[..32]);
+        json.WriteString(
+            "finding/v1",
+            Convert.ToHexStringLower(System.Security.Cryptography.SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(finding.Key)))[..32]
+        );
         json.WriteEndObject();
         if (waiver is not null)
         {
@@ -101,15 +117,20 @@ public static class SarifLog
 
         json.WriteStartObject("properties");
         json.WriteString("cause", finding.Cause.Key);
-        if (finding.Fixes is [var fix, ..]) json.WriteString("fix", fix.Title);
-        if (finding.Decide is not null) json.WriteString("decide", finding.Decide);
+        if (finding.Fixes is [var fix, ..])
+            json.WriteString("fix", fix.Title);
+        if (finding.Decide is not null)
+            json.WriteString("decide", finding.Decide);
         json.WriteEndObject();
         json.WriteEndObject();
     }
 
     /// <summary>The image in question, or the scene.</summary>
     private static string FileOf(Finding finding, AuditScene scene) =>
-        finding.Target.Kind == "image" && scene.Report.References.FirstOrDefault(r => r.Reference.Written == finding.Target.Name)?.Resolved is { } path ? path : scene.Scene.Path;
+        finding.Target.Kind == "image"
+        && scene.Report.References.FirstOrDefault(r => r.Reference.Written == finding.Target.Name)?.Resolved is { } path
+            ? path
+            : scene.Scene.Path;
 
     private static void Text(Utf8JsonWriter json, string property, string text)
     {
@@ -118,5 +139,11 @@ public static class SarifLog
         json.WriteEndObject();
     }
 
-    private static string Level(Severity severity) => severity switch { Severity.Blocker => "error", Severity.Warning => "warning", _ => "note" };
+    private static string Level(Severity severity) =>
+        severity switch
+        {
+            Severity.Blocker => "error",
+            Severity.Warning => "warning",
+            _ => "note",
+        };
 }

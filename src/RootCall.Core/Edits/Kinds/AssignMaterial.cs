@@ -10,24 +10,40 @@ public sealed record AssignMaterial(string Mesh, string Part, string From, strin
 {
     public override string Target => $"{Mesh}/{Part}";
 
-    public override EditText Text => new("assignment", $"{Mesh}{(Part.Length > 0 ? ", " + Part : string.Empty)}", From.Length > 0 ? From : "none", To.Length > 0 ? To : "none");
+    public override EditText Text =>
+        new(
+            "assignment",
+            $"{Mesh}{(Part.Length > 0 ? ", " + Part : string.Empty)}",
+            From.Length > 0 ? From : "none",
+            To.Length > 0 ? To : "none"
+        );
 
     public override string Word => "assign";
 
-    public override string Describe() => $"Assign {(To.Length > 0 ? To : "no material")} to {Mesh}{(Part.Length > 0 ? "." + Part : string.Empty)}";
+    public override string Describe() =>
+        $"Assign {(To.Length > 0 ? To : "no material")} to {Mesh}{(Part.Length > 0 ? "." + Part : string.Empty)}";
 
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (WhyNot(draft, SceneAct.Assign) is { } why) return why;
+        if (WhyNot(draft, SceneAct.Assign) is { } why)
+            return why;
         var places = Enumerable.Range(0, draft.Meshes.Length).Where(i => draft.Meshes[i].Id == Mesh).ToList();
-        if (places.Count == 0) places = [.. Enumerable.Range(0, draft.Meshes.Length).Where(i => draft.Meshes[i].Name == Mesh).Take(1)];
-        if (places.Count == 0 && can.NamesGeometry is { } unmeasured && Part.Length == 0 && Mesh.Length > 0) places = [Named(draft, unmeasured)];
-        if (places.Count == 0) return $"The scene has no mesh {Mesh}.";
-        var material = To.Length == 0 ? null : draft.Find(To) is var at and >= 0 ? draft.Materials[at] : null;
-        if (material is null && To.Length > 0) return NoMaterial(To);
+        if (places.Count == 0)
+            places = [.. Enumerable.Range(0, draft.Meshes.Length).Where(i => draft.Meshes[i].Name == Mesh).Take(1)];
+        if (places.Count == 0 && can.NamesGeometry is { } unmeasured && Part.Length == 0 && Mesh.Length > 0)
+            places = [Named(draft, unmeasured)];
+        if (places.Count == 0)
+            return $"The scene has no mesh {Mesh}.";
+        var material =
+            To.Length == 0 ? null
+            : draft.Find(To) is var at and >= 0 ? draft.Materials[at]
+            : null;
+        if (material is null && To.Length > 0)
+            return NoMaterial(To);
         foreach (var place in places)
-            if (Assign(draft, can, place, material) is { } not) return not;
+            if (Assign(draft, can, place, material) is { } not)
+                return not;
         return null;
     }
 
@@ -42,13 +58,16 @@ public sealed record AssignMaterial(string Mesh, string Part, string From, strin
     private string? Assign(SceneDraft draft, FormatCapabilities can, int place, Material? material)
     {
         var mesh = draft.Meshes[place];
-        if (Part.Length > 0 && !mesh.Parts.Any(p => p.Name == Part)) return $"{mesh.Name} has no part {Part}.";
+        if (Part.Length > 0 && !mesh.Parts.Any(p => p.Name == Part))
+            return $"{mesh.Name} has no part {Part}.";
         var parts = mesh.Parts;
         for (var p = 0; p < parts.Length; p++)
         {
             var part = parts[p];
-            if (Part.Length > 0 ? part.Name != Part : can.PartsKeepTheirs && part.Name.Length > 0 && part.Bound != BoundBy.Above) continue;
-            if (part.Bound == BoundBy.Stronger) return $"Something stronger than {mesh.Name} itself decides its material.";
+            if (Part.Length > 0 ? part.Name != Part : can.PartsKeepTheirs && part.Name.Length > 0 && part.Bound != BoundBy.Above)
+                continue;
+            if (part.Bound == BoundBy.Stronger)
+                return $"Something stronger than {mesh.Name} itself decides its material.";
             var assigned = part with
             {
                 Material = material?.Name ?? string.Empty,
@@ -57,10 +76,12 @@ public sealed record AssignMaterial(string Mesh, string Part, string From, strin
             };
             // Without a material of its own it shows the one of what it lies under.
             draft.Ripples |= material is null && can.PartsKeepTheirs;
-            if (assigned.Material != part.Material || assigned.MaterialId != part.MaterialId) parts = parts.SetItem(p, assigned);
+            if (assigned.Material != part.Material || assigned.MaterialId != part.MaterialId)
+                parts = parts.SetItem(p, assigned);
         }
 
-        if (parts == mesh.Parts) return null;
+        if (parts == mesh.Parts)
+            return null;
         draft.Meshes = draft.Meshes.SetItem(place, mesh with { Parts = parts });
         draft.Ripples |= can.AssignRipples;
         return null;

@@ -18,14 +18,20 @@ public sealed record CarryImage(ReferenceKey Image, string File) : Edit
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (WhyNot(draft, SceneAct.Carry) is { } why) return why;
-        if (draft.Before.References.FirstOrDefault(r => r.Key == Image) is not { } reference || reference.Kind != ReferenceKind.Image) return $"The scene has no image {Image.Written}.";
-        if (reference.Carried is not null) return $"{Image.Written} is carried inside already.";
-        if (!System.IO.File.Exists(File)) return $"There is no file “{File}”.";
-        if (can.MayCarry!(File) is { } not) return not;
+        if (WhyNot(draft, SceneAct.Carry) is { } why)
+            return why;
+        if (draft.Before.References.FirstOrDefault(r => r.Key == Image) is not { } reference || reference.Kind != ReferenceKind.Image)
+            return $"The scene has no image {Image.Written}.";
+        if (reference.Carried is not null)
+            return $"{Image.Written} is carried inside already.";
+        if (!System.IO.File.Exists(File))
+            return $"There is no file “{File}”.";
+        if (can.MayCarry!(File) is { } not)
+            return not;
         var stem = reference.CarriedName ?? Path.GetFileNameWithoutExtension(Image.Written);
         var key = new ReferenceKey(ReferenceKind.Image, Path.GetFileName(draft.Before.Path), stem);
-        for (var n = 2; draft.Before.References.Any(r => r.Key == key) || !draft.Claim("carried " + key.Written, Image.Written); n++) key = key with { Written = $"{stem} ({n})" };
+        for (var n = 2; draft.Before.References.Any(r => r.Key == key) || !draft.Claim("carried " + key.Written, Image.Written); n++)
+            key = key with { Written = $"{stem} ({n})" };
         draft.Replace(Image, draft.New(key) with { Carried = new(File, 0, new FileInfo(File).Length), CarriedName = stem });
         return null;
     }

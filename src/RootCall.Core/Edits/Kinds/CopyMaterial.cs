@@ -20,11 +20,21 @@ public sealed record CopyMaterial(string From, string To) : Edit
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if ((WhyNot(draft, SceneAct.CopyMaterial) ?? can.WhyNotName(To)) is { } why) return why;
-        if (draft.Find(From) is not (>= 0 and var at)) return NoMaterial(From);
-        if (draft.Find(To) >= 0) return $"The scene has a material {To} already.";
+        if ((WhyNot(draft, SceneAct.CopyMaterial) ?? can.WhyNotName(To)) is { } why)
+            return why;
+        if (draft.Find(From) is not (>= 0 and var at))
+            return NoMaterial(From);
+        if (draft.Find(To) >= 0)
+            return $"The scene has a material {To} already.";
         var source = draft.Materials[at];
-        draft.Add(source with { Name = To, Id = string.Create(CultureInfo.InvariantCulture, $"/materials/{draft.Materials.Count}"), CopyOf = source.CopyOf ?? source.Id });
+        draft.Add(
+            source with
+            {
+                Name = To,
+                Id = string.Create(CultureInfo.InvariantCulture, $"/materials/{draft.Materials.Count}"),
+                CopyOf = source.CopyOf ?? source.Id,
+            }
+        );
         return null;
     }
 

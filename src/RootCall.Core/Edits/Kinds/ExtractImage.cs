@@ -19,17 +19,29 @@ public sealed record ExtractImage(ReferenceKey Image, string File, string Writte
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (WhyNot(draft, SceneAct.Extract) is { } why) return why;
-        if (draft.Before.References.FirstOrDefault(r => r.Key == Image) is not { } reference) return $"The scene has no image {Image.Written}.";
-        if (reference.Carried is null) return $"{Image.Written} is not carried inside the scene.";
-        if (can.References == ReferenceLife.Written && (reference.Properties.IsEmpty || reference.UsedBy.IsEmpty)) return $"Nothing in the scene reads {Image.Written}.";
+        if (WhyNot(draft, SceneAct.Extract) is { } why)
+            return why;
+        if (draft.Before.References.FirstOrDefault(r => r.Key == Image) is not { } reference)
+            return $"The scene has no image {Image.Written}.";
+        if (reference.Carried is null)
+            return $"{Image.Written} is not carried inside the scene.";
+        if (can.References == ReferenceLife.Written && (reference.Properties.IsEmpty || reference.UsedBy.IsEmpty))
+            return $"Nothing in the scene reads {Image.Written}.";
         var key = KeyIn(draft.Before, Written);
-        draft.Replace(Image, draft.New(key) with { Properties = reference.Properties, CarriedName = reference.Carried.File.Length == 0 ? reference.CarriedName : CarriedNameOf(reference) });
+        draft.Replace(
+            Image,
+            draft.New(key) with
+            {
+                Properties = reference.Properties,
+                CarriedName = reference.Carried.File.Length == 0 ? reference.CarriedName : CarriedNameOf(reference),
+            }
+        );
         return null;
     }
 
     /// <summary>The reference that a path would be when the scene's first file writes it.</summary>
-    public static ReferenceKey KeyIn(Scene scene, string written) => new(ReferenceKind.Image, Path.GetFileName(scene.Path), Capabilities(scene).Written(written));
+    public static ReferenceKey KeyIn(Scene scene, string written) =>
+        new(ReferenceKind.Image, Path.GetFileName(scene.Path), Capabilities(scene).Written(written));
 
     // Two that shared a name were told apart by a number, which is not theirs.
     private static string CarriedNameOf(Reference reference) => reference.CarriedName ?? reference.Key.Written;

@@ -18,16 +18,24 @@ public sealed record MakeLibrary(string Written) : Edit
 
     internal override string? Change(SceneDraft draft)
     {
-        if (WhyNot(draft, SceneAct.MakeLibrary) is { } why) return why;
-        if (draft.Before.References.Any(r => r.Kind == ReferenceKind.MaterialLibrary) || draft.Files.Any(f => f.IsMade)) return "The scene calls for a material library already.";
-        if (Written != Path.GetFileName(Written) || !Written.EndsWith(Capabilities(draft).Library ?? string.Empty, StringComparison.OrdinalIgnoreCase)) return $"“{Written}” is no name for a material library beside the scene.";
+        if (WhyNot(draft, SceneAct.MakeLibrary) is { } why)
+            return why;
+        if (draft.Before.References.Any(r => r.Kind == ReferenceKind.MaterialLibrary) || draft.Files.Any(f => f.IsMade))
+            return "The scene calls for a material library already.";
+        if (
+            Written != Path.GetFileName(Written)
+            || !Written.EndsWith(Capabilities(draft).Library ?? string.Empty, StringComparison.OrdinalIgnoreCase)
+        )
+            return $"“{Written}” is no name for a material library beside the scene.";
         var path = Path.Combine(draft.Before.Folder, Written);
-        if (File.Exists(path)) return $"“{Written}” is already there; nothing that exists is written over.";
+        if (File.Exists(path))
+            return $"“{Written}” is already there; nothing that exists is written over.";
         var key = new ReferenceKey(ReferenceKind.MaterialLibrary, Path.GetFileName(draft.Before.Path), Written);
         draft.Put(draft.New(key) with { UsedBy = [new(string.Empty, "mtllib")] });
         draft.Files = draft.Files.Add(new(path, 0, key) { IsMade = true });
         for (var i = 0; i < draft.Materials.Count; i++)
-            if (draft.Materials[i].Graph.SurfaceNode is null) draft.Put(i, MtlMaterials.Fresh(draft.Materials[i], draft.Files.Length - 1));
+            if (draft.Materials[i].Graph.SurfaceNode is null)
+                draft.Put(i, MtlMaterials.Fresh(draft.Materials[i], draft.Files.Length - 1));
         return null;
     }
 

@@ -16,13 +16,24 @@ public sealed record RemoveMaterial(string Material) : Edit
 
     internal override string? Change(SceneDraft draft)
     {
-        if (WhyNot(draft, SceneAct.RemoveMaterial) is { } why) return why;
-        if (draft.Find(Material) is not (>= 0 and var at)) return NoMaterial(Material);
+        if (WhyNot(draft, SceneAct.RemoveMaterial) is { } why)
+            return why;
+        if (draft.Find(Material) is not (>= 0 and var at))
+            return NoMaterial(Material);
         var material = draft.Materials[at];
-        if (material.Graph.SurfaceNode is null && Capabilities(draft).Library is not null) return $"No library that was read defines the material {Material}.";
-        if (draft.Meshes.FirstOrDefault(m => m.Parts.Any(p => p.MaterialId.Length > 0 ? p.MaterialId == material.Id : p.Material == material.Name)) is { } mesh) return $"{material.Name} is assigned to {mesh.Name}; assign another one first.";
-        if (material.IsCalled) return $"The scene calls {material.Name}; it was left.";
-        if (draft.Materials.FirstOrDefault(m => m.Template is { } t && (t == material.Id || t == material.Name)) is { } heir) return $"{heir.Name} is made like {material.Name}; it was left.";
+        if (material.Graph.SurfaceNode is null && Capabilities(draft).Library is not null)
+            return $"No library that was read defines the material {Material}.";
+        if (
+            draft.Meshes.FirstOrDefault(m =>
+                m.Parts.Any(p => p.MaterialId.Length > 0 ? p.MaterialId == material.Id : p.Material == material.Name)
+            ) is
+            { } mesh
+        )
+            return $"{material.Name} is assigned to {mesh.Name}; assign another one first.";
+        if (material.IsCalled)
+            return $"The scene calls {material.Name}; it was left.";
+        if (draft.Materials.FirstOrDefault(m => m.Template is { } t && (t == material.Id || t == material.Name)) is { } heir)
+            return $"{heir.Name} is made like {material.Name}; it was left.";
         draft.RemoveAt(at);
         return null;
     }

@@ -18,7 +18,8 @@ public sealed record RestoreScene(
     ImmutableArray<Placed<SceneNode>> Nodes,
     ImmutableArray<VariantChoice> Variants,
     ImmutableArray<SourceFile> Files,
-    ImmutableArray<Reference>? References) : Edit
+    ImmutableArray<Reference>? References
+) : Edit
 {
     public override string Target => Materials.Length == 1 ? $"material {Materials[0].Thing.Name}" : "scene";
 
@@ -29,46 +30,70 @@ public sealed record RestoreScene(
     public override string Describe() => $"Restore {(Materials.Length == 1 ? Materials[0].Thing.Name : "what was changed")} as it was";
 
     /// <summary>What leads from one state of a scene to another.</summary>
-    public static RestoreScene Between(Scene from, Scene to) => new(
-        Differing(from.Materials, to.Materials), to.Materials.Length, Differing(from.Meshes, to.Meshes), Differing(from.Nodes, to.Nodes),
-        to.Variants, to.Files, from.References == to.References ? null : to.References);
+    public static RestoreScene Between(Scene from, Scene to) =>
+        new(
+            Differing(from.Materials, to.Materials),
+            to.Materials.Length,
+            Differing(from.Meshes, to.Meshes),
+            Differing(from.Nodes, to.Nodes),
+            to.Variants,
+            to.Files,
+            from.References == to.References ? null : to.References
+        );
 
     internal override string? Change(SceneDraft draft)
     {
         var now = draft.Build(Capabilities(draft).References);
-        if (Materials.Any(m => m.Place > now.Materials.Length) || Meshes.Any(m => m.Place >= now.Meshes.Length) || Nodes.Any(n => n.Place >= now.Nodes.Length)) return "The scene is not the one that it was taken from.";
+        if (
+            Materials.Any(m => m.Place > now.Materials.Length)
+            || Meshes.Any(m => m.Place >= now.Meshes.Length)
+            || Nodes.Any(n => n.Place >= now.Nodes.Length)
+        )
+            return "The scene is not the one that it was taken from.";
         var materials = Put(now.Materials, Materials, Count);
         var references = References ?? now.References;
-        draft.Become(now with
-        {
-            Materials = materials,
-            Meshes = Put(now.Meshes, Meshes, now.Meshes.Length),
-            Nodes = Put(now.Nodes, Nodes, now.Nodes.Length),
-            Variants = Variants,
-            Files = Files,
-            References = references,
-            Counts = now.Counts with
+        draft.Become(
+            now with
             {
-                Materials = now.Counts.Materials + materials.Count(m => !m.IsTemplate) - now.Materials.Count(m => !m.IsTemplate),
-                Images = now.Counts.Images + references.Count(r => r.Kind == ReferenceKind.Image) - now.References.Count(r => r.Kind == ReferenceKind.Image),
-            },
-        });
+                Materials = materials,
+                Meshes = Put(now.Meshes, Meshes, now.Meshes.Length),
+                Nodes = Put(now.Nodes, Nodes, now.Nodes.Length),
+                Variants = Variants,
+                Files = Files,
+                References = references,
+                Counts = now.Counts with
+                {
+                    Materials = now.Counts.Materials + materials.Count(m => !m.IsTemplate) - now.Materials.Count(m => !m.IsTemplate),
+                    Images =
+                        now.Counts.Images
+                        + references.Count(r => r.Kind == ReferenceKind.Image)
+                        - now.References.Count(r => r.Kind == ReferenceKind.Image),
+                },
+            }
+        );
         return null;
     }
 
     protected override Edit? Reverse() => null;
 
     private static ImmutableArray<Placed<T>> Differing<T>(ImmutableArray<T> from, ImmutableArray<T> to)
-        where T : class => [.. to.Select((thing, i) => new Placed<T>(i, thing)).Where(p => p.Place >= from.Length || !ReferenceEquals(from[p.Place], p.Thing))];
+        where T : class =>
+        [
+            .. to.Select((thing, i) => new Placed<T>(i, thing))
+                .Where(p => p.Place >= from.Length || !ReferenceEquals(from[p.Place], p.Thing)),
+        ];
 
     private static ImmutableArray<T> Put<T>(ImmutableArray<T> list, ImmutableArray<Placed<T>> things, int count)
     {
-        if (things.IsEmpty && list.Length == count) return list;
+        if (things.IsEmpty && list.Length == count)
+            return list;
         var result = list.ToBuilder();
         foreach (var (place, thing) in things)
         {
-            if (place < result.Count) result[place] = thing;
-            else result.Add(thing);
+            if (place < result.Count)
+                result[place] = thing;
+            else
+                result.Add(thing);
         }
 
         result.Count = Math.Min(count, result.Count);

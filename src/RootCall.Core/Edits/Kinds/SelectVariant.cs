@@ -16,12 +16,19 @@ public sealed record SelectVariant(string Place, string Set, string From, string
 
     internal override string? Change(SceneDraft draft)
     {
-        if (WhyNot(draft, SceneAct.SelectVariant) is { } why) return why;
-        var at = Enumerable.Range(0, draft.Variants.Length).FirstOrDefault(i => draft.Variants[i].Place == Place && draft.Variants[i].Set == Set, -1);
-        if (at < 0) return $"{(Place.Length > 0 ? Place : "The scene")} has no variants {Set}.";
-        if (!draft.Variants[at].Options.Contains(To)) return $"The scene has no variant {To}.";
-        if (Place.Length == 0) return Assign(draft);
-        if (draft.Variants[at].Selected == To) return null;
+        if (WhyNot(draft, SceneAct.SelectVariant) is { } why)
+            return why;
+        var at = Enumerable
+            .Range(0, draft.Variants.Length)
+            .FirstOrDefault(i => draft.Variants[i].Place == Place && draft.Variants[i].Set == Set, -1);
+        if (at < 0)
+            return $"{(Place.Length > 0 ? Place : "The scene")} has no variants {Set}.";
+        if (!draft.Variants[at].Options.Contains(To))
+            return $"The scene has no variant {To}.";
+        if (Place.Length == 0)
+            return Assign(draft);
+        if (draft.Variants[at].Selected == To)
+            return null;
         draft.Variants = draft.Variants.SetItem(at, draft.Variants[at] with { Selected = To });
         draft.Ripples = true; // What the variant brings is not known before the file is read.
         return null;
@@ -36,7 +43,8 @@ public sealed record SelectVariant(string Place, string Set, string From, string
             for (var p = 0; p < parts.Length; p++)
                 if (parts[p].ByVariant.TryGetValue(To, out var id) && id != parts[p].MaterialId && draft.Find(id) is >= 0 and var at)
                     parts = parts.SetItem(p, parts[p] with { Material = draft.Materials[at].Name, MaterialId = id });
-            if (parts != draft.Meshes[m].Parts) draft.Meshes = draft.Meshes.SetItem(m, draft.Meshes[m] with { Parts = parts });
+            if (parts != draft.Meshes[m].Parts)
+                draft.Meshes = draft.Meshes.SetItem(m, draft.Meshes[m] with { Parts = parts });
         }
 
         return null;

@@ -18,7 +18,12 @@ public sealed record SetPathStyle(ReferenceKey Reference, PathStyle From, PathSt
 
     public override string Describe() => $"Write {Reference.Written} {Words(To)}";
 
-    internal override Answer Answered(Answer before) => before with { Style = To == PathStyle.Relative ? null : To, Root = To == PathStyle.RootRelative ? Root : null };
+    internal override Answer Answered(Answer before) =>
+        before with
+        {
+            Style = To == PathStyle.Relative ? null : To,
+            Root = To == PathStyle.RootRelative ? Root : null,
+        };
 
     internal override string? Change(SceneDraft draft)
     {
@@ -28,10 +33,11 @@ public sealed record SetPathStyle(ReferenceKey Reference, PathStyle From, PathSt
 
     protected override Edit? Reverse() => this with { From = To, To = From };
 
-    public static string Words(PathStyle style) => style switch
-    {
-        PathStyle.Relative => "relative to the scene",
-        PathStyle.RootRelative => "relative to its root",
-        _ => "absolute",
-    };
+    public static string Words(PathStyle style) =>
+        style switch
+        {
+            PathStyle.Relative => "relative to the scene",
+            PathStyle.RootRelative => "relative to its root",
+            _ => "absolute",
+        };
 }

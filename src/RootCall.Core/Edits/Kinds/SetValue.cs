@@ -20,7 +20,8 @@ public sealed record SetValue(string Material, string Input, ShaderValue? From, 
     internal override string? Change(SceneDraft draft)
     {
         var can = Capabilities(draft);
-        if (WhyNot(draft, SceneAct.SetValue) is { } why) return why;
+        if (WhyNot(draft, SceneAct.SetValue) is { } why)
+            return why;
         return draft.Find(Material) is var at and >= 0 ? can.Shape!.SetValue(draft, at, Input, To) : NoMaterial(Material);
     }
 

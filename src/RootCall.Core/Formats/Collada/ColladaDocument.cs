@@ -15,28 +15,35 @@ internal sealed class ColladaDocument(byte[] bytes, XmlTree root)
     public string Text(XmlTree? tree) => tree is null ? string.Empty : tree.Text(bytes).Trim();
 
     /// <summary>The element a fragment (<c>#id</c>) or plain id names.</summary>
-    public XmlTree? Find(string? reference) => reference is null ? null : ids.GetValueOrDefault(reference.TrimStart('#')) ?? ids.GetValueOrDefault(Uri.UnescapeDataString(reference.TrimStart('#')));
+    public XmlTree? Find(string? reference) =>
+        reference is null
+            ? null
+            : ids.GetValueOrDefault(reference.TrimStart('#')) ?? ids.GetValueOrDefault(Uri.UnescapeDataString(reference.TrimStart('#')));
 
     public IEnumerable<XmlTree> Library(string library, string element) => root.All(library).SelectMany(l => l.All(element));
 
     /// <summary>The numbers in an element, read without making text of them.</summary>
     public double[] Numbers(XmlTree? tree)
     {
-        if (tree is null || tree.ContentEnd <= tree.ContentStart) return [];
+        if (tree is null || tree.ContentEnd <= tree.ContentStart)
+            return [];
         var text = Bytes[tree.ContentStart..tree.ContentEnd];
         var numbers = new List<double>();
         var at = 0;
         while (at < text.Length)
         {
-            while (at < text.Length && text[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n') at++;
-            if (at >= text.Length) break;
+            while (at < text.Length && text[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n')
+                at++;
+            if (at >= text.Length)
+                break;
             if (Utf8Parser.TryParse(text[at..], out double number, out var used) && used > 0)
             {
                 numbers.Add(number);
                 at += used;
             }
 
-            while (at < text.Length && text[at] is not ((byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n')) at++;
+            while (at < text.Length && text[at] is not ((byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n'))
+                at++;
         }
 
         return [.. numbers];
@@ -46,7 +53,8 @@ internal sealed class ColladaDocument(byte[] bytes, XmlTree root)
     {
         var ids = new Dictionary<string, XmlTree>(StringComparer.Ordinal);
         foreach (var tree in root.Descendants())
-            if (tree["id"] is { Length: > 0 } id) ids.TryAdd(id, tree);
+            if (tree["id"] is { Length: > 0 } id)
+                ids.TryAdd(id, tree);
         return ids;
     }
 }

@@ -19,30 +19,32 @@ public sealed class ColladaFormat : ISceneFormat
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) =>
         [.. paths.Select(p => new ByteEdit(p.Key.Start, p.Key.Length, Encoding.UTF8.GetBytes(XmlText.Encode(GltfUri.Encode(p.Value)))))];
 
-    public Stream OpenCarried(CarriedData carried) => throw new CannotUseException("A COLLADA document that is read here carries no images inside.");
+    public Stream OpenCarried(CarriedData carried) =>
+        throw new CannotUseException("A COLLADA document that is read here carries no images inside.");
 
-    public FormatCapabilities Capabilities { get; } = new()
-    {
-        Name = "The common profile of COLLADA",
-        Refused = new Dictionary<SceneAct, string>
+    public FormatCapabilities Capabilities { get; } =
+        new()
         {
-            [SceneAct.RenameMaterial] = "Names and materials of a COLLADA document are left as they are.",
-            [SceneAct.RenameMesh] = "Names and materials of a COLLADA document are left as they are.",
-            [SceneAct.RenameNode] = "Names and materials of a COLLADA document are left as they are.",
-            [SceneAct.CopyMaterial] = "Names and materials of a COLLADA document are left as they are.",
-            [SceneAct.RemoveMaterial] = "Names and materials of a COLLADA document are left as they are.",
-            [SceneAct.Extract] = "A COLLADA document that is read here carries no images inside.",
-            [SceneAct.Carry] = "A COLLADA document carries no images inside.",
-            [SceneAct.MakeLibrary] = "A COLLADA document holds its materials itself.",
-            [SceneAct.SelectVariant] = "COLLADA has no variants.",
-            [SceneAct.SetAsset] = "COLLADA is not composed of layers.",
-        }.ToFrozenDictionary(),
-        Uv = UvParts.None,
-        Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black],
-        References = ReferenceLife.Listed,
-        Shape = new ColladaShape(),
-        AssignRipples = true,
-    };
+            Name = "The common profile of COLLADA",
+            Refused = new Dictionary<SceneAct, string>
+            {
+                [SceneAct.RenameMaterial] = "Names and materials of a COLLADA document are left as they are.",
+                [SceneAct.RenameMesh] = "Names and materials of a COLLADA document are left as they are.",
+                [SceneAct.RenameNode] = "Names and materials of a COLLADA document are left as they are.",
+                [SceneAct.CopyMaterial] = "Names and materials of a COLLADA document are left as they are.",
+                [SceneAct.RemoveMaterial] = "Names and materials of a COLLADA document are left as they are.",
+                [SceneAct.Extract] = "A COLLADA document that is read here carries no images inside.",
+                [SceneAct.Carry] = "A COLLADA document carries no images inside.",
+                [SceneAct.MakeLibrary] = "A COLLADA document holds its materials itself.",
+                [SceneAct.SelectVariant] = "COLLADA has no variants.",
+                [SceneAct.SetAsset] = "COLLADA is not composed of layers.",
+            }.ToFrozenDictionary(),
+            Uv = UvParts.None,
+            Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black],
+            References = ReferenceLife.Listed,
+            Shape = new ColladaShape(),
+            AssignRipples = true,
+        };
 
     public OwnChanges Changes(Scene before, Scene now)
     {

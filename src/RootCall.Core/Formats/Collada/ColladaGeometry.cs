@@ -12,11 +12,13 @@ internal sealed class ColladaGeometry(ColladaDocument document)
     public Mesh Read(XmlTree geometry, Func<string, string> materialOf)
     {
         var name = geometry["name"] ?? geometry["id"] ?? "geometry";
-        if (geometry.Child("mesh") is not { } mesh) return new(name, 0, 0, 0, [], [new(string.Empty, string.Empty, 0)]) { Unmeasured = "only meshes are measured" };
+        if (geometry.Child("mesh") is not { } mesh)
+            return new(name, 0, 0, 0, [], [new(string.Empty, string.Empty, 0)]) { Unmeasured = "only meshes are measured" };
         var (vertices, bounds) = Points(mesh);
         var uvs = new SortedSet<string>(StringComparer.Ordinal);
         var parts = new List<MeshPart>();
-        bool normals = mesh.Child("vertices")?.All("input").Any(i => i["semantic"] == "NORMAL") ?? false, colours = false;
+        bool normals = mesh.Child("vertices")?.All("input").Any(i => i["semantic"] == "NORMAL") ?? false,
+            colours = false;
         long faces = 0;
         foreach (var primitive in mesh.Children.Where(c => c.Name is "triangles" or "polylist" or "polygons" or "trifans" or "tristrips"))
         {
@@ -24,7 +26,8 @@ internal sealed class ColladaGeometry(ColladaDocument document)
             {
                 normals |= input["semantic"] == "NORMAL";
                 colours |= input["semantic"] == "COLOR";
-                if (input["semantic"] == "TEXCOORD") uvs.Add($"TEXCOORD{input["set"] ?? "0"}");
+                if (input["semantic"] == "TEXCOORD")
+                    uvs.Add($"TEXCOORD{input["set"] ?? "0"}");
             }
 
             var (polygons, triangles) = Count(primitive);
@@ -33,8 +36,16 @@ internal sealed class ColladaGeometry(ColladaDocument document)
             parts.Add(new(symbol, symbol.Length == 0 ? string.Empty : materialOf(symbol), triangles));
         }
 
-        if (parts.Count == 1) parts[0] = parts[0] with { Name = string.Empty };
-        return new(name, vertices, faces, parts.Sum(p => p.Triangles), [.. uvs], parts.Count > 0 ? [.. parts] : [new(string.Empty, string.Empty, 0)])
+        if (parts.Count == 1)
+            parts[0] = parts[0] with { Name = string.Empty };
+        return new(
+            name,
+            vertices,
+            faces,
+            parts.Sum(p => p.Triangles),
+            [.. uvs],
+            parts.Count > 0 ? [.. parts] : [new(string.Empty, string.Empty, 0)]
+        )
         {
             Id = geometry["id"] ?? name,
             HasNormals = normals,
@@ -45,12 +56,14 @@ internal sealed class ColladaGeometry(ColladaDocument document)
 
     private (long Vertices, Box? Bounds) Points(XmlTree mesh)
     {
-        if (points.TryGetValue(mesh, out var known)) return known;
+        if (points.TryGetValue(mesh, out var known))
+            return known;
         var source = document.Find(mesh.Child("vertices")?.All("input").FirstOrDefault(i => i["semantic"] == "POSITION")?["source"]);
         var numbers = document.Numbers(source?.Child("float_array"));
         var stride = int.TryParse(source?.Child("technique_common")?.Child("accessor")?["stride"], out var s) && s > 0 ? s : 3;
         var box = new BoxBuilder();
-        for (var i = 0; i + 2 < numbers.Length; i += stride) box.Add(numbers[i], numbers[i + 1], numbers[i + 2]);
+        for (var i = 0; i + 2 < numbers.Length; i += stride)
+            box.Add(numbers[i], numbers[i + 1], numbers[i + 2]);
         return points[mesh] = (numbers.Length / stride, box.Box);
     }
 
@@ -82,7 +95,8 @@ internal sealed class ColladaGeometry(ColladaDocument document)
         foreach (var b in document.Bytes[p.ContentStart..p.ContentEnd])
         {
             var space = b is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n';
-            if (!space && !inside) count++;
+            if (!space && !inside)
+                count++;
             inside = !space;
         }
 

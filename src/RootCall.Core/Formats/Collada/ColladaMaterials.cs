@@ -16,10 +16,14 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
     private static readonly string[] Numbers = ["shininess", "reflectivity", "transparency", "index_of_refraction"];
 
     /// <summary>bind_vertex_input: which set of the geometry a semantic of the material means.</summary>
-    private readonly Dictionary<(string Material, string Semantic), string> sets = document.Root.Descendants()
+    private readonly Dictionary<(string Material, string Semantic), string> sets = document
+        .Root.Descendants()
         .Where(d => d.Name == "bind_vertex_input" && d["input_semantic"] == "TEXCOORD" && d.Parent is { Name: "instance_material" })
         .DistinctBy(d => (d.Parent!["target"], d["semantic"]))
-        .ToDictionary(d => ((d.Parent!["target"] ?? string.Empty).TrimStart('#'), d["semantic"] ?? string.Empty), d => $"TEXCOORD{d["input_set"] ?? "0"}");
+        .ToDictionary(
+            d => ((d.Parent!["target"] ?? string.Empty).TrimStart('#'), d["semantic"] ?? string.Empty),
+            d => $"TEXCOORD{d["input_set"] ?? "0"}"
+        );
 
     public static bool IsInput(string name) => Colours.Contains(name) || Numbers.Contains(name) || name == "bump";
 
@@ -33,24 +37,40 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
     /// <summary>The element of the effect that holds the inputs: <c>phong</c>, <c>lambert</c>.</summary>
     public static XmlTree? ShaderOf(XmlTree? effect) =>
-        effect?.Child("profile_COMMON")?.Child("technique")?.Children.FirstOrDefault(c => c.Name is "constant" or "lambert" or "phong" or "blinn");
+        effect
+            ?.Child("profile_COMMON")
+            ?.Child("technique")
+            ?.Children.FirstOrDefault(c => c.Name is "constant" or "lambert" or "phong" or "blinn");
 
     public Material Read(XmlTree material)
     {
-        var named = new Material(NameOf(material)) { Id = material["id"] ?? NameOf(material), Look = material.Child("instance_effect")?["url"] };
+        var named = new Material(NameOf(material))
+        {
+            Id = material["id"] ?? NameOf(material),
+            Look = material.Child("instance_effect")?["url"],
+        };
         var effect = EffectOf(material);
-        if (ShaderOf(effect) is not { } shader) return named;
+        if (ShaderOf(effect) is not { } shader)
+            return named;
         var graph = new GraphBuilder(Model);
         graph.Value("lighting", "string", ShaderValue.OfText(shader.Name));
-        foreach (var input in shader.Children.Where(c => IsInput(c.Name))) Input(graph, input, effect!, named.Id);
-        foreach (var bump in effect!.Descendants().Where(d => d.Name == "bump" && d.Parent!.Name == "technique" && d.Parent.Parent!.Name == "extra").Take(1)) Input(graph, bump, effect, named.Id);
+        foreach (var input in shader.Children.Where(c => IsInput(c.Name)))
+            Input(graph, input, effect!, named.Id);
+        foreach (
+            var bump in effect!
+                .Descendants()
+                .Where(d => d.Name == "bump" && d.Parent!.Name == "technique" && d.Parent.Parent!.Name == "extra")
+                .Take(1)
+        )
+            Input(graph, bump, effect, named.Id);
         return named with { Graph = graph.Build() };
     }
 
     private void Input(GraphBuilder graph, XmlTree input, XmlTree effect, string material)
     {
         var type = TypeOf(input.Name);
-        if (input.Name == "transparent" && input["opaque"] is { } opaque) graph.Value("opaque", "string", ShaderValue.OfText(opaque), ShaderValue.OfText("A_ONE"));
+        if (input.Name == "transparent" && input["opaque"] is { } opaque)
+            graph.Value("opaque", "string", ShaderValue.OfText(opaque), ShaderValue.OfText("A_ONE"));
         if (input.Child("texture") is { } texture && ImageOf(texture["texture"], effect, out var sampler) is { } image)
         {
             graph.Map(input.Name, type, Use(image, texture, sampler, type, material));
@@ -58,11 +78,13 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
         }
 
         var numbers = document.Numbers(input.Child("color") ?? input.Child("float"));
-        if (numbers.Length > 0) graph.Value(input.Name, type, new([.. numbers.Take(type == "color3" ? 3 : 1)]));
+        if (numbers.Length > 0)
+            graph.Value(input.Name, type, new([.. numbers.Take(type == "color3" ? 3 : 1)]));
     }
 
     /// <summary>texture -> sampler2D -> surface -> image; some writers name the image at once.</summary>
-    public ReferenceKey? ImageOf(string? name, XmlTree effect, out XmlTree? sampler) => ImageElement(name, effect, out sampler) is { } image && images.TryGetValue(image, out var key) ? key : null;
+    public ReferenceKey? ImageOf(string? name, XmlTree effect, out XmlTree? sampler) =>
+        ImageElement(name, effect, out sampler) is { } image && images.TryGetValue(image, out var key) ? key : null;
 
     public XmlTree? ImageElement(string? name, XmlTree effect, out XmlTree? sampler)
     {
@@ -73,16 +95,30 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
     }
 
     private static XmlTree? Parameter(XmlTree effect, string? sid) =>
-        sid is null ? null : effect.All("newparam").Concat(effect.Child("profile_COMMON")?.All("newparam") ?? []).FirstOrDefault(p => p["sid"] == sid);
+        sid is null
+            ? null
+            : effect.All("newparam").Concat(effect.Child("profile_COMMON")?.All("newparam") ?? []).FirstOrDefault(p => p["sid"] == sid);
 
     private ImageUse Use(ReferenceKey image, XmlTree texture, XmlTree? sampler, string type, string material)
     {
         double Extra(string name, double standard) =>
-            document.Numbers(texture.Child("extra")?.Descendants().FirstOrDefault(d => d.Name.Equals(name, StringComparison.OrdinalIgnoreCase))) is [var n, ..] ? n : standard;
+            document.Numbers(
+                texture.Child("extra")?.Descendants().FirstOrDefault(d => d.Name.Equals(name, StringComparison.OrdinalIgnoreCase))
+            )
+                is [var n, ..]
+                ? n
+                : standard;
         return new(image)
         {
             UvSet = texture["texcoord"] is { } semantic ? sets.GetValueOrDefault((material, semantic), semantic) : string.Empty,
-            Transform = new(Extra("offsetU", 0), Extra("offsetV", 0), Extra("rotateUV", 0), Extra("repeatU", 1), Extra("repeatV", 1), "scale offset"),
+            Transform = new(
+                Extra("offsetU", 0),
+                Extra("offsetV", 0),
+                Extra("rotateUV", 0),
+                Extra("repeatU", 1),
+                Extra("repeatV", 1),
+                "scale offset"
+            ),
             WrapU = Wrap(sampler?.Child("wrap_s")),
             WrapV = Wrap(sampler?.Child("wrap_t")),
             EffectiveSpace = type == "color3" ? "srgb" : "data",
@@ -91,5 +127,12 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
     }
 
     /// <summary>COLLADA 1.4.1, fx_sampler_wrap_common: WRAP is the default.</summary>
-    private WrapMode Wrap(XmlTree? mode) => document.Text(mode) switch { "MIRROR" => WrapMode.Mirror, "CLAMP" => WrapMode.Clamp, "BORDER" or "NONE" => WrapMode.Black, _ => WrapMode.Repeat };
+    private WrapMode Wrap(XmlTree? mode) =>
+        document.Text(mode) switch
+        {
+            "MIRROR" => WrapMode.Mirror,
+            "CLAMP" => WrapMode.Clamp,
+            "BORDER" or "NONE" => WrapMode.Black,
+            _ => WrapMode.Repeat,
+        };
 }

@@ -5,6 +5,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Collada;
 
@@ -19,7 +20,8 @@ internal sealed class ColladaReader(string path, ReadContext context)
     {
         var reading = new XmlReading();
         var root = reading.Read(bytes);
-        if (root is not { Name: "COLLADA" }) throw new CannotUseException($"“{name}” is not COLLADA: its root element is not COLLADA.");
+        if (root is not { Name: "COLLADA" })
+            throw new CannotUseException($"“{name}” is not COLLADA: its root element is not COLLADA.");
         if (root["version"] is { } version && !version.StartsWith("1.4", StringComparison.Ordinal))
             notes.Add(new($"The document says version {version}; it was read as 1.4.1.", name));
         notes.AddRange(reading.Errors.Select(e => new ReadNote($"Not well-formed: {e}; what stands before it was read.", name)));
@@ -30,10 +32,14 @@ internal sealed class ColladaReader(string path, ReadContext context)
     {
         context.Progress?.Invoke($"reading {name}");
         using var stream = context.Open(path);
-        if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes)) throw new CannotUseException($"“{name}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.");
+        if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes))
+            throw new CannotUseException(
+                Invariant($"“{name}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.")
+            );
         var bytes = new byte[stream.Length];
         stream.ReadExactly(bytes);
-        if (Wide(ref bytes)) notes.Add(new("The document is UTF-16; it is read, and paths in it stay as they are.", name));
+        if (Wide(ref bytes))
+            notes.Add(new("The document is UTF-16; it is read, and paths in it stay as they are.", name));
         var document = Parse(bytes, name, notes);
         context.Stop.ThrowIfCancellationRequested();
 
@@ -53,15 +59,29 @@ internal sealed class ColladaReader(string path, ReadContext context)
             materials,
             builder.ToImmutable(),
             new(nodes.Length, meshes.Length, materials.Length, images.Count, meshes.Sum(m => m.Triangles)),
-            [.. notes])
+            [.. notes]
+        )
         {
             Nodes = nodes,
             Meshes = meshes,
             Broken = wide ? "The document is UTF-16; nothing can be written into it." : null,
             // COLLADA 1.4.1, unit: one metre is the default; up_axis: Y_UP is the default.
             MetresPerUnit = double.TryParse(unit, NumberStyles.Float, CultureInfo.InvariantCulture, out var metres) ? metres : 1,
-            UpAxis = up switch { "X_UP" => "X", "Z_UP" => "Z", _ => "Y" },
-            Lights = [.. document.Library("library_lights", "light").Select(l => new SceneLight(l["name"] ?? l["id"] ?? "light", l.Child("technique_common")?.Children is [var kind, ..] ? kind.Name : "unknown"))],
+            UpAxis = up switch
+            {
+                "X_UP" => "X",
+                "Z_UP" => "Z",
+                _ => "Y",
+            },
+            Lights =
+            [
+                .. document
+                    .Library("library_lights", "light")
+                    .Select(l => new SceneLight(
+                        l["name"] ?? l["id"] ?? "light",
+                        l.Child("technique_common")?.Children is [var kind, ..] ? kind.Name : "unknown"
+                    )),
+            ],
         };
     }
 
@@ -70,8 +90,14 @@ internal sealed class ColladaReader(string path, ReadContext context)
     /// <summary>A document in sixteen bits is read as if it were UTF-8; its byte offsets then are of no use to a writer.</summary>
     private bool Wide(ref byte[] bytes)
     {
-        var encoding = bytes switch { [0xFF, 0xFE, ..] => Encoding.Unicode, [0xFE, 0xFF, ..] => Encoding.BigEndianUnicode, _ => null };
-        if (encoding is null) return false;
+        var encoding = bytes switch
+        {
+            [0xFF, 0xFE, ..] => Encoding.Unicode,
+            [0xFE, 0xFF, ..] => Encoding.BigEndianUnicode,
+            _ => null,
+        };
+        if (encoding is null)
+            return false;
         bytes = Encoding.UTF8.GetBytes(encoding.GetString(bytes.AsSpan(2)));
         return wide = true;
     }
@@ -104,12 +130,19 @@ internal sealed class ColladaReader(string path, ReadContext context)
     {
         foreach (var tree in document.Root.Descendants())
         {
-            if (tree.Attribute("url") is not { } url) continue;
+            if (tree.Attribute("url") is not { } url)
+                continue;
             var hash = url.Value.IndexOf('#', StringComparison.Ordinal);
             var file = hash < 0 ? url.Value : url.Value[..hash];
-            if (file.Length == 0) continue;
+            if (file.Length == 0)
+                continue;
             var length = document.Bytes[url.Start..url.End].IndexOf((byte)'#') is var h and >= 0 ? h : url.End - url.Start;
-            builder.Add(ReferenceKind.Document, GltfUri.Decode(file), new(0, url.Start, length, SiteNotation.XmlUri), [new(string.Empty, tree.Name)]);
+            builder.Add(
+                ReferenceKind.Document,
+                GltfUri.Decode(file),
+                new(0, url.Start, length, SiteNotation.XmlUri),
+                [new(string.Empty, tree.Name)]
+            );
         }
     }
 
@@ -126,17 +159,25 @@ internal sealed class ColladaReader(string path, ReadContext context)
         {
             var target = document.Find(instance["url"]);
             // A controller deforms a geometry (skin) or mixes several (morph): the source is what is shown.
-            for (var hops = 0; target is { Name: "controller" } && hops < 8; hops++) target = document.Find(target.Children.FirstOrDefault(c => c.Name is "skin" or "morph")?["source"]);
+            for (var hops = 0; target is { Name: "controller" } && hops < 8; hops++)
+                target = document.Find(target.Children.FirstOrDefault(c => c.Name is "skin" or "morph")?["source"]);
             if (target is not { Name: "geometry" })
             {
                 notes.Add(new($"{instance.Name} calls for {instance["url"]}, which is not there.", $"{name}, line {instance.Line}"));
                 return -1;
             }
 
-            var bound = (instance.Child("bind_material")?.Child("technique_common")?.All("instance_material") ?? []).DistinctBy(i => i["symbol"]).ToDictionary(i => i["symbol"] ?? string.Empty, i => i["target"] ?? string.Empty);
+            var bound = (instance.Child("bind_material")?.Child("technique_common")?.All("instance_material") ?? [])
+                .DistinctBy(i => i["symbol"])
+                .ToDictionary(i => i["symbol"] ?? string.Empty, i => i["target"] ?? string.Empty);
             var key = $"{target["id"]} {string.Join(' ', bound.Select(b => $"{b.Key}={b.Value}"))}";
-            if (known.TryGetValue(key, out var index)) return index;
-            meshes.Add(geometry.Read(target, symbol => document.Find(bound.GetValueOrDefault(symbol)) is { Name: "material" } m ? ColladaMaterials.NameOf(m) : string.Empty));
+            if (known.TryGetValue(key, out var index))
+                return index;
+            meshes.Add(
+                geometry.Read(target, symbol =>
+                    document.Find(bound.GetValueOrDefault(symbol)) is { Name: "material" } m ? ColladaMaterials.NameOf(m) : string.Empty
+                )
+            );
             return known[key] = meshes.Count - 1;
         }
 
@@ -144,19 +185,29 @@ internal sealed class ColladaReader(string path, ReadContext context)
         while (open.TryPop(out var step) && nodes.Count < MaxNodes)
         {
             var instances = step.Node.Children.Where(c => c.Name is "instance_geometry" or "instance_controller").Select(MeshOf).ToList();
-            nodes.Add(new(step.Node["name"] ?? step.Node["id"] ?? "node", step.Parent, instances.Count > 0 ? instances[0] : -1) { Transform = Transforms.Pack(Matrix(document, step.Node)) });
+            nodes.Add(
+                new(step.Node["name"] ?? step.Node["id"] ?? "node", step.Parent, instances.Count > 0 ? instances[0] : -1)
+                {
+                    Transform = Transforms.Pack(Matrix(document, step.Node)),
+                }
+            );
             var index = nodes.Count - 1;
-            foreach (var more in instances.Skip(1)) nodes.Add(new(nodes[index].Name, index, more));
+            foreach (var more in instances.Skip(1))
+                nodes.Add(new(nodes[index].Name, index, more));
             if (step.Depth > 200)
             {
-                notes.Add(new("Nodes lie more than 200 deep or call for themselves; reading stopped there.", $"{name}, line {step.Node.Line}"));
+                notes.Add(
+                    new("Nodes lie more than 200 deep or call for themselves; reading stopped there.", $"{name}, line {step.Node.Line}")
+                );
                 continue;
             }
 
             foreach (var child in step.Node.Children.Reverse())
             {
-                if (child.Name == "node") open.Push((child, index, step.Depth + 1));
-                else if (child.Name == "instance_node" && document.Find(child["url"]) is { Name: "node" } placed) open.Push((placed, index, step.Depth + 1));
+                if (child.Name == "node")
+                    open.Push((child, index, step.Depth + 1));
+                else if (child.Name == "instance_node" && document.Find(child["url"]) is { Name: "node" } placed)
+                    open.Push((placed, index, step.Depth + 1));
             }
         }
 
@@ -179,7 +230,8 @@ internal sealed class ColladaReader(string path, ReadContext context)
         var m = Transforms.Identity;
         foreach (var step in node.Children)
         {
-            if (step.Name is not ("matrix" or "translate" or "rotate" or "scale")) continue;
+            if (step.Name is not ("matrix" or "translate" or "rotate" or "scale"))
+                continue;
             var n = document.Numbers(step);
             var next = (step.Name, n.Length) switch
             {
@@ -196,5 +248,6 @@ internal sealed class ColladaReader(string path, ReadContext context)
     }
 
     /// <summary>COLLADA writes matrices for column vectors, row by row.</summary>
-    private static double[] Transpose(double[] m) => [m[0], m[4], m[8], m[12], m[1], m[5], m[9], m[13], m[2], m[6], m[10], m[14], m[3], m[7], m[11], m[15]];
+    private static double[] Transpose(double[] m) =>
+        [m[0], m[4], m[8], m[12], m[1], m[5], m[9], m[13], m[2], m[6], m[10], m[14], m[3], m[7], m[11], m[15]];
 }

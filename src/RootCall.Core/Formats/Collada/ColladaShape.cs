@@ -10,18 +10,24 @@ internal sealed class ColladaShape : FixedShape
 
     protected override string? Value(string model, List<FixedInput> inputs, string name, ShaderValue? value)
     {
-        if (!ColladaMaterials.IsInput(name) || name == "bump") return $"The common profile of COLLADA has no value {name}.";
+        if (!ColladaMaterials.IsInput(name) || name == "bump")
+            return $"The common profile of COLLADA has no value {name}.";
         var type = ColladaMaterials.TypeOf(name);
-        if (value is not null && WhyNot(name, type, value) is { } why) return why;
+        if (value is not null && WhyNot(name, type, value) is { } why)
+            return why;
         var at = inputs.FindIndex(i => i.Name == name);
         if (value is null)
         {
-            if (at >= 0) inputs.RemoveAt(at);
+            if (at >= 0)
+                inputs.RemoveAt(at);
             // It is an attribute of the input's element.
-            if (name == "transparent") inputs.RemoveAll(i => i.Name == "opaque");
+            if (name == "transparent")
+                inputs.RemoveAll(i => i.Name == "opaque");
         }
-        else if (at >= 0) Set(inputs, at, inputs[at] with { Value = value, Image = null });
-        else inputs.Add(new(name, type, value, null, null));
+        else if (at >= 0)
+            Set(inputs, at, inputs[at] with { Value = value, Image = null });
+        else
+            inputs.Add(new(name, type, value, null, null));
         return null;
     }
 
@@ -29,17 +35,29 @@ internal sealed class ColladaShape : FixedShape
     protected override string? Disconnect(string model, List<FixedInput> inputs, string name)
     {
         var at = inputs.FindIndex(i => i.Name == name);
-        if (at >= 0 && inputs[at].Image is not null) inputs[at] = inputs[at] with { Image = null, Value = ColladaMaterials.White(name) };
+        if (at >= 0 && inputs[at].Image is not null)
+            inputs[at] = inputs[at] with { Image = null, Value = ColladaMaterials.White(name) };
         return null;
     }
 
-    protected override string? Image(SceneDraft draft, int material, string model, List<FixedInput> inputs, string name, ImageUse? from, ImageUse to)
+    protected override string? Image(
+        SceneDraft draft,
+        int material,
+        string model,
+        List<FixedInput> inputs,
+        string name,
+        ImageUse? from,
+        ImageUse to
+    )
     {
         var at = inputs.FindIndex(i => i.Name == name);
-        if (!ColladaMaterials.IsInput(name) || (name == "bump" && at < 0)) return $"The common profile of COLLADA has no input {name}.";
+        if (!ColladaMaterials.IsInput(name) || (name == "bump" && at < 0))
+            return $"The common profile of COLLADA has no input {name}.";
         var type = ColladaMaterials.TypeOf(name);
-        if (from is not null && from.Channels != to.Channels) return "The common profile of COLLADA picks no channels.";
-        if (to.Bias.Length > 0 || to.Scale.Any(s => s != 1)) return "The common profile of COLLADA scales no image.";
+        if (from is not null && from.Channels != to.Channels)
+            return "The common profile of COLLADA picks no channels.";
+        if (to.Bias.Length > 0 || to.Scale.Any(s => s != 1))
+            return "The common profile of COLLADA scales no image.";
         var use = new ImageUse(to.Reference)
         {
             UvSet = to.UvSet.Length > 0 ? to.UvSet : draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "TEXCOORD0",
@@ -49,8 +67,10 @@ internal sealed class ColladaShape : FixedShape
             EffectiveSpace = type == "color3" ? "srgb" : "data",
             Channels = type == "float" ? "r" : "rgb",
         };
-        if (at < 0) inputs.Add(new(name, type, null, use, null));
-        else Set(inputs, at, inputs[at] with { Value = null, Image = use });
+        if (at < 0)
+            inputs.Add(new(name, type, null, use, null));
+        else
+            Set(inputs, at, inputs[at] with { Value = null, Image = use });
         return null;
     }
 }

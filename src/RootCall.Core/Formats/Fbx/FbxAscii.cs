@@ -1,6 +1,7 @@
 using System.Buffers.Text;
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Xml;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Fbx;
 
@@ -24,7 +25,8 @@ public sealed class FbxAscii
     public static bool IsAscii(ReadOnlySpan<byte> bytes)
     {
         var head = bytes[..Math.Min(bytes.Length, 4096)];
-        return !head.Contains((byte)0) && (head.TrimStart("\uFEFF \r\n\t"u8).StartsWith("; FBX"u8) || head.IndexOf("FBXHeaderExtension"u8) >= 0);
+        return !head.Contains((byte)0)
+            && (head.TrimStart("\uFEFF \r\n\t"u8).StartsWith("; FBX"u8) || head.IndexOf("FBXHeaderExtension"u8) >= 0);
     }
 
     public static FbxNode Read(ReadOnlyMemory<byte> bytes, ICollection<string> errors)
@@ -43,7 +45,8 @@ public sealed class FbxAscii
             Skip();
             if (at >= memory.Length)
             {
-                if (!top) Tell("a body is not closed");
+                if (!top)
+                    Tell("a body is not closed");
                 break;
             }
 
@@ -59,7 +62,8 @@ public sealed class FbxAscii
                 break;
             }
 
-            if (Node(depth) is { } node) nodes.Add(node);
+            if (Node(depth) is { } node)
+                nodes.Add(node);
         }
 
         return nodes.ToImmutable();
@@ -68,7 +72,11 @@ public sealed class FbxAscii
     private FbxNode? Node(int depth)
     {
         var start = at;
-        while (at < memory.Length && (char.IsAsciiLetterOrDigit((char)Span[at]) || Span[at] is (byte)'_' or (byte)'-' or (byte)'|' or (byte)' ')) at++;
+        while (
+            at < memory.Length
+            && (char.IsAsciiLetterOrDigit((char)Span[at]) || Span[at] is (byte)'_' or (byte)'-' or (byte)'|' or (byte)' ')
+        )
+            at++;
         var name = XmlText.Bytes(Span[start..at]).Trim();
         if (at >= memory.Length || Span[at] != (byte)':' || name.Length == 0)
         {
@@ -93,7 +101,8 @@ public sealed class FbxAscii
             else
             {
                 children = Body(depth + 1);
-                if (at < memory.Length) at++;
+                if (at < memory.Length)
+                    at++;
             }
         }
 
@@ -105,12 +114,17 @@ public sealed class FbxAscii
         var list = ImmutableArray.CreateBuilder<FbxProperty>();
         Blank();
         // Arrays can be millions of numbers: they are passed over as text and read when asked for.
-        if (name is "a" or "Vertices" or "PolygonVertexIndex" or "Normals" or "UV" or "UVIndex" or "Materials" or "Edges" or "KeyTime" && LooksNumeric()) return [Array()];
+        if (
+            name is "a" or "Vertices" or "PolygonVertexIndex" or "Normals" or "UV" or "UVIndex" or "Materials" or "Edges" or "KeyTime"
+            && LooksNumeric()
+        )
+            return [Array()];
         var comma = true;
         while (at < memory.Length)
         {
             Blank();
-            if (at >= memory.Length) break;
+            if (at >= memory.Length)
+                break;
             var b = Span[at];
             if (b == (byte)',')
             {
@@ -121,7 +135,8 @@ public sealed class FbxAscii
                 continue;
             }
 
-            if (b is (byte)'{' or (byte)'}' or (byte)'\n' or (byte)'\r' or (byte)';' || !comma) break;
+            if (b is (byte)'{' or (byte)'}' or (byte)'\n' or (byte)'\r' or (byte)';' || !comma)
+                break;
             comma = false;
             list.Add(Value());
         }
@@ -132,7 +147,8 @@ public sealed class FbxAscii
     private bool LooksNumeric()
     {
         var i = at;
-        while (i < memory.Length && Span[i] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n') i++;
+        while (i < memory.Length && Span[i] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n')
+            i++;
         return i < memory.Length && (Span[i] is (byte)'-' or (byte)'.' || char.IsAsciiDigit((char)Span[i]));
     }
 
@@ -143,8 +159,10 @@ public sealed class FbxAscii
         {
             var b = Span[at];
             // An exponent stands behind a digit; any other letter begins the next record's name.
-            var exponent = b is (byte)'e' or (byte)'E' && at > start && (char.IsAsciiDigit((char)Span[at - 1]) || Span[at - 1] == (byte)'.');
-            if (b is (byte)'}' or (byte)'{' or (byte)';' || (char.IsAsciiLetter((char)b) && !exponent)) break;
+            var exponent =
+                b is (byte)'e' or (byte)'E' && at > start && (char.IsAsciiDigit((char)Span[at - 1]) || Span[at - 1] == (byte)'.');
+            if (b is (byte)'}' or (byte)'{' or (byte)';' || (char.IsAsciiLetter((char)b) && !exponent))
+                break;
             at++;
         }
 
@@ -154,7 +172,8 @@ public sealed class FbxAscii
         return new(numbers, () => Numbers(text.Span, numbers));
     }
 
-    private static int Count(ReadOnlySpan<byte> text) => text.Trim(" \r\n\t,"u8).Length == 0 ? 0 : text.TrimEnd(" \r\n\t,"u8).Count((byte)',') + 1;
+    private static int Count(ReadOnlySpan<byte> text) =>
+        text.Trim(" \r\n\t,"u8).Length == 0 ? 0 : text.TrimEnd(" \r\n\t,"u8).Count((byte)',') + 1;
 
     private static double[] Numbers(ReadOnlySpan<byte> text, int count)
     {
@@ -173,7 +192,8 @@ public sealed class FbxAscii
                 numbers.Add(number);
                 i += used;
             }
-            else i++;
+            else
+                i++;
         }
 
         return [.. numbers];
@@ -186,42 +206,55 @@ public sealed class FbxAscii
             var start = at + 1;
             var close = Span[start..].IndexOf((byte)'"');
             var end = close < 0 ? memory.Length : start + close;
-            if (close < 0) Tell("a text is not closed");
+            if (close < 0)
+                Tell("a text is not closed");
             at = Math.Min(memory.Length, end + 1);
             return new FbxText(XmlText.Decode(XmlText.Bytes(Span[start..end])), start, end - start);
         }
 
         var from = at;
-        while (at < memory.Length && Span[at] is not ((byte)',' or (byte)'{' or (byte)'}' or (byte)'\n' or (byte)'\r' or (byte)';' or (byte)' ' or (byte)'\t')) at++;
-        if (at == from) at++;
+        while (
+            at < memory.Length
+            && Span[at] is not ((byte)',' or (byte)'{' or (byte)'}' or (byte)'\n' or (byte)'\r' or (byte)';' or (byte)' ' or (byte)'\t')
+        )
+            at++;
+        if (at == from)
+            at++;
         var token = Span[from..at];
-        if (Utf8Parser.TryParse(token, out long whole, out var used) && used == token.Length) return new FbxInteger(whole);
-        if (Utf8Parser.TryParse(token, out double real, out used) && used == token.Length) return new FbxReal(real);
+        if (Utf8Parser.TryParse(token, out long whole, out var used) && used == token.Length)
+            return new FbxInteger(whole);
+        if (Utf8Parser.TryParse(token, out double real, out used) && used == token.Length)
+            return new FbxReal(real);
         return new FbxText(XmlText.Bytes(token), from, token.Length);
     }
 
     private void Blank()
     {
-        while (at < memory.Length && Span[at] is (byte)' ' or (byte)'\t') at++;
+        while (at < memory.Length && Span[at] is (byte)' ' or (byte)'\t')
+            at++;
     }
 
     private void Skip()
     {
         while (at < memory.Length)
         {
-            if (Span[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n' or (byte)',') at++;
+            if (Span[at] is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n' or (byte)',')
+                at++;
             else if (Span[at] == (byte)';')
             {
                 var line = Span[at..].IndexOf((byte)'\n');
                 at = line < 0 ? memory.Length : at + line + 1;
             }
-            else if (Span[at..].StartsWith("\uFEFF"u8)) at += 3;
-            else break;
+            else if (Span[at..].StartsWith("\uFEFF"u8))
+                at += 3;
+            else
+                break;
         }
     }
 
     private void Tell(string what)
     {
-        if (errors.Count < 50) errors.Add($"line {1 + Span[..Math.Min(at, memory.Length)].Count((byte)'\n'):N0}: {what}");
+        if (errors.Count < 50)
+            errors.Add(Invariant($"line {1 + Span[..Math.Min(at, memory.Length)].Count((byte)'\n'):N0}: {what}"));
     }
 }

@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using System.IO.Compression;
 using System.Text;
 using RootCall.Core.Files;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Fbx;
 
@@ -31,7 +32,8 @@ public sealed class FbxBinary
     }
 
     /// <summary>The magic ends in the format's name, two spaces, and the bytes 00 1A 00.</summary>
-    public static bool IsBinary(ReadOnlySpan<byte> bytes) => bytes.Length >= HeaderLength && bytes[8..23].SequenceEqual("FBX Binary  \0\x1a\0"u8);
+    public static bool IsBinary(ReadOnlySpan<byte> bytes) =>
+        bytes.Length >= HeaderLength && bytes[8..23].SequenceEqual("FBX Binary  \0\x1a\0"u8);
 
     public static uint VersionOf(ReadOnlySpan<byte> bytes) => BinaryPrimitives.ReadUInt32LittleEndian(bytes[23..]);
 
@@ -42,7 +44,8 @@ public sealed class FbxBinary
         var reader = new FbxBinary(bytes, errors, VersionOf(bytes.Span) >= WideFrom);
         var nodes = ImmutableArray.CreateBuilder<FbxNode>();
         long at = HeaderLength;
-        while (at < bytes.Length && reader.Node(ref at, bytes.Length, 0) is { } node) nodes.Add(node);
+        while (at < bytes.Length && reader.Node(ref at, bytes.Length, 0) is { } node)
+            nodes.Add(node);
         return new(string.Empty, [], nodes.ToImmutable(), 0);
     }
 
@@ -52,8 +55,11 @@ public sealed class FbxBinary
     {
         var start = at;
         var span = memory.Span;
-        if (at + RecordHead > limit) return Broken(at, "a record's head breaks off");
-        long end, properties, length;
+        if (at + RecordHead > limit)
+            return Broken(at, "a record's head breaks off");
+        long end,
+            properties,
+            length;
         if (wide)
         {
             end = BinaryPrimitives.ReadInt64LittleEndian(span[(int)at..]);
@@ -69,23 +75,28 @@ public sealed class FbxBinary
 
         int nameLength = span[(int)at + RecordHead - 1];
         at += RecordHead;
-        if (end == 0) return null; // The empty record that ends a list.
-        if (at + nameLength > limit || length < 0 || length > limit - at - nameLength) return Broken(start, $"a record declares {length:N0} bytes of properties");
+        if (end == 0)
+            return null; // The empty record that ends a list.
+        if (at + nameLength > limit || length < 0 || length > limit - at - nameLength)
+            return Broken(start, Invariant($"a record declares {length:N0} bytes of properties"));
         var name = Encoding.UTF8.GetString(span.Slice((int)at, nameLength));
         at += nameLength;
         if (end <= start || end > limit)
         {
-            Tell(start, $"{name} says it ends at byte {end:N0}, outside what holds it; it was read as far as that goes");
+            Tell(start, Invariant($"{name} says it ends at byte {end:N0}, outside what holds it; it was read as far as that goes"));
             end = limit;
         }
 
-        if (++count > MaxNodes) return Broken(start, $"there are more than {MaxNodes:N0} records");
+        if (++count > MaxNodes)
+            return Broken(start, Invariant($"there are more than {MaxNodes:N0} records"));
         var values = Properties(at, length, properties, name);
         at += length;
         var children = ImmutableArray.CreateBuilder<FbxNode>();
         if (depth < MaxDepth)
-            while (at < end && Node(ref at, end, depth + 1) is { } child) children.Add(child);
-        else if (at < end) Tell(at, $"records lie more than {MaxDepth} deep; those of {name} were left out");
+            while (at < end && Node(ref at, end, depth + 1) is { } child)
+                children.Add(child);
+        else if (at < end)
+            Tell(at, $"records lie more than {MaxDepth} deep; those of {name} were left out");
         at = end;
         return new(name, values, children.ToImmutable(), start);
     }
@@ -113,8 +124,18 @@ public sealed class FbxBinary
         var span = memory.Span[..(int)end];
         var type = (char)span[(int)at++];
         var rest = span[(int)at..];
-        var size = type switch { 'Y' => 2, 'C' or 'B' => 1, 'I' or 'F' => 4, 'D' or 'L' => 8, 'S' or 'R' => 4, 'f' or 'd' or 'l' or 'i' or 'b' or 'c' => 12, _ => -1 };
-        if (size < 0 || rest.Length < size) return null;
+        var size = type switch
+        {
+            'Y' => 2,
+            'C' or 'B' => 1,
+            'I' or 'F' => 4,
+            'D' or 'L' => 8,
+            'S' or 'R' => 4,
+            'f' or 'd' or 'l' or 'i' or 'b' or 'c' => 12,
+            _ => -1,
+        };
+        if (size < 0 || rest.Length < size)
+            return null;
         at += size;
         switch (type)
         {
@@ -132,10 +153,13 @@ public sealed class FbxBinary
                 return new FbxReal(BinaryPrimitives.ReadDoubleLittleEndian(rest));
             case 'S' or 'R':
                 var length = BinaryPrimitives.ReadUInt32LittleEndian(rest);
-                if (at + length > end) return null;
+                if (at + length > end)
+                    return null;
                 var start = at;
                 at += length;
-                return type == 'R' ? new FbxRaw(start, length) : new FbxText(Encoding.UTF8.GetString(span.Slice((int)start, (int)length)), start, length);
+                return type == 'R'
+                    ? new FbxRaw(start, length)
+                    : new FbxText(Encoding.UTF8.GetString(span.Slice((int)start, (int)length)), start, length);
             default:
                 return Array(type, rest, ref at, end);
         }
@@ -145,10 +169,14 @@ public sealed class FbxBinary
     {
         var number = BinaryPrimitives.ReadUInt32LittleEndian(head);
         var deflated = BinaryPrimitives.ReadUInt32LittleEndian(head[4..]) == 1;
-        var size = type is 'd' or 'l' ? 8 : type is 'b' or 'c' ? 1 : 4;
+        var size =
+            type is 'd' or 'l' ? 8
+            : type is 'b' or 'c' ? 1
+            : 4;
         var whole = number * (long)size;
         var length = deflated ? BinaryPrimitives.ReadUInt32LittleEndian(head[8..]) : whole;
-        if (at + length > end || whole > int.MaxValue || (deflated && whole > (length + 64) * DeflateRatio)) return null;
+        if (at + length > end || whole > int.MaxValue || (deflated && whole > (length + 64) * DeflateRatio))
+            return null;
         var bytes = memory.Slice((int)at, (int)length);
         at += length;
         var place = at;
@@ -162,11 +190,15 @@ public sealed class FbxBinary
             using var stream = new ZLibStream(new MemoryStream(packed.ToArray()), CompressionMode.Decompress);
             var bytes = new byte[length];
             var read = stream.ReadAtLeast(bytes, length, throwOnEndOfStream: false);
-            return read == length ? bytes : throw new CannotUseException($"An array before byte {place:N0} holds {read:N0} of the {length:N0} bytes it declares.");
+            return read == length
+                ? bytes
+                : throw new CannotUseException(
+                    Invariant($"An array before byte {place:N0} holds {read:N0} of the {length:N0} bytes it declares.")
+                );
         }
         catch (InvalidDataException e)
         {
-            throw new CannotUseException($"An array before byte {place:N0} does not inflate.", e);
+            throw new CannotUseException(Invariant($"An array before byte {place:N0} does not inflate."), e);
         }
     }
 
@@ -197,6 +229,7 @@ public sealed class FbxBinary
 
     private void Tell(long at, string what)
     {
-        if (errors.Count < 50) errors.Add($"byte {at:N0}: {what}");
+        if (errors.Count < 50)
+            errors.Add(Invariant($"byte {at:N0}: {what}"));
     }
 }

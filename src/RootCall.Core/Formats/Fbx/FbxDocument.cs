@@ -12,7 +12,8 @@ public sealed record FbxObject(string Id, string Name, string Class, FbxNode Nod
     {
         get
         {
-            if (values is not null) return values;
+            if (values is not null)
+                return values;
             var list = Node.Child("Properties70")?.All("P") ?? Node.Child("Properties60")?.All("Property") ?? [];
             return values = list.DistinctBy(p => p.Text(0)).ToDictionary(p => p.Text(0), StringComparer.Ordinal);
         }
@@ -21,7 +22,8 @@ public sealed record FbxObject(string Id, string Name, string Class, FbxNode Nod
     /// <summary>The numbers of a property, from 7.0 on behind four descriptive texts, before that behind three.</summary>
     public double[] Numbers(string property) => Values.TryGetValue(property, out var p) ? NumbersOf(p) : [];
 
-    public static double[] NumbersOf(FbxNode property) => [.. property.Properties.Skip(property.Name == "P" ? 4 : 3).Where(v => v is FbxInteger or FbxReal).Select(v => v.AsNumber)];
+    public static double[] NumbersOf(FbxNode property) =>
+        [.. property.Properties.Skip(property.Name == "P" ? 4 : 3).Where(v => v is FbxInteger or FbxReal).Select(v => v.AsNumber)];
 
     public static string TextOf(FbxNode property) => property.Text(property.Name == "P" ? 4 : 3);
 }
@@ -40,8 +42,22 @@ public sealed class FbxDocument
         Root = root;
         Version = version;
         Errors = errors;
-        Objects = (root.Child("Objects")?.Children ?? []).Select(Object).Where(o => o is not null).Select(o => o!).DistinctBy(o => o.Id).ToDictionary(o => o.Id, StringComparer.Ordinal);
-        Connections = [.. (root.Child("Connections")?.Children ?? []).Where(c => c.Name is "C" or "Connect").Select(c => new FbxConnection(Key(c.Property(1)), Key(c.Property(2)), c.Text(0) is "OP" or "PP" ? c.Text(c.Properties.Length > 3 ? 3 : 0) : string.Empty))];
+        Objects = (root.Child("Objects")?.Children ?? [])
+            .Select(Object)
+            .Where(o => o is not null)
+            .Select(o => o!)
+            .DistinctBy(o => o.Id)
+            .ToDictionary(o => o.Id, StringComparer.Ordinal);
+        Connections =
+        [
+            .. (root.Child("Connections")?.Children ?? [])
+                .Where(c => c.Name is "C" or "Connect")
+                .Select(c => new FbxConnection(
+                    Key(c.Property(1)),
+                    Key(c.Property(2)),
+                    c.Text(0) is "OP" or "PP" ? c.Text(c.Properties.Length > 3 ? 3 : 0) : string.Empty
+                )),
+        ];
         byDestination = Connections.ToLookup(c => c.Destination, StringComparer.Ordinal);
     }
 
@@ -60,9 +76,15 @@ public sealed class FbxDocument
     public static FbxDocument Read(ReadOnlyMemory<byte> bytes, string name)
     {
         var errors = new List<string>();
-        if (FbxBinary.IsBinary(bytes.Span)) return new(FbxBinary.Read(bytes, errors), FbxBinary.VersionOf(bytes.Span), errors);
-        if (bytes.Length > 18 && bytes.Span[8..18].SequenceEqual("FBX Binary"u8)) throw new CannotUseException($"“{name}” is a binary FBX that was sent as text: its zeros became other characters at byte 20, and nothing in it can be read.");
-        if (!FbxAscii.IsAscii(bytes.Span)) throw new CannotUseException($"“{name}” is not FBX: it begins neither as its binary nor as its text form.");
+        if (FbxBinary.IsBinary(bytes.Span))
+            return new(FbxBinary.Read(bytes, errors), FbxBinary.VersionOf(bytes.Span), errors);
+        if (bytes.Length > 18 && bytes.Span[8..18].SequenceEqual("FBX Binary"u8))
+            throw new CannotUseException(
+                $"“{name}” is a binary FBX that was sent as text: its zeros became other characters at byte 20, and nothing "
+                    + $"in it can be read."
+            );
+        if (!FbxAscii.IsAscii(bytes.Span))
+            throw new CannotUseException($"“{name}” is not FBX: it begins neither as its binary nor as its text form.");
         var root = FbxAscii.Read(bytes, errors);
         var version = root.Child("FBXHeaderExtension")?.Child("FBXVersion")?.Property(0)?.AsNumber ?? 0;
         return new(root, (uint)version, errors);
@@ -72,12 +94,14 @@ public sealed class FbxDocument
     public IEnumerable<(FbxObject Object, string Property)> Into(string id)
     {
         foreach (var connection in byDestination[id])
-            if (Objects.TryGetValue(connection.Source, out var source)) yield return (source, connection.Property);
+            if (Objects.TryGetValue(connection.Source, out var source))
+                yield return (source, connection.Property);
     }
 
     private static FbxObject? Object(FbxNode node)
     {
-        if (node.Properties.IsEmpty) return null;
+        if (node.Properties.IsEmpty)
+            return null;
         var numbered = node.Properties[0] is FbxInteger;
         var full = node.Text(numbered ? 1 : 0);
         return new(Key(node.Properties[0]), NameOf(full), node.Text(numbered ? 2 : 1), node);
@@ -89,7 +113,8 @@ public sealed class FbxDocument
     private static string NameOf(string full)
     {
         var cut = full.IndexOf("\0\u0001", StringComparison.Ordinal);
-        if (cut >= 0) return full[..cut];
+        if (cut >= 0)
+            return full[..cut];
         cut = full.IndexOf("::", StringComparison.Ordinal);
         return cut >= 0 ? full[(cut + 2)..] : full;
     }

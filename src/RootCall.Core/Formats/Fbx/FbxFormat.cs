@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Fbx;
 
@@ -10,11 +11,13 @@ public sealed class FbxFormat : ISceneFormat
 {
     public ImmutableArray<string> Extensions { get; } = [".fbx"];
 
-    public FormatCapabilities Capabilities { get; } = new() { Name = "FBX", ReadOnlyBecause = "FBX is read and not written; what is changed goes out as glTF" };
+    public FormatCapabilities Capabilities { get; } =
+        new() { Name = "FBX", ReadOnlyBecause = "FBX is read and not written; what is changed goes out as glTF" };
 
     public Scene Read(string path, ReadContext context) => new FbxReader(path, context).Read();
 
-    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) => throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
+    public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) =>
+        throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
 
     public OwnChanges Changes(Scene before, Scene now) => throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
 
@@ -22,18 +25,20 @@ public sealed class FbxFormat : ISceneFormat
     {
         using var stream = File.OpenRead(carried.File);
         var (start, length) = carried.DataUri is { } site ? (site.Start, site.Length) : (carried.Start, carried.Length);
-        if (start + length > stream.Length) throw new CannotUseException($"The data at byte {start:N0} is cut off by the end of the file.");
+        if (start + length > stream.Length)
+            throw new CannotUseException(Invariant($"The data at byte {start:N0} is cut off by the end of the file."));
         var bytes = new byte[length];
         stream.Position = start;
         stream.ReadExactly(bytes);
-        if (carried.DataUri is null) return new MemoryStream(bytes);
+        if (carried.DataUri is null)
+            return new MemoryStream(bytes);
         try
         {
             return new MemoryStream(Convert.FromBase64String(System.Text.Encoding.ASCII.GetString(bytes)));
         }
         catch (FormatException e)
         {
-            throw new CannotUseException($"The data at byte {start:N0} is not valid base64.", e);
+            throw new CannotUseException(Invariant($"The data at byte {start:N0} is not valid base64."), e);
         }
     }
 }

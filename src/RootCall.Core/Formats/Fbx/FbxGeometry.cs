@@ -28,7 +28,8 @@ internal sealed class FbxGeometry(FbxNode node)
     {
         var layer = node.Child("LayerElementMaterial");
         var slots = layer?.Child("Materials")?.Numbers() ?? [];
-        if (layer is null || slots.Length == 0) return _ => 0;
+        if (layer is null || slots.Length == 0)
+            return _ => 0;
         return layer.TextOf("MappingInformationType") == "ByPolygon" ? i => i < slots.Length ? (int)slots[i] : 0 : _ => (int)slots[0];
     }
 
@@ -36,12 +37,14 @@ internal sealed class FbxGeometry(FbxNode node)
     {
         var slots = Slots();
         var perSlot = new SortedDictionary<int, long>();
-        long faces = 0, triangles = 0;
+        long faces = 0,
+            triangles = 0;
         var inFace = 0;
         foreach (var corner in Corners)
         {
             inFace++;
-            if (corner >= 0) continue;
+            if (corner >= 0)
+                continue;
             var own = Math.Max(0, inFace - 2);
             var slot = slots((int)faces);
             perSlot[slot] = perSlot.GetValueOrDefault(slot) + own;
@@ -59,7 +62,10 @@ internal sealed class FbxGeometry(FbxNode node)
             faces,
             triangles,
             [.. UvLayers.Select((u, i) => u.TextOf("Name") is { Length: > 0 } n ? n : $"UV {i}")],
-            perSlot.Count == 0 ? [new(string.Empty, MaterialOf(0), 0)] : [.. perSlot.Select(p => new MeshPart(perSlot.Count > 1 ? $"slot {p.Key}" : string.Empty, MaterialOf(p.Key), p.Value))])
+            perSlot.Count == 0
+                ? [new(string.Empty, MaterialOf(0), 0)]
+                : [.. perSlot.Select(p => new MeshPart(perSlot.Count > 1 ? $"slot {p.Key}" : string.Empty, MaterialOf(p.Key), p.Value))]
+        )
         {
             Id = id,
             HasNormals = NormalLayer is not null,
@@ -82,13 +88,25 @@ internal sealed class FbxGeometry(FbxNode node)
         for (var c = 0; c < Corners.Length; c++)
         {
             var point = Corners[c] < 0 ? -(int)Corners[c] - 1 : (int)Corners[c];
-            var at = mapping switch { "ByPolygonVertex" => c, "ByVertice" or "ByVertex" => point, "ByPolygon" => polygon, "AllSame" => 0, _ => -1 };
-            if (index is not null && at >= 0) at = at < index.Length ? (int)index[at] : -1;
-            if (Corners[c] < 0) polygon++;
+            var at = mapping switch
+            {
+                "ByPolygonVertex" => c,
+                "ByVertice" or "ByVertex" => point,
+                "ByPolygon" => polygon,
+                "AllSame" => 0,
+                _ => -1,
+            };
+            if (index is not null && at >= 0)
+                at = at < index.Length ? (int)index[at] : -1;
+            if (Corners[c] < 0)
+                polygon++;
             // A corner without a value is written with index -1.
-            if (at < 0) continue;
-            if ((at + 1) * width > data.Length) return null;
-            for (var k = 0; k < width; k++) result[(c * width) + k] = (float)data[(at * width) + k];
+            if (at < 0)
+                continue;
+            if ((at + 1) * width > data.Length)
+                return null;
+            for (var k = 0; k < width; k++)
+                result[(c * width) + k] = (float)data[(at * width) + k];
         }
 
         return result;

@@ -12,40 +12,67 @@ internal sealed class FbxMaterials(FbxDocument document, IReadOnlyDictionary<str
         var fed = new HashSet<string>(StringComparer.Ordinal);
         foreach (var (texture, property) in document.Into(material.Id))
         {
-            if (property.Length == 0 || TextureOf(texture) is not { } found || !images.TryGetValue(found.Id, out var key) || !fed.Add(property)) continue;
+            if (
+                property.Length == 0
+                || TextureOf(texture) is not { } found
+                || !images.TryGetValue(found.Id, out var key)
+                || !fed.Add(property)
+            )
+                continue;
             var value = material.Numbers(property);
-            graph.Map(property, value.Length >= 3 || IsColour(property) ? "color3" : property.Contains("Normal", StringComparison.Ordinal) ? "vector3" : "float", Use(key, found, property));
+            graph.Map(
+                property,
+                value.Length >= 3 || IsColour(property) ? "color3"
+                    : property.Contains("Normal", StringComparison.Ordinal) ? "vector3"
+                    : "float",
+                Use(key, found, property)
+            );
         }
 
         foreach (var (name, property) in material.Values)
         {
-            if (fed.Contains(name)) continue;
+            if (fed.Contains(name))
+                continue;
             var numbers = FbxObject.NumbersOf(property);
             var declared = property.Text(1);
-            if (numbers.Length >= 3) graph.Value(name, "color3", new([.. numbers.Take(3)]));
-            else if (numbers.Length > 0) graph.Value(name, declared is "bool" or "Bool" ? "boolean" : declared is "int" or "Integer" or "enum" ? "integer" : "float", new([.. numbers.Take(1)]));
-            else if (FbxObject.TextOf(property) is { Length: > 0 } text) graph.Value(name, "string", ShaderValue.OfText(text));
+            if (numbers.Length >= 3)
+                graph.Value(name, "color3", new([.. numbers.Take(3)]));
+            else if (numbers.Length > 0)
+                graph.Value(
+                    name,
+                    declared is "bool" or "Bool" ? "boolean"
+                        : declared is "int" or "Integer" or "enum" ? "integer"
+                        : "float",
+                    new([.. numbers.Take(1)])
+                );
+            else if (FbxObject.TextOf(property) is { Length: > 0 } text)
+                graph.Value(name, "string", ShaderValue.OfText(text));
         }
 
         return new(material.Name) { Id = material.Id, Graph = graph.Build() };
     }
 
-    private static bool IsColour(string property) => property.Contains("Color", StringComparison.OrdinalIgnoreCase) || property.Contains("Diffuse", StringComparison.Ordinal) || property.Contains("Emissive", StringComparison.Ordinal);
+    private static bool IsColour(string property) =>
+        property.Contains("Color", StringComparison.OrdinalIgnoreCase)
+        || property.Contains("Diffuse", StringComparison.Ordinal)
+        || property.Contains("Emissive", StringComparison.Ordinal);
 
     /// <summary>The texture itself, or the first of a layered one.</summary>
-    private FbxObject? TextureOf(FbxObject connected) => connected.Node.Name switch
-    {
-        "Texture" => connected,
-        "LayeredTexture" => document.Into(connected.Id).Select(i => i.Object).FirstOrDefault(o => o.Node.Name == "Texture"),
-        _ => null,
-    };
+    private FbxObject? TextureOf(FbxObject connected) =>
+        connected.Node.Name switch
+        {
+            "Texture" => connected,
+            "LayeredTexture" => document.Into(connected.Id).Select(i => i.Object).FirstOrDefault(o => o.Node.Name == "Texture"),
+            _ => null,
+        };
 
     private static ImageUse Use(ReferenceKey key, FbxObject texture, string property)
     {
         double At(string child, string name, int i, double standard)
         {
             var numbers = texture.Numbers(name);
-            if (numbers.Length > i) return numbers[i];
+            if (numbers.Length > i)
+                return numbers[i];
             var direct = texture.Node.Child(child)?.Numbers() ?? [];
             return direct.Length > i ? direct[i] : standard;
         }
@@ -54,10 +81,18 @@ internal sealed class FbxMaterials(FbxDocument document, IReadOnlyDictionary<str
         var colour = IsColour(property);
         return new(key)
         {
-            UvSet = texture.Values.TryGetValue("UVSet", out var set) && FbxObject.TextOf(set) is var name and not "default" ? name : string.Empty,
+            UvSet =
+                texture.Values.TryGetValue("UVSet", out var set) && FbxObject.TextOf(set) is var name and not "default"
+                    ? name
+                    : string.Empty,
             Transform = new(
-                At("ModelUVTranslation", "Translation", 0, 0), At("ModelUVTranslation", "Translation", 1, 0), At(string.Empty, "Rotation", 2, 0),
-                At("ModelUVScaling", "Scaling", 0, 1), At("ModelUVScaling", "Scaling", 1, 1), "scale rotate offset"),
+                At("ModelUVTranslation", "Translation", 0, 0),
+                At("ModelUVTranslation", "Translation", 1, 0),
+                At(string.Empty, "Rotation", 2, 0),
+                At("ModelUVScaling", "Scaling", 0, 1),
+                At("ModelUVScaling", "Scaling", 1, 1),
+                "scale rotate offset"
+            ),
             WrapU = Wrap("WrapModeU"),
             WrapV = Wrap("WrapModeV"),
             EffectiveSpace = colour ? "srgb" : "data",

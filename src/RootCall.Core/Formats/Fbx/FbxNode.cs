@@ -9,7 +9,8 @@ public sealed record FbxNode(string Name, ImmutableArray<FbxProperty> Properties
     public FbxNode? Child(string name)
     {
         foreach (var child in Children)
-            if (child.Name == name) return child;
+            if (child.Name == name)
+                return child;
         return null;
     }
 
@@ -28,8 +29,10 @@ public sealed record FbxNode(string Name, ImmutableArray<FbxProperty> Properties
     /// </summary>
     public double[] Numbers()
     {
-        if (Child("a") is { } inner) return inner.Numbers();
-        if (Properties is [FbxArray array]) return array.Numbers();
+        if (Child("a") is { } inner)
+            return inner.Numbers();
+        if (Properties is [FbxArray array])
+            return array.Numbers();
         // A leading count, as in "Vertices: *24 { a: ... }", is text and drops out.
         return [.. Properties.Where(p => p is FbxInteger or FbxReal).Select(p => p.AsNumber)];
     }

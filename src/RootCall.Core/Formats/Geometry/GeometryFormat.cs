@@ -12,7 +12,8 @@ public abstract class GeometryFormat : ISceneFormat
 
     protected abstract string Name { get; }
 
-    public FormatCapabilities Capabilities => new() { Name = Name, ReadOnlyBecause = $"{Name} carries no materials or textures; there is nothing to write in it" };
+    public FormatCapabilities Capabilities =>
+        new() { Name = Name, ReadOnlyBecause = $"{Name} carries no materials or textures; there is nothing to write in it" };
 
     public Scene Read(string path, ReadContext context)
     {
@@ -30,7 +31,8 @@ public abstract class GeometryFormat : ISceneFormat
             [],
             [],
             new(1, 1, 0, 0, mesh.Triangles),
-            [.. notes])
+            [.. notes]
+        )
         {
             Meshes = [mesh],
             Nodes = [new(mesh.Name, -1, 0)],

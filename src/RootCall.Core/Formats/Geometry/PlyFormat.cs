@@ -4,6 +4,7 @@ using System.Globalization;
 using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Geometry;
 
@@ -27,9 +28,15 @@ public sealed class PlyFormat : GeometryFormat
         var values = new Values(buffered, format);
         var length = stream.Length;
         var box = new BoxBuilder();
-        long vertices = 0, faces = 0, triangles = 0;
+        long vertices = 0,
+            faces = 0,
+            triangles = 0;
         var vertexProperties = elements.FirstOrDefault(e => e.Name == "vertex")?.Properties ?? [];
-        var (x, y, z) = (vertexProperties.FindIndex(p => p.Name == "x"), vertexProperties.FindIndex(p => p.Name == "y"), vertexProperties.FindIndex(p => p.Name == "z"));
+        var (x, y, z) = (
+            vertexProperties.FindIndex(p => p.Name == "x"),
+            vertexProperties.FindIndex(p => p.Name == "y"),
+            vertexProperties.FindIndex(p => p.Name == "z")
+        );
         try
         {
             foreach (var element in elements)
@@ -37,17 +44,21 @@ public sealed class PlyFormat : GeometryFormat
                 var row = new double[element.Properties.Count];
                 for (var i = 0L; i < element.Count; i++)
                 {
-                    if ((i & 0xFFFF) == 0) stop.ThrowIfCancellationRequested();
+                    if ((i & 0xFFFF) == 0)
+                        stop.ThrowIfCancellationRequested();
                     long corners = 0;
                     for (var p = 0; p < row.Length; p++)
                     {
                         var property = element.Properties[p];
-                        if (property.CountType is null) row[p] = values.Next(property.Type);
+                        if (property.CountType is null)
+                            row[p] = values.Next(property.Type);
                         else
                         {
                             var count = (long)values.Next(property.CountType);
-                            if (property.Name is "vertex_indices" or "vertex_index") corners = count;
-                            for (var c = 0L; c < count; c++) values.Next(property.Type);
+                            if (property.Name is "vertex_indices" or "vertex_index")
+                                corners = count;
+                            for (var c = 0L; c < count; c++)
+                                values.Next(property.Type);
                         }
                     }
 
@@ -55,7 +66,8 @@ public sealed class PlyFormat : GeometryFormat
                     if (element.Name == "vertex")
                     {
                         vertices++;
-                        if (x >= 0 && y >= 0 && z >= 0) box.Add(row[x], row[y], row[z]);
+                        if (x >= 0 && y >= 0 && z >= 0)
+                            box.Add(row[x], row[y], row[z]);
                     }
                     else if (element.Name == "face")
                     {
@@ -67,11 +79,25 @@ public sealed class PlyFormat : GeometryFormat
         }
         catch (EndOfStreamException)
         {
-            notes.Add(new($"The file ends after {vertices:N0} points and {faces:N0} faces, before what its header declares; those were read.", $"{Path.GetFileName(path)}, byte {length:N0}"));
+            notes.Add(
+                new(
+                    Invariant(
+                        $"The file ends after {vertices:N0} points and {faces:N0} faces, before what its header declares; those were read."
+                    ),
+                    Invariant($"{Path.GetFileName(path)}, byte {length:N0}")
+                )
+            );
         }
 
         string[] uvNames = ["s", "u", "texture_u"];
-        return new(Path.GetFileNameWithoutExtension(path), vertices, faces, triangles, vertexProperties.Any(p => uvNames.Contains(p.Name)) ? ["uv"] : [], [new(string.Empty, string.Empty, triangles)])
+        return new(
+            Path.GetFileNameWithoutExtension(path),
+            vertices,
+            faces,
+            triangles,
+            vertexProperties.Any(p => uvNames.Contains(p.Name)) ? ["uv"] : [],
+            [new(string.Empty, string.Empty, triangles)]
+        )
         {
             HasNormals = vertexProperties.Any(p => p.Name == "nx"),
             HasColours = vertexProperties.Any(p => p.Name == "red"),
@@ -83,9 +109,11 @@ public sealed class PlyFormat : GeometryFormat
     {
         var head = new byte[Math.Min(LongestHeader, stream.Length)];
         stream.ReadExactly(head);
-        if (!head.AsSpan().StartsWith("ply"u8)) throw new CannotUseException($"“{name}” is no PLY: it does not begin with ply.");
+        if (!head.AsSpan().StartsWith("ply"u8))
+            throw new CannotUseException($"“{name}” is no PLY: it does not begin with ply.");
         var end = head.AsSpan().IndexOf("end_header"u8);
-        if (end < 0) throw new CannotUseException($"“{name}” is a PLY whose header does not end within {LongestHeader:N0} bytes.");
+        if (end < 0)
+            throw new CannotUseException(Invariant($"“{name}” is a PLY whose header does not end within {LongestHeader:N0} bytes."));
         var after = head.AsSpan(end).IndexOf((byte)'\n');
         stream.Position = after < 0 ? end + "end_header".Length : end + after + 1;
         var format = string.Empty;
@@ -98,7 +126,8 @@ public sealed class PlyFormat : GeometryFormat
                 case ["format", var f, ..]:
                     format = f;
                     break;
-                case ["element", var element, var count, ..] when long.TryParse(count, NumberStyles.None, CultureInfo.InvariantCulture, out var n):
+                case ["element", var element, var count, ..]
+                    when long.TryParse(count, NumberStyles.None, CultureInfo.InvariantCulture, out var n):
                     elements.Add(new(element, n, []));
                     break;
                 case ["property", "list", var countType, var type, var property, ..] when elements.Count > 0:
@@ -112,7 +141,9 @@ public sealed class PlyFormat : GeometryFormat
             }
         }
 
-        return format is "ascii" or "binary_little_endian" or "binary_big_endian" ? (format, elements) : throw new CannotUseException($"“{name}” is a PLY of the format “{format}”, which is not read.");
+        return format is "ascii" or "binary_little_endian" or "binary_big_endian"
+            ? (format, elements)
+            : throw new CannotUseException($"“{name}” is a PLY of the format “{format}”, which is not read.");
     }
 
     /// <summary>Values one after the other, as the header types them.</summary>
@@ -122,11 +153,19 @@ public sealed class PlyFormat : GeometryFormat
 
         public double Next(string type)
         {
-            if (format == "ascii") return Token();
-            var size = type switch { "char" or "uchar" or "int8" or "uint8" => 1, "short" or "ushort" or "int16" or "uint16" => 2, "double" or "float64" => 8, _ => 4 };
+            if (format == "ascii")
+                return Token();
+            var size = type switch
+            {
+                "char" or "uchar" or "int8" or "uint8" => 1,
+                "short" or "ushort" or "int16" or "uint16" => 2,
+                "double" or "float64" => 8,
+                _ => 4,
+            };
             var span = bytes.AsSpan(0, size);
             buffered.ReadExactly(span);
-            if (format == "binary_big_endian") span.Reverse();
+            if (format == "binary_big_endian")
+                span.Reverse();
             return type switch
             {
                 "char" or "int8" => (sbyte)span[0],
@@ -143,10 +182,9 @@ public sealed class PlyFormat : GeometryFormat
         /// <summary>In a text file a row may carry more than the header declares.</summary>
         public void EndRow()
         {
-            if (format != "ascii") return;
-            while (!ended && last != '\n' && (last = buffered.ReadByte()) >= 0)
-            {
-            }
+            if (format != "ascii")
+                return;
+            while (!ended && last != '\n' && (last = buffered.ReadByte()) >= 0) { }
 
             ended |= last < 0;
             last = 0;
@@ -161,10 +199,12 @@ public sealed class PlyFormat : GeometryFormat
             while (true)
             {
                 last = buffered.ReadByte();
-                if (last < 0 && text.Length == 0) throw new EndOfStreamException();
+                if (last < 0 && text.Length == 0)
+                    throw new EndOfStreamException();
                 if (last is < 0 or ' ' or '\t' or '\r' or '\n')
                 {
-                    if (text.Length > 0) break;
+                    if (text.Length > 0)
+                        break;
                     continue;
                 }
 

@@ -4,6 +4,7 @@ using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Wavefront;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Geometry;
 
@@ -24,28 +25,46 @@ public sealed class StlFormat : GeometryFormat
         // Binary files may begin with "solid" too: what tells is whether the count fits the length.
         var declared = read == HeaderLength ? BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(80)) : 0;
         var fits = read == HeaderLength && HeaderLength + (declared * (long)FacetLength) == stream.Length;
-        if (!fits && head.AsSpan(0, Math.Min(read, 80)).TrimStart(" \t\r\n"u8).StartsWith("solid"u8)) return Text(stream, path);
-        if (read < HeaderLength) throw new CannotUseException($"“{Path.GetFileName(path)}” is no STL: it is neither text that begins with solid nor 84 bytes long.");
+        if (!fits && head.AsSpan(0, Math.Min(read, 80)).TrimStart(" \t\r\n"u8).StartsWith("solid"u8))
+            return Text(stream, path);
+        if (read < HeaderLength)
+            throw new CannotUseException(
+                $"“{Path.GetFileName(path)}” is no STL: it is neither text that begins with solid nor 84 bytes long."
+            );
         var there = Math.Min(declared, (stream.Length - HeaderLength) / FacetLength);
-        if (!fits) notes.Add(new($"The header declares {declared:N0} triangles and {there:N0} are there; those were read.", $"{Path.GetFileName(path)}, byte 80"));
+        if (!fits)
+            notes.Add(
+                new(
+                    Invariant($"The header declares {declared:N0} triangles and {there:N0} are there; those were read."),
+                    $"{Path.GetFileName(path)}, byte 80"
+                )
+            );
         var box = new BoxBuilder();
         var buffer = new byte[FacetLength * 4096];
-        for (var left = there; left > 0;)
+        for (var left = there; left > 0; )
         {
             stop.ThrowIfCancellationRequested();
             var count = (int)Math.Min(left, 4096);
             stream.ReadExactly(buffer, 0, count * FacetLength);
             for (var i = 0; i < count; i++)
-                for (var c = 0; c < 3; c++)
-                {
-                    var at = buffer.AsSpan((i * FacetLength) + 12 + (c * 12));
-                    box.Add(BinaryPrimitives.ReadSingleLittleEndian(at), BinaryPrimitives.ReadSingleLittleEndian(at[4..]), BinaryPrimitives.ReadSingleLittleEndian(at[8..]));
-                }
+            for (var c = 0; c < 3; c++)
+            {
+                var at = buffer.AsSpan((i * FacetLength) + 12 + (c * 12));
+                box.Add(
+                    BinaryPrimitives.ReadSingleLittleEndian(at),
+                    BinaryPrimitives.ReadSingleLittleEndian(at[4..]),
+                    BinaryPrimitives.ReadSingleLittleEndian(at[8..])
+                );
+            }
 
             left -= count;
         }
 
-        return new(Path.GetFileNameWithoutExtension(path), there * 3, there, there, [], [new(string.Empty, string.Empty, there)]) { HasNormals = true, Bounds = box.Box };
+        return new(Path.GetFileNameWithoutExtension(path), there * 3, there, there, [], [new(string.Empty, string.Empty, there)])
+        {
+            HasNormals = true,
+            Bounds = box.Box,
+        };
     }
 
     private static Mesh Text(FileStream stream, string path)
@@ -53,25 +72,33 @@ public sealed class StlFormat : GeometryFormat
         stream.Position = 0;
         var lines = new ByteLines(stream);
         var box = new BoxBuilder();
-        long vertices = 0, facets = 0;
+        long vertices = 0,
+            facets = 0;
         Span<double> point = stackalloc double[3];
         while (lines.Next(out var line))
         {
             var statement = Statement.Of(line);
-            if (statement.Is("facet"u8)) facets++;
-            if (!statement.Is("vertex"u8)) continue;
+            if (statement.Is("facet"u8))
+                facets++;
+            if (!statement.Is("vertex"u8))
+                continue;
             vertices++;
             var rest = statement.Rest;
             for (var i = 0; i < 3; i++)
             {
                 rest = rest.TrimStart(" \t"u8);
-                if (!Utf8Parser.TryParse(rest, out point[i], out var used)) break;
+                if (!Utf8Parser.TryParse(rest, out point[i], out var used))
+                    break;
                 rest = rest[used..];
             }
 
             box.Add(point[0], point[1], point[2]);
         }
 
-        return new(Path.GetFileNameWithoutExtension(path), vertices, facets, facets, [], [new(string.Empty, string.Empty, facets)]) { HasNormals = true, Bounds = box.Box };
+        return new(Path.GetFileNameWithoutExtension(path), vertices, facets, facets, [], [new(string.Empty, string.Empty, facets)])
+        {
+            HasNormals = true,
+            Bounds = box.Box,
+        };
     }
 }

@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Gltf;
 
@@ -21,20 +22,33 @@ public sealed record GlbContainer(long JsonStart, int JsonLength, long BinStart,
     public static GlbContainer Read(Stream stream, string name, List<ReadNote> notes)
     {
         Span<byte> header = stackalloc byte[HeaderLength + ChunkHeaderLength];
-        if (stream.ReadAtLeast(header, header.Length, throwOnEndOfStream: false) < header.Length
-            || BinaryPrimitives.ReadUInt32LittleEndian(header) != Magic)
+        if (
+            stream.ReadAtLeast(header, header.Length, throwOnEndOfStream: false) < header.Length
+            || BinaryPrimitives.ReadUInt32LittleEndian(header) != Magic
+        )
             throw new CannotUseException($"“{name}” is not a GLB: it does not begin with glTF's magic number.");
         var version = BinaryPrimitives.ReadUInt32LittleEndian(header[4..]);
-        if (version != 2) throw new CannotUseException($"“{name}” is a GLB of version {version}; version 2 is read here.");
+        if (version != 2)
+            throw new CannotUseException($"“{name}” is a GLB of version {version}; version 2 is read here.");
         var declared = BinaryPrimitives.ReadUInt32LittleEndian(header[8..]);
         if (declared != stream.Length)
-            notes.Add(new($"The header declares {declared:N0} bytes and the file has {stream.Length:N0}; what is there was read.", $"{name}, byte 8"));
+            notes.Add(
+                new(
+                    Invariant($"The header declares {declared:N0} bytes and the file has {stream.Length:N0}; what is there was read."),
+                    $"{name}, byte 8"
+                )
+            );
         var jsonLength = BinaryPrimitives.ReadUInt32LittleEndian(header[12..]);
         if (BinaryPrimitives.ReadUInt32LittleEndian(header[16..]) != JsonChunk)
             throw new CannotUseException($"“{name}” is a GLB whose first chunk is not JSON; nothing in it can be read.");
         var kept = (int)Math.Min(Math.Min(jsonLength, int.MaxValue), stream.Length - header.Length);
         if (kept < jsonLength)
-            notes.Add(new($"The JSON chunk declares {jsonLength:N0} bytes and {kept:N0} are there; those were read.", $"{name}, byte 12"));
+            notes.Add(
+                new(
+                    Invariant($"The JSON chunk declares {jsonLength:N0} bytes and {kept:N0} are there; those were read."),
+                    $"{name}, byte 12"
+                )
+            );
 
         var next = header.Length + (long)kept;
         while (next + ChunkHeaderLength <= stream.Length)
@@ -48,7 +62,12 @@ public sealed record GlbContainer(long JsonStart, int JsonLength, long BinStart,
                 var start = next + ChunkHeaderLength;
                 var there = Math.Min(length, stream.Length - start);
                 if (there < length)
-                    notes.Add(new($"The BIN chunk declares {length:N0} bytes and {there:N0} are there; those were kept.", $"{name}, byte {next:N0}"));
+                    notes.Add(
+                        new(
+                            Invariant($"The BIN chunk declares {length:N0} bytes and {there:N0} are there; those were kept."),
+                            Invariant($"{name}, byte {next:N0}")
+                        )
+                    );
                 return new(header.Length, kept, start, there);
             }
 
@@ -66,7 +85,8 @@ public sealed record GlbContainer(long JsonStart, int JsonLength, long BinStart,
     /// <param name="bin">Edits inside the BIN chunk.</param>
     public IReadOnlyList<ByteEdit> Complete(IReadOnlyCollection<ByteEdit> edits, IReadOnlyCollection<ByteEdit> bin, Stream stream)
     {
-        if (edits.Count == 0 && bin.Count == 0) return [];
+        if (edits.Count == 0 && bin.Count == 0)
+            return [];
         var change = edits.Sum(e => e.Bytes.Length - e.Length);
 
         // Spaces at the end of the old chunk give way first, so the length changes only when it must.
@@ -78,19 +98,18 @@ public sealed record GlbContainer(long JsonStart, int JsonLength, long BinStart,
         var jsonLength = Aligned(text);
         var binChange = bin.Sum(e => e.Bytes.Length - e.Length);
         var binPadding = Aligned(BinLength + binChange) - (BinLength + binChange);
-        if (bin.Count == 0) binPadding = 0;
+        if (bin.Count == 0)
+            binPadding = 0;
         var moved = jsonLength - JsonLength + binChange + binPadding;
-        var result = new List<ByteEdit>
-        {
-            new(8, 4, Word(WordAt(stream, 8) + moved)),
-            new(12, 4, Word(jsonLength)),
-        };
+        var result = new List<ByteEdit> { new(8, 4, Word(WordAt(stream, 8) + moved)), new(12, 4, Word(jsonLength)) };
         result.AddRange(edits);
         result.Add(new(JsonStart + JsonLength - oldPadding, oldPadding, [.. Enumerable.Repeat((byte)' ', (int)(jsonLength - text))]));
-        if (bin.Count == 0) return result;
+        if (bin.Count == 0)
+            return result;
         result.Add(new(BinStart - ChunkHeaderLength, 4, Word(BinLength + binChange + binPadding)));
         result.AddRange(bin);
-        if (binPadding > 0) result.Add(new(BinStart + BinLength, 0, new byte[binPadding]));
+        if (binPadding > 0)
+            result.Add(new(BinStart + BinLength, 0, new byte[binPadding]));
         return result;
     }
 

@@ -25,19 +25,25 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
     public IReadOnlyList<ReferenceKey?> Keys(Scene scene)
     {
         var carried = scene.References.Where(r => r.Carried is not null).ToList();
-        var called = scene.References.Where(r => r.Kind == ReferenceKind.Image && r.Carried is null).DistinctBy(r => r.Written).ToDictionary(r => r.Written, r => r.Key, StringComparer.Ordinal);
+        var called = scene
+            .References.Where(r => r.Kind == ReferenceKind.Image && r.Carried is null)
+            .DistinctBy(r => r.Written)
+            .ToDictionary(r => r.Written, r => r.Key, StringComparer.Ordinal);
         return [.. root["images"].Items.Select(KeyOf)];
 
         ReferenceKey? KeyOf(JsonTree image)
         {
-            if (image["uri"].Text is { } uri && !GltfUri.IsData(uri)) return called.TryGetValue(GltfUri.Decode(uri), out var key) ? key : null;
+            if (image["uri"].Text is { } uri && !GltfUri.IsData(uri))
+                return called.TryGetValue(GltfUri.Decode(uri), out var key) ? key : null;
             return carried.Find(r => Holds(image, r.Carried!))?.Key;
         }
     }
 
-    private bool Holds(JsonTree image, CarriedData carried) => carried.DataUri is { } site
-        ? image["uri"].Exists && site.Start - (glb?.JsonStart ?? 0) == image["uri"].Start
-        : image["bufferView"].Index is { } v && StartOf(root["bufferViews"][v]) + (carried.File.Length == 0 ? 0 : glb?.BinStart ?? 0) == carried.Start;
+    private bool Holds(JsonTree image, CarriedData carried) =>
+        carried.DataUri is { } site
+            ? image["uri"].Exists && site.Start - (glb?.JsonStart ?? 0) == image["uri"].Start
+            : image["bufferView"].Index is { } v
+                && StartOf(root["bufferViews"][v]) + (carried.File.Length == 0 ? 0 : glb?.BinStart ?? 0) == carried.Start;
 
     public void Extract(JsonPatch patch, int image, string written)
     {
@@ -46,9 +52,11 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
         extracted.Add(image);
         patch.Set(spot, "uri", GltfUri.Encode(written));
         patch.Remove(spot, "mimeType");
-        if (entry["bufferView"].Index is not { } view) return;
+        if (entry["bufferView"].Index is not { } view)
+            return;
         patch.Remove(spot, "bufferView");
-        if (glb is null || root["bufferViews"][view]["buffer"].Index != 0 || !emptied.Add(view)) return;
+        if (glb is null || root["bufferViews"][view]["buffer"].Index != 0 || !emptied.Add(view))
+            return;
         cuts.Add((StartOf(root["bufferViews"][view]), (long)(root["bufferViews"][view]["byteLength"].Number ?? 0)));
     }
 
@@ -65,35 +73,45 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
 
         patch.Remove(spot, "uri");
         patch.Set(spot, "mimeType", mime);
-        var view = new JsonObject { ["buffer"] = 0, ["byteOffset"] = 0, ["byteLength"] = bytes.Length };
+        var view = new JsonObject
+        {
+            ["buffer"] = 0,
+            ["byteOffset"] = 0,
+            ["byteLength"] = bytes.Length,
+        };
         patch.Set(spot, "bufferView", patch.Append(patch.Child(new(root, null), "bufferViews", array: true), view));
         Array.Resize(ref bytes, (int)Aligned(bytes.Length));
         added.Add((view, bytes));
     }
 
     /// <summary>Null for an image that glTF does not carry inside (glTF 2.0, 5.16.3, and the extensions that add to it).</summary>
-    public static string? MimeOf(string file) => ImageProbe.File(file).Facts?.Format switch
-    {
-        ImageFormat.Jpeg => "image/jpeg",
-        ImageFormat.Png => "image/png",
-        ImageFormat.WebP => "image/webp",
-        ImageFormat.Ktx2 => "image/ktx2",
-        _ => null,
-    };
+    public static string? MimeOf(string file) =>
+        ImageProbe.File(file).Facts?.Format switch
+        {
+            ImageFormat.Jpeg => "image/jpeg",
+            ImageFormat.Png => "image/png",
+            ImageFormat.WebP => "image/webp",
+            ImageFormat.Ktx2 => "image/ktx2",
+            _ => null,
+        };
 
-    public static string NotCarried(string file) => $"“{Path.GetFileName(file)}” is neither PNG nor JPEG; glTF carries no other image inside.";
+    public static string NotCarried(string file) =>
+        $"“{Path.GetFileName(file)}” is neither PNG nor JPEG; glTF carries no other image inside.";
 
     /// <summary>Moves what lies behind the cuts, puts what is new at the end, and tells the buffer its new length.</summary>
     public void Finish(JsonPatch patch)
     {
-        if (glb is null || (cuts.Count == 0 && added.Count == 0)) return;
+        if (glb is null || (cuts.Count == 0 && added.Count == 0))
+            return;
         // A view that an image still reads is not emptied.
         var whole = Whole(cuts).ToList();
         foreach (var (start, length) in whole)
-            if (length > 0) Bin.Add(new(glb.BinStart + start, (int)length, []));
+            if (length > 0)
+                Bin.Add(new(glb.BinStart + start, (int)length, []));
         foreach (var (view, index) in root["bufferViews"].Items.Select((v, i) => (v, i)))
         {
-            if (view["buffer"].Index != 0) continue;
+            if (view["buffer"].Index != 0)
+                continue;
             var start = StartOf(view);
             var moved = whole.Where(c => c.Start < start).Sum(c => c.Length);
             if (emptied.Contains(index) && !IsRead(index))
@@ -111,7 +129,13 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
         if (added.Count > 0)
         {
             var padding = Aligned(left) - left;
-            Bin.Add(new(glb.BinStart + binLength, (int)Math.Min(Aligned(binLength) - binLength, glb.BinLength - binLength), [.. new byte[padding], .. added.SelectMany(a => a.Bytes)]));
+            Bin.Add(
+                new(
+                    glb.BinStart + binLength,
+                    (int)Math.Min(Aligned(binLength) - binLength, glb.BinLength - binLength),
+                    [.. new byte[padding], .. added.SelectMany(a => a.Bytes)]
+                )
+            );
             left += padding;
             foreach (var (view, bytes) in added)
             {
@@ -128,13 +152,15 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
     /// <summary>Only whole words are cut, so that what lies behind keeps its alignment; the few bytes left are padding.</summary>
     private IEnumerable<(long Start, long Length)> Whole(IEnumerable<(long Start, long Length)> ranges)
     {
-        var others = root["bufferViews"].Items
-            .Where((v, i) => (!emptied.Contains(i) || IsRead(i)) && v["buffer"].Index == 0)
-            .Select(v => (Start: StartOf(v), End: StartOf(v) + (long)(v["byteLength"].Number ?? 0))).ToList();
+        var others = root["bufferViews"]
+            .Items.Where((v, i) => (!emptied.Contains(i) || IsRead(i)) && v["buffer"].Index == 0)
+            .Select(v => (Start: StartOf(v), End: StartOf(v) + (long)(v["byteLength"].Number ?? 0)))
+            .ToList();
         foreach (var (start, length) in ranges.Distinct().OrderBy(r => r.Start))
         {
             // Bytes that another view reads too stay.
-            if (others.Any(o => o.Start < start + length && o.End > start)) continue;
+            if (others.Any(o => o.Start < start + length && o.End > start))
+                continue;
             // The padding behind goes along when nothing reads it.
             var next = others.Where(o => o.Start >= start + length).Select(o => o.Start).DefaultIfEmpty(binLength).Min();
             var end = Math.Min(next, Aligned(start + length));

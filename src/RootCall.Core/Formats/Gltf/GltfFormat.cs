@@ -6,6 +6,7 @@ using System.Text.Json;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Gltf;
 
@@ -22,25 +23,28 @@ public sealed class GltfFormat : ISceneFormat
         context.Progress?.Invoke($"reading {Path.GetFileName(path)}");
         using var stream = context.Open(path);
         var (root, _, glb) = Opened(stream, path, context.Bounds, notes);
-        var broken = notes.FirstOrDefault(n => n.Message.StartsWith(Partly, StringComparison.Ordinal)) is { } note ? $"{note.Message[Partly.Length..]} Nothing can be written into it." : null;
+        var broken = notes.FirstOrDefault(n => n.Message.StartsWith(Partly, StringComparison.Ordinal)) is { } note
+            ? $"{note.Message[Partly.Length..]} Nothing can be written into it."
+            : null;
         return new GltfReader(path, context.EditedCopy(path), root, glb, notes).Read(stream.Length, context.Stop) with { Broken = broken };
     }
 
-    public FormatCapabilities Capabilities { get; } = new()
-    {
-        Name = "glTF",
-        Refused = new Dictionary<SceneAct, string>
+    public FormatCapabilities Capabilities { get; } =
+        new()
         {
-            [SceneAct.MakeLibrary] = "A glTF file holds its materials itself.",
-            [SceneAct.SetAsset] = "glTF is not composed of layers.",
-            [SceneAct.RemoveMaterial] = "glTF numbers its materials; taking one out would renumber the others.",
-        }.ToFrozenDictionary(),
-        References = ReferenceLife.Listed,
-        Shape = new GltfShape(),
-        AssignsById = true,
-        Written = static path => GltfUri.Decode(GltfUri.Encode(path)),
-        MayCarry = file => GltfCarrier.MimeOf(file) is null ? GltfCarrier.NotCarried(file) : null,
-    };
+            Name = "glTF",
+            Refused = new Dictionary<SceneAct, string>
+            {
+                [SceneAct.MakeLibrary] = "A glTF file holds its materials itself.",
+                [SceneAct.SetAsset] = "glTF is not composed of layers.",
+                [SceneAct.RemoveMaterial] = "glTF numbers its materials; taking one out would renumber the others.",
+            }.ToFrozenDictionary(),
+            References = ReferenceLife.Listed,
+            Shape = new GltfShape(),
+            AssignsById = true,
+            Written = static path => GltfUri.Decode(GltfUri.Encode(path)),
+            MayCarry = file => GltfCarrier.MimeOf(file) is null ? GltfCarrier.NotCarried(file) : null,
+        };
 
     public OwnChanges Changes(Scene before, Scene now)
     {
@@ -70,7 +74,7 @@ public sealed class GltfFormat : ISceneFormat
             var bytes = new byte[carried.Length];
             stream.Position = carried.Start;
             if (stream.ReadAtLeast(bytes, bytes.Length, throwOnEndOfStream: false) < bytes.Length)
-                throw new CannotUseException($"The data at byte {carried.Start:N0} is cut off by the end of the file.");
+                throw new CannotUseException(Invariant($"The data at byte {carried.Start:N0} is cut off by the end of the file."));
             return new MemoryStream(bytes);
         }
 
@@ -79,7 +83,8 @@ public sealed class GltfFormat : ISceneFormat
         stream.ReadExactly(json);
         var uri = JsonSerializer.Deserialize<string>(json)!;
         var comma = uri.IndexOf(',', StringComparison.Ordinal);
-        if (comma < 0) throw new CannotUseException($"The data URI at byte {site.Start:N0} has no comma before its data.");
+        if (comma < 0)
+            throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} has no comma before its data."));
         if (!uri[..comma].EndsWith(";base64", StringComparison.OrdinalIgnoreCase))
             return new MemoryStream(Encoding.Latin1.GetBytes(Uri.UnescapeDataString(uri[(comma + 1)..])));
         try
@@ -88,7 +93,7 @@ public sealed class GltfFormat : ISceneFormat
         }
         catch (FormatException e)
         {
-            throw new CannotUseException($"The data URI at byte {site.Start:N0} is not valid base64.", e);
+            throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} is not valid base64."), e);
         }
     }
 
@@ -100,7 +105,10 @@ public sealed class GltfFormat : ISceneFormat
     }
 
     // Paths are ASCII after percent-encoding, so nothing but quotes and backslashes could need an escape.
-    private static readonly JsonSerializerOptions Plain = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Plain = new()
+    {
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
 
     private static bool IsBinary(string path, FileStream stream)
     {
@@ -111,13 +119,18 @@ public sealed class GltfFormat : ISceneFormat
         return head[..read].SequenceEqual("glTF"u8) || (read < 4 && path.EndsWith(".glb", StringComparison.OrdinalIgnoreCase));
     }
 
-    private static (Json.JsonTree Root, byte[] Json, GlbContainer? Glb) Opened(FileStream stream, string path, Bounds bounds, List<ReadNote> notes)
+    private static (Json.JsonTree Root, byte[] Json, GlbContainer? Glb) Opened(
+        FileStream stream,
+        string path,
+        Bounds bounds,
+        List<ReadNote> notes
+    )
     {
         var name = Path.GetFileName(path);
         var glb = IsBinary(path, stream) ? GlbContainer.Read(stream, name, notes) : null;
         var length = glb?.JsonLength ?? stream.Length;
         if (length > Math.Min(bounds.JsonBytes, Array.MaxLength))
-            throw new CannotUseException($"The JSON of “{name}” has {length:N0} bytes; at most {bounds.JsonBytes:N0} are read.");
+            throw new CannotUseException(Invariant($"The JSON of “{name}” has {length:N0} bytes; at most {bounds.JsonBytes:N0} are read."));
         var json = new byte[length];
         stream.Position = glb?.JsonStart ?? 0;
         stream.ReadExactly(json);
@@ -129,7 +142,8 @@ public sealed class GltfFormat : ISceneFormat
         var root = Json.JsonTree.Read(json, bounds.JsonDepth, out var error);
         if (root.Kind != JsonValueKind.Object)
             throw new CannotUseException($"“{name}” is not glTF: it holds no JSON object{(error is null ? string.Empty : $", {error}")}.");
-        if (error is not null) notes.Add(new($"{Partly}{error}.", name));
+        if (error is not null)
+            notes.Add(new($"{Partly}{error}.", name));
         var asset = root["asset"]["version"];
         var version = asset.Text ?? asset.Number?.ToString("0.0", System.Globalization.CultureInfo.InvariantCulture);
         if (version is not null && !version.StartsWith("2.", StringComparison.Ordinal) && version != "2")

@@ -12,7 +12,15 @@ namespace RootCall.Core.Formats.Gltf;
 /// <param name="Channels">The channels of the texture that arrive.</param>
 /// <param name="Colour">The texture's colour channels are sRGB-encoded.</param>
 internal sealed record GltfInput(
-    string Name, string Type, string Holder, string? Factor, ImmutableArray<double> Default, string? Texture = null, string Channels = "", bool Colour = false)
+    string Name,
+    string Type,
+    string Holder,
+    string? Factor,
+    ImmutableArray<double> Default,
+    string? Texture = null,
+    string Channels = "",
+    bool Colour = false
+)
 {
     /// <summary>First component of a factor that several inputs share (base colour and alpha).</summary>
     public int FactorOffset { get; init; }
@@ -21,7 +29,13 @@ internal sealed record GltfInput(
     public int FactorLength { get; init; } = 1;
 
     /// <summary>Key of the number in the texture's entry that what is read is multiplied by; null where there is none.</summary>
-    public string? Strength => Texture switch { "normalTexture" or "clearcoatNormalTexture" => "scale", "occlusionTexture" => "strength", _ => null };
+    public string? Strength =>
+        Texture switch
+        {
+            "normalTexture" or "clearcoatNormalTexture" => "scale",
+            "occlusionTexture" => "strength",
+            _ => null,
+        };
 
     public bool IsExtension => Holder.Contains('_', StringComparison.Ordinal);
 }
@@ -47,9 +61,19 @@ internal static class GltfInputs
 
     public static ImmutableArray<GltfInput> SpecularGlossinessInputs { get; } =
     [
-        new("diffuse", "color3", SpecularGlossinessExtension, "diffuseFactor", [1, 1, 1], "diffuseTexture", "rgb", true) { FactorLength = 4 },
-        new("alpha", "float", SpecularGlossinessExtension, "diffuseFactor", [1], "diffuseTexture", "a") { FactorOffset = 3, FactorLength = 4 },
-        new("specular", "color3", SpecularGlossinessExtension, "specularFactor", [1, 1, 1], "specularGlossinessTexture", "rgb", true) { FactorLength = 3 },
+        new("diffuse", "color3", SpecularGlossinessExtension, "diffuseFactor", [1, 1, 1], "diffuseTexture", "rgb", true)
+        {
+            FactorLength = 4,
+        },
+        new("alpha", "float", SpecularGlossinessExtension, "diffuseFactor", [1], "diffuseTexture", "a")
+        {
+            FactorOffset = 3,
+            FactorLength = 4,
+        },
+        new("specular", "color3", SpecularGlossinessExtension, "specularFactor", [1, 1, 1], "specularGlossinessTexture", "rgb", true)
+        {
+            FactorLength = 3,
+        },
         new("glossiness", "float", SpecularGlossinessExtension, "glossinessFactor", [1], "specularGlossinessTexture", "a"),
     ];
 
@@ -66,27 +90,62 @@ internal static class GltfInputs
         new("emissiveStrength", "float", "KHR_materials_emissive_strength", "emissiveStrength", [1]),
         new("ior", "float", "KHR_materials_ior", "ior", [1.5]),
         new("specular", "float", "KHR_materials_specular", "specularFactor", [1], "specularTexture", "a"),
-        new("specularColor", "color3", "KHR_materials_specular", "specularColorFactor", [1, 1, 1], "specularColorTexture", "rgb", true) { FactorLength = 3 },
+        new("specularColor", "color3", "KHR_materials_specular", "specularColorFactor", [1, 1, 1], "specularColorTexture", "rgb", true)
+        {
+            FactorLength = 3,
+        },
         new("transmission", "float", "KHR_materials_transmission", "transmissionFactor", [0], "transmissionTexture", "r"),
-        new("diffuseTransmission", "float", "KHR_materials_diffuse_transmission", "diffuseTransmissionFactor", [0], "diffuseTransmissionTexture", "a"),
-        new("diffuseTransmissionColor", "color3", "KHR_materials_diffuse_transmission", "diffuseTransmissionColorFactor", [1, 1, 1], "diffuseTransmissionColorTexture", "rgb", true) { FactorLength = 3 },
+        new(
+            "diffuseTransmission",
+            "float",
+            "KHR_materials_diffuse_transmission",
+            "diffuseTransmissionFactor",
+            [0],
+            "diffuseTransmissionTexture",
+            "a"
+        ),
+        new(
+            "diffuseTransmissionColor",
+            "color3",
+            "KHR_materials_diffuse_transmission",
+            "diffuseTransmissionColorFactor",
+            [1, 1, 1],
+            "diffuseTransmissionColorTexture",
+            "rgb",
+            true
+        )
+        {
+            FactorLength = 3,
+        },
         new("thickness", "float", "KHR_materials_volume", "thicknessFactor", [0], "thicknessTexture", "g"),
         new("attenuationDistance", "float", "KHR_materials_volume", "attenuationDistance", []),
         new("attenuationColor", "color3", "KHR_materials_volume", "attenuationColor", [1, 1, 1]) { FactorLength = 3 },
         new("clearcoat", "float", "KHR_materials_clearcoat", "clearcoatFactor", [0], "clearcoatTexture", "r"),
         new("clearcoatRoughness", "float", "KHR_materials_clearcoat", "clearcoatRoughnessFactor", [0], "clearcoatRoughnessTexture", "g"),
         new("clearcoatNormal", "vector3", "KHR_materials_clearcoat", null, [], "clearcoatNormalTexture", "rgb"),
-        new("sheenColor", "color3", "KHR_materials_sheen", "sheenColorFactor", [0, 0, 0], "sheenColorTexture", "rgb", true) { FactorLength = 3 },
+        new("sheenColor", "color3", "KHR_materials_sheen", "sheenColorFactor", [0, 0, 0], "sheenColorTexture", "rgb", true)
+        {
+            FactorLength = 3,
+        },
         new("sheenRoughness", "float", "KHR_materials_sheen", "sheenRoughnessFactor", [0], "sheenRoughnessTexture", "a"),
         new("anisotropyStrength", "float", "KHR_materials_anisotropy", "anisotropyStrength", [0], "anisotropyTexture", "rgb"),
         new("anisotropyRotation", "float", "KHR_materials_anisotropy", "anisotropyRotation", [0]),
         new("iridescence", "float", "KHR_materials_iridescence", "iridescenceFactor", [0], "iridescenceTexture", "r"),
         new("iridescenceIor", "float", "KHR_materials_iridescence", "iridescenceIor", [1.3]),
         new("iridescenceThicknessMinimum", "float", "KHR_materials_iridescence", "iridescenceThicknessMinimum", [100]),
-        new("iridescenceThicknessMaximum", "float", "KHR_materials_iridescence", "iridescenceThicknessMaximum", [400], "iridescenceThicknessTexture", "g"),
+        new(
+            "iridescenceThicknessMaximum",
+            "float",
+            "KHR_materials_iridescence",
+            "iridescenceThicknessMaximum",
+            [400],
+            "iridescenceThicknessTexture",
+            "g"
+        ),
         new("dispersion", "float", "KHR_materials_dispersion", "dispersion", [0]),
     ];
 
     /// <summary>The inputs of a model, in the order they are shown.</summary>
-    public static IEnumerable<GltfInput> Of(string model) => (model == SpecularGlossiness ? SpecularGlossinessInputs : Core).Concat(Shared).Concat(Extensions);
+    public static IEnumerable<GltfInput> Of(string model) =>
+        (model == SpecularGlossiness ? SpecularGlossinessInputs : Core).Concat(Shared).Concat(Extensions);
 }

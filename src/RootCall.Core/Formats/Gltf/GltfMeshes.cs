@@ -19,23 +19,28 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
         var placed = new bool[items.Count];
         var isChild = new bool[items.Count];
         foreach (var node in items)
-            foreach (var child in node["children"].Items)
-                if (child.Index is { } c && c < items.Count) isChild[c] = true;
+        foreach (var child in node["children"].Items)
+            if (child.Index is { } c && c < items.Count)
+                isChild[c] = true;
 
         // Roots first; then whatever only a cycle holds together.
         foreach (var start in Enumerable.Range(0, items.Count).OrderBy(i => isChild[i]))
         {
-            if (placed[start]) continue;
-            if (isChild[start]) notes.Add(new($"Node {start} is its own ancestor; it was placed at the top.", $"{name}, /nodes/{start}"));
+            if (placed[start])
+                continue;
+            if (isChild[start])
+                notes.Add(new($"Node {start} is its own ancestor; it was placed at the top.", $"{name}, /nodes/{start}"));
             var open = new Stack<(int Node, int Parent)>([(start, -1)]);
             while (open.TryPop(out var step) && nodes.Count < MaxNodes)
             {
-                if (placed[step.Node]) continue;
+                if (placed[step.Node])
+                    continue;
                 placed[step.Node] = true;
                 nodes.Add(ReadNode(items[step.Node], step.Node, step.Parent));
                 var parent = nodes.Count - 1;
                 foreach (var child in items[step.Node]["children"].Items.Reverse())
-                    if (child.Index is { } c && c < items.Count) open.Push((c, parent));
+                    if (child.Index is { } c && c < items.Count)
+                        open.Push((c, parent));
             }
         }
 
@@ -45,7 +50,10 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
     private SceneNode ReadNode(JsonTree node, int index, int parent)
     {
         var instances = node["extensions"]["EXT_mesh_gpu_instancing"]["attributes"].Members;
-        var copies = instances.Count > 0 && instances[0].Value.Index is { } accessor ? (int)Math.Clamp(root["accessors"][accessor]["count"].Number ?? 1, 0, int.MaxValue) : 1;
+        var copies =
+            instances.Count > 0 && instances[0].Value.Index is { } accessor
+                ? (int)Math.Clamp(root["accessors"][accessor]["count"].Number ?? 1, 0, int.MaxValue)
+                : 1;
         var mesh = node["mesh"].Index ?? -1;
         if (mesh >= root["meshes"].Items.Count)
         {
@@ -53,13 +61,19 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
             mesh = -1;
         }
 
-        return new(node["name"].Text ?? $"node {index}", parent, mesh) { Place = index, Transform = Transform(node), Copies = copies };
+        return new(node["name"].Text ?? $"node {index}", parent, mesh)
+        {
+            Place = index,
+            Transform = Transform(node),
+            Copies = copies,
+        };
     }
 
     private static ImmutableArray<double> Transform(JsonTree node)
     {
         // Column-major for column vectors, as glTF writes it, is row-major for row vectors.
-        if (node["matrix"].Items is { Count: 16 } matrix) return Transforms.Pack([.. matrix.Select(m => m.Number ?? 0)]);
+        if (node["matrix"].Items is { Count: 16 } matrix)
+            return Transforms.Pack([.. matrix.Select(m => m.Number ?? 0)]);
         double At(string key, int i, double standard) => node[key][i].Number ?? standard;
         var scale = Transforms.Scaling(At("scale", 0, 1), At("scale", 1, 1), At("scale", 2, 1));
         var turn = Transforms.Quaternion(At("rotation", 0, 0), At("rotation", 1, 0), At("rotation", 2, 0), At("rotation", 3, 1));
@@ -73,8 +87,10 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
         var uvs = new SortedSet<string>(StringComparer.Ordinal);
         var counted = new HashSet<int>();
         var box = new BoxBuilder();
-        long vertices = 0, faces = 0;
-        bool normals = false, colours = false;
+        long vertices = 0,
+            faces = 0;
+        bool normals = false,
+            colours = false;
         string? unmeasured = null;
         foreach (var (primitive, p) in mesh["primitives"].Items.Select((v, i) => (v, i)))
         {
@@ -82,27 +98,39 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
             normals |= attributes["NORMAL"].Exists;
             colours |= attributes["COLOR_0"].Exists;
             foreach (var (key, _) in attributes.Members)
-                if (key.StartsWith("TEXCOORD_", StringComparison.Ordinal)) uvs.Add(key);
+                if (key.StartsWith("TEXCOORD_", StringComparison.Ordinal))
+                    uvs.Add(key);
             if (attributes["POSITION"].Index is { } position)
             {
                 var accessor = root["accessors"][position];
                 // Primitives may share their points; they are counted once.
-                if (counted.Add(position)) vertices += (long)(accessor["count"].Number ?? 0);
+                if (counted.Add(position))
+                    vertices += (long)(accessor["count"].Number ?? 0);
                 Grow(ref box, accessor);
             }
 
-            if (primitive["extensions"]["KHR_draco_mesh_compression"].Exists) unmeasured = "KHR_draco_mesh_compression";
+            if (primitive["extensions"]["KHR_draco_mesh_compression"].Exists)
+                unmeasured = "KHR_draco_mesh_compression";
             var triangles = Triangles(primitive);
             faces += triangles;
             var material = primitive["material"].Index is { } m ? MaterialName(m, index, p) : string.Empty;
-            parts.Add(new(mesh["primitives"].Items.Count > 1 ? $"primitive {p}" : string.Empty, material, triangles)
-            {
-                MaterialId = material.Length > 0 ? $"/materials/{primitive["material"].Index}" : string.Empty,
-                ByVariant = ByVariant(primitive),
-            });
+            parts.Add(
+                new(mesh["primitives"].Items.Count > 1 ? $"primitive {p}" : string.Empty, material, triangles)
+                {
+                    MaterialId = material.Length > 0 ? $"/materials/{primitive["material"].Index}" : string.Empty,
+                    ByVariant = ByVariant(primitive),
+                }
+            );
         }
 
-        return new(mesh["name"].Text is { Length: > 0 } n ? n : $"mesh {index}", vertices, faces, faces, [.. uvs], parts.Count > 0 ? parts.ToImmutable() : [new(string.Empty, string.Empty, 0) { Bound = BoundBy.Stronger }])
+        return new(
+            mesh["name"].Text is { Length: > 0 } n ? n : $"mesh {index}",
+            vertices,
+            faces,
+            faces,
+            [.. uvs],
+            parts.Count > 0 ? parts.ToImmutable() : [new(string.Empty, string.Empty, 0) { Bound = BoundBy.Stronger }]
+        )
         {
             Id = $"/meshes/{index}",
             HasNormals = normals,
@@ -116,20 +144,28 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
     private ImmutableDictionary<string, string> ByVariant(JsonTree primitive)
     {
         var mappings = primitive["extensions"]["KHR_materials_variants"]["mappings"].Items;
-        if (mappings.Count == 0) return ImmutableDictionary<string, string>.Empty;
+        if (mappings.Count == 0)
+            return ImmutableDictionary<string, string>.Empty;
         var names = root["extensions"]["KHR_materials_variants"]["variants"].Items;
         var chosen = ImmutableDictionary.CreateBuilder<string, string>(StringComparer.Ordinal);
         foreach (var mapping in mappings)
-            foreach (var variant in mapping["variants"].Items)
-                if (variant.Index is { } v && v < names.Count && names[v]["name"].Text is { } text && mapping["material"].Index is { } material && material < root["materials"].Items.Count)
-                    chosen[text] = $"/materials/{material}";
+        foreach (var variant in mapping["variants"].Items)
+            if (
+                variant.Index is { } v
+                && v < names.Count
+                && names[v]["name"].Text is { } text
+                && mapping["material"].Index is { } material
+                && material < root["materials"].Items.Count
+            )
+                chosen[text] = $"/materials/{material}";
         return chosen.ToImmutable();
     }
 
     private string MaterialName(int material, int mesh, int primitive)
     {
         var entry = root["materials"][material];
-        if (entry.Exists) return GltfMaterials.NameOf(entry, material);
+        if (entry.Exists)
+            return GltfMaterials.NameOf(entry, material);
         notes.Add(new($"Material {material} is assigned, but is not there.", $"{name}, /meshes/{mesh}/primitives/{primitive}"));
         return string.Empty;
     }
@@ -137,7 +173,8 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
     private static void Grow(ref BoxBuilder box, JsonTree accessor)
     {
         foreach (var corner in new[] { accessor["min"].Items, accessor["max"].Items })
-            if (corner is [{ Number: { } x }, { Number: { } y }, { Number: { } z }]) box.Add(x, y, z);
+            if (corner is [{ Number: { } x }, { Number: { } y }, { Number: { } z }])
+                box.Add(x, y, z);
     }
 
     private long Triangles(JsonTree primitive)
@@ -145,6 +182,11 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
         var accessor = primitive["indices"].Index ?? primitive["attributes"]["POSITION"].Index;
         var count = (long)Math.Clamp(accessor is { } a ? root["accessors"][a]["count"].Number ?? 0 : 0, 0, long.MaxValue);
         // glTF 2.0, primitive.mode: 4 triangles (the default), 5 strip, 6 fan; the others draw none.
-        return (int)(primitive["mode"].Number ?? 4) switch { 4 => count / 3, 5 or 6 => Math.Max(0, count - 2), _ => 0 };
+        return (int)(primitive["mode"].Number ?? 4) switch
+        {
+            4 => count / 3,
+            5 or 6 => Math.Max(0, count - 2),
+            _ => 0,
+        };
     }
 }

@@ -25,12 +25,15 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
             images.Add(AddImage(builder, image, index, [.. uses[index].Distinct()]));
         }
 
-        foreach (var (buffer, index) in root["buffers"].Items.Select((v, i) => (v, i))) AddBuffer(builder, buffer, index);
+        foreach (var (buffer, index) in root["buffers"].Items.Select((v, i) => (v, i)))
+            AddBuffer(builder, buffer, index);
 
         TellExtensions();
         var meshes = new GltfMeshes(root, name, notes);
         var looks = new GltfMaterials(root, images);
-        var materials = root["materials"].Items.Select((m, i) => looks.Read(m, i) is var read ? read with { Others = Others(m, read, images) } : read).ToImmutableArray();
+        var materials = root["materials"]
+            .Items.Select((m, i) => looks.Read(m, i) is var read ? read with { Others = Others(m, read, images) } : read)
+            .ToImmutableArray();
         var measured = meshes.Meshes();
         var nodes = meshes.Nodes();
         return new Scene(
@@ -40,14 +43,20 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
             materials,
             builder.ToImmutable(),
             new(nodes.Length, measured.Length, materials.Length, root["images"].Items.Count, measured.Sum(m => m.Triangles)),
-            [.. notes])
+            [.. notes]
+        )
         {
             Nodes = nodes,
             Meshes = measured,
             MetresPerUnit = 1, // glTF 2.0, 3.4: all linear distances are metres, +Y is up.
             UpAxis = "Y",
             Variants = Variants(),
-            Lights = [.. root["extensions"]["KHR_lights_punctual"]["lights"].Items.Select((l, i) => new SceneLight(l["name"].Text ?? $"light {i}", l["type"].Text ?? "unknown"))],
+            Lights =
+            [
+                .. root["extensions"]
+                    ["KHR_lights_punctual"]["lights"]
+                    .Items.Select((l, i) => new SceneLight(l["name"].Text ?? $"light {i}", l["type"].Text ?? "unknown")),
+            ],
         };
     }
 
@@ -55,20 +64,40 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
     private ImmutableArray<OtherUse> Others(JsonTree material, Material read, List<ReferenceKey?> images)
     {
         var known = read.Uses().Select(u => (u.Key, u.Use.Input)).ToHashSet();
-        return [.. TextureInputs(material).SelectMany(t => Sources(root["textures"][t.Texture]).Select(s => (Image: s < images.Count ? images[s] : null, Field: t.Input)))
-            .Where(u => u.Image is { } key && !known.Contains((key, u.Field))).Distinct().Select(u => new OtherUse(u.Image!.Value, u.Field))];
+        return
+        [
+            .. TextureInputs(material)
+                .SelectMany(t =>
+                    Sources(root["textures"][t.Texture]).Select(s => (Image: s < images.Count ? images[s] : null, Field: t.Input))
+                )
+                .Where(u => u.Image is { } key && !known.Contains((key, u.Field)))
+                .Distinct()
+                .Select(u => new OtherUse(u.Image!.Value, u.Field)),
+        ];
     }
 
     /// <summary>A texture may name the same picture twice, once in a newer container; each is called for.</summary>
     private static IEnumerable<int> Sources(JsonTree texture) =>
-        new[] { texture["source"], texture["extensions"]["KHR_texture_basisu"]["source"], texture["extensions"]["EXT_texture_webp"]["source"] }.Select(s => s.Index).OfType<int>();
+        new[]
+        {
+            texture["source"],
+            texture["extensions"]["KHR_texture_basisu"]["source"],
+            texture["extensions"]["EXT_texture_webp"]["source"],
+        }
+            .Select(s => s.Index)
+            .OfType<int>();
 
     private void TellExtensions()
     {
         foreach (var extension in root["extensionsRequired"].Items)
         {
             if (extension.Text is "KHR_draco_mesh_compression" or "EXT_meshopt_compression")
-                notes.Add(new($"Geometry is compressed with {extension.Text}; it is carried along, its counts are those the file declares.", $"{name}, /extensionsRequired"));
+                notes.Add(
+                    new(
+                        $"Geometry is compressed with {extension.Text}; it is carried along, its counts are those the file declares.",
+                        $"{name}, /extensionsRequired"
+                    )
+                );
             else if (extension.Text is { } text && !Known.Contains(text))
                 notes.Add(new($"The scene requires {text}, which is not known here; it is kept as it is.", $"{name}, /extensionsRequired"));
         }
@@ -76,16 +105,28 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
 
     private ImmutableArray<VariantChoice> Variants()
     {
-        var names = root["extensions"]["KHR_materials_variants"]["variants"].Items.Select((v, i) => v["name"].Text ?? $"variant {i}").ToImmutableArray();
+        var names = root["extensions"]
+            ["KHR_materials_variants"]["variants"]
+            .Items.Select((v, i) => v["name"].Text ?? $"variant {i}")
+            .ToImmutableArray();
         return names.IsEmpty ? [] : [new(string.Empty, "material variants", names, string.Empty)];
     }
 
     private static readonly FrozenSet<string> Known = FrozenSet.Create(
         StringComparer.Ordinal,
         [
-            .. GltfInputs.Extensions.Select(i => i.Holder), GltfInputs.SpecularGlossinessExtension, "KHR_materials_unlit", "KHR_materials_variants", "KHR_texture_transform",
-            "KHR_texture_basisu", "EXT_texture_webp", "KHR_lights_punctual", "EXT_mesh_gpu_instancing", "KHR_mesh_quantization",
-        ]);
+            .. GltfInputs.Extensions.Select(i => i.Holder),
+            GltfInputs.SpecularGlossinessExtension,
+            "KHR_materials_unlit",
+            "KHR_materials_variants",
+            "KHR_texture_transform",
+            "KHR_texture_basisu",
+            "EXT_texture_webp",
+            "KHR_lights_punctual",
+            "EXT_mesh_gpu_instancing",
+            "KHR_mesh_quantization",
+        ]
+    );
 
     private ReferenceKey? AddImage(ReferenceListBuilder builder, JsonTree image, int index, ImmutableArray<ReferenceUse> uses)
     {
@@ -129,17 +170,28 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
     {
         if (buffer["uri"].Text is not { } uri)
         {
-            if (glb is null || index > 0) notes.Add(new($"Buffer {index} names no file; it was left out.", $"{name}, /buffers/{index}"));
+            if (glb is null || index > 0)
+                notes.Add(new($"Buffer {index} names no file; it was left out.", $"{name}, /buffers/{index}"));
             return;
         }
 
         if (!GltfUri.IsData(uri))
-            builder.Add(ReferenceKind.Buffer, GltfUri.Decode(uri), Site(buffer["uri"]), [new(string.Empty, $"buffer {index}")], (long)(buffer["byteLength"].Number ?? 0));
+            builder.Add(
+                ReferenceKind.Buffer,
+                GltfUri.Decode(uri),
+                Site(buffer["uri"]),
+                [new(string.Empty, $"buffer {index}")],
+                (long)(buffer["byteLength"].Number ?? 0)
+            );
     }
 
-    private ReferenceSite Site(JsonTree value) => new(0, (glb?.JsonStart ?? 0) + value.Start, value.End - value.Start, SiteNotation.JsonUri);
+    private ReferenceSite Site(JsonTree value) =>
+        new(0, (glb?.JsonStart ?? 0) + value.Start, value.End - value.Start, SiteNotation.JsonUri);
 
-    /// <summary>For each image, the material inputs that read it. A texture info is whatever carries an index under a key that ends in Texture.</summary>
+    /// <summary>
+    /// For each image, the material inputs that read it. A texture info is whatever carries an index under a key that
+    /// ends in Texture.
+    /// </summary>
     private ILookup<int, ReferenceUse> ImageUses()
     {
         var uses = new List<(int Image, ReferenceUse Use)>();
@@ -151,11 +203,14 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
                 var entry = root["textures"][texture];
                 if (!entry.Exists)
                 {
-                    notes.Add(new($"{materialName}.{input} calls for texture {texture}, which is not there.", $"{name}, /materials/{index}"));
+                    notes.Add(
+                        new($"{materialName}.{input} calls for texture {texture}, which is not there.", $"{name}, /materials/{index}")
+                    );
                     continue;
                 }
 
-                foreach (var image in Sources(entry)) uses.Add((image, new(materialName, input)));
+                foreach (var image in Sources(entry))
+                    uses.Add((image, new(materialName, input)));
             }
         }
 
@@ -166,9 +221,11 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
     {
         foreach (var (key, member) in value.Members)
         {
-            if (key.EndsWith("Texture", StringComparison.Ordinal) && member["index"].Index is { } texture) yield return (key, texture);
+            if (key.EndsWith("Texture", StringComparison.Ordinal) && member["index"].Index is { } texture)
+                yield return (key, texture);
             else if (member.Kind == JsonValueKind.Object)
-                foreach (var inner in TextureInputs(member)) yield return inner;
+                foreach (var inner in TextureInputs(member))
+                    yield return inner;
         }
     }
 }

@@ -25,68 +25,110 @@ internal sealed class GltfShape : FixedShape
             return null;
         }
 
-        if (Find(model, name, out var input) is { } why) return why;
-        if (input.Factor is null) return $"glTF has no value for {name}, only a texture.";
-        if (value is not null && WhyNot(name, input.Type, value) is { } not) return not;
+        if (Find(model, name, out var input) is { } why)
+            return why;
+        if (input.Factor is null)
+            return $"glTF has no value for {name}, only a texture.";
+        if (value is not null && WhyNot(name, input.Type, value) is { } not)
+            return not;
         Open(model, inputs, input);
         var sharing = GltfInputs.Of(model).Where(i => i.Holder == input.Holder && i.Factor == input.Factor).ToList();
         var wasSaid = sharing.Exists(s => At(inputs, s).Value is not null);
         foreach (var one in sharing)
         {
             // The factor is written as a whole: what was not said of it is said now.
-            var now = one.Name == name ? value ?? (sharing.Count > 1 && wasSaid ? new(input.Default) : null) : At(inputs, one).Value ?? (value is null ? null : new(one.Default));
+            var now =
+                one.Name == name
+                    ? value ?? (sharing.Count > 1 && wasSaid ? new(input.Default) : null)
+                    : At(inputs, one).Value ?? (value is null ? null : new(one.Default));
             Set(inputs, Place(inputs, one), At(inputs, one) with { Value = now });
         }
 
         if (value is null && sharing.TrueForAll(s => At(inputs, s).Value is not { } v || v.Equals(new(s.Default))))
-            foreach (var one in sharing) Set(inputs, Place(inputs, one), At(inputs, one) with { Value = null });
+            foreach (var one in sharing)
+                Set(inputs, Place(inputs, one), At(inputs, one) with { Value = null });
         Close(inputs, input);
         return null;
     }
 
     protected override string? Disconnect(string model, List<FixedInput> inputs, string name)
     {
-        if (Find(model, name, out var input) is { } why) return why;
-        foreach (var one in Sharing(model, input).Where(s => Place(inputs, s) >= 0)) Set(inputs, Place(inputs, one), At(inputs, one) with { Image = null });
+        if (Find(model, name, out var input) is { } why)
+            return why;
+        foreach (var one in Sharing(model, input).Where(s => Place(inputs, s) >= 0))
+            Set(inputs, Place(inputs, one), At(inputs, one) with { Image = null });
         Close(inputs, input);
         return null;
     }
 
-    protected override string? Image(SceneDraft draft, int material, string model, List<FixedInput> inputs, string name, ImageUse? from, ImageUse to)
+    protected override string? Image(
+        SceneDraft draft,
+        int material,
+        string model,
+        List<FixedInput> inputs,
+        string name,
+        ImageUse? from,
+        ImageUse to
+    )
     {
-        if (Find(model, name, out var input) is { } why) return why;
-        if (input.Texture is null) return $"glTF has no texture for {name}.";
-        if (to.Bias.Length > 0 || (from is not null && to.Channels != from.Channels)) return "glTF fixes which channels an input reads, and reads them as they are.";
-        if (to.DeclaredSpace.Length > 0) return "glTF fixes the colour space of each input.";
+        if (Find(model, name, out var input) is { } why)
+            return why;
+        if (input.Texture is null)
+            return $"glTF has no texture for {name}.";
+        if (to.Bias.Length > 0 || (from is not null && to.Channels != from.Channels))
+            return "glTF fixes which channels an input reads, and reads them as they are.";
+        if (to.DeclaredSpace.Length > 0)
+            return "glTF fixes the colour space of each input.";
         Open(model, inputs, input);
-        var key = draft.Before.References.FirstOrDefault(r => r.Key == to.Reference || (r.Kind == ReferenceKind.Image && r.Written == to.Reference.Written))?.Key
+        var key = draft
+            .Before.References.FirstOrDefault(r =>
+                r.Key == to.Reference || (r.Kind == ReferenceKind.Image && r.Written == to.Reference.Written)
+            )
+            ?.Key
             ?? new(ReferenceKind.Image, Path.GetFileName(draft.Before.Path), GltfUri.Decode(GltfUri.Encode(to.Reference.Written)));
-        if (Sharing(model, input).Skip(1).Any() && !draft.Claim($"{draft.Materials[material].Id} {input.Holder} {input.Texture}", key.Written))
+        if (
+            Sharing(model, input).Skip(1).Any()
+            && !draft.Claim($"{draft.Materials[material].Id} {input.Holder} {input.Texture}", key.Written)
+        )
             return $"{name} shares the texture {input.Texture} with another input; they cannot read different images.";
-        var set = to.UvSet.StartsWith("TEXCOORD_", StringComparison.Ordinal) && int.TryParse(to.UvSet.AsSpan(9), CultureInfo.InvariantCulture, out var n) ? n : 0;
+        var set =
+            to.UvSet.StartsWith("TEXCOORD_", StringComparison.Ordinal)
+            && int.TryParse(to.UvSet.AsSpan(9), CultureInfo.InvariantCulture, out var n)
+                ? n
+                : 0;
         foreach (var one in Sharing(model, input))
         {
-            Set(inputs, Place(inputs, one), At(inputs, one) with
-            {
-                Image = new(key)
+            Set(
+                inputs,
+                Place(inputs, one),
+                At(inputs, one) with
                 {
-                    Slot = one.Texture!,
-                    UvSet = $"TEXCOORD_{set.ToString(CultureInfo.InvariantCulture)}",
-                    Transform = to.Transform with { Order = UvTransform.Identity.Order },
-                    WrapU = Wrap(to.WrapU),
-                    WrapV = Wrap(to.WrapV),
-                    EffectiveSpace = one.Colour ? "srgb" : "data",
-                    Channels = one.Channels,
-                    Scale = one.Strength is null ? [] : [.. to.Scale.Take(1)],
-                    Default = [1, 1, 1, 1],
-                },
-            });
+                    Image = new(key)
+                    {
+                        Slot = one.Texture!,
+                        UvSet = $"TEXCOORD_{set.ToString(CultureInfo.InvariantCulture)}",
+                        Transform = to.Transform with { Order = UvTransform.Identity.Order },
+                        WrapU = Wrap(to.WrapU),
+                        WrapV = Wrap(to.WrapV),
+                        EffectiveSpace = one.Colour ? "srgb" : "data",
+                        Channels = one.Channels,
+                        Scale = one.Strength is null ? [] : [.. to.Scale.Take(1)],
+                        Default = [1, 1, 1, 1],
+                    },
+                }
+            );
         }
 
         return null;
     }
 
-    private static WrapMode Wrap(WrapMode mode) => mode switch { WrapMode.Black => WrapMode.Clamp, WrapMode.FromFile => WrapMode.Repeat, _ => mode };
+    private static WrapMode Wrap(WrapMode mode) =>
+        mode switch
+        {
+            WrapMode.Black => WrapMode.Clamp,
+            WrapMode.FromFile => WrapMode.Repeat,
+            _ => mode,
+        };
 
     private static string? Find(string model, string name, out GltfInput input)
     {
@@ -104,11 +146,14 @@ internal sealed class GltfShape : FixedShape
     /// <summary>An extension that is not there yet brings all its inputs along.</summary>
     private static void Open(string model, List<FixedInput> inputs, GltfInput input)
     {
-        if (Place(inputs, input) >= 0) return;
+        if (Place(inputs, input) >= 0)
+            return;
         var order = GltfInputs.Of(model).ToList();
         foreach (var one in order.Where(i => i.Holder == input.Holder))
         {
-            var before = order.IndexOf(one) is var at ? inputs.FindLastIndex(i => order.FindIndex(o => o.Name == i.Name) is >= 0 and var o && o < at) : -1;
+            var before = order.IndexOf(one) is var at
+                ? inputs.FindLastIndex(i => order.FindIndex(o => o.Name == i.Name) is >= 0 and var o && o < at)
+                : -1;
             inputs.Insert(before + 1, new(one.Name, one.Type, null, null, one.Default.IsEmpty ? null : new(one.Default)));
         }
     }
@@ -116,11 +161,14 @@ internal sealed class GltfShape : FixedShape
     /// <summary>An extension that says nothing any more is as if it were not there.</summary>
     private static void Close(List<FixedInput> inputs, GltfInput input)
     {
-        if (!input.IsExtension || input.Holder == GltfInputs.SpecularGlossinessExtension) return;
+        if (!input.IsExtension || input.Holder == GltfInputs.SpecularGlossinessExtension)
+            return;
         var all = GltfInputs.Extensions.Where(i => i.Holder == input.Holder).Select(i => i.Name).ToHashSet();
-        if (!inputs.Exists(i => all.Contains(i.Name) && i.IsSaid)) inputs.RemoveAll(i => all.Contains(i.Name) && !IsOfAnother(i, input.Holder));
+        if (!inputs.Exists(i => all.Contains(i.Name) && i.IsSaid))
+            inputs.RemoveAll(i => all.Contains(i.Name) && !IsOfAnother(i, input.Holder));
     }
 
     // "specular" is an input of the archived model and of an extension.
-    private static bool IsOfAnother(FixedInput input, string holder) => holder == "KHR_materials_specular" && input.Type == "color3" && input.Name == "specular";
+    private static bool IsOfAnother(FixedInput input, string holder) =>
+        holder == "KHR_materials_specular" && input.Type == "color3" && input.Name == "specular";
 }

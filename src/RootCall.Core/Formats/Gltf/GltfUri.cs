@@ -24,8 +24,10 @@ public static class GltfUri
         foreach (var c in Encoding.UTF8.GetBytes(segment))
         {
             // pchar of RFC 3986 without the colon.
-            if (char.IsAsciiLetterOrDigit((char)c) || "-._~!$&'()*+,;=@".Contains((char)c, StringComparison.Ordinal)) text.Append((char)c);
-            else text.Append('%').Append(c.ToString("X2", null));
+            if (char.IsAsciiLetterOrDigit((char)c) || "-._~!$&'()*+,;=@".Contains((char)c, StringComparison.Ordinal))
+                text.Append((char)c);
+            else
+                text.Append('%').Append(c.ToString("X2", null));
         }
 
         return text.ToString();

@@ -17,10 +17,13 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
     /// <exception cref="CannotUseException">Something of it cannot be written; the sentence says what.</exception>
     public void Write()
     {
-        for (var i = 0; i < now.Materials.Length; i++) Material(now.Materials[i], i);
-        for (var i = 0; i < now.Meshes.Length; i++) Mesh(before.Meshes[i], now.Meshes[i], root["meshes"][i]);
+        for (var i = 0; i < now.Materials.Length; i++)
+            Material(now.Materials[i], i);
+        for (var i = 0; i < now.Meshes.Length; i++)
+            Mesh(before.Meshes[i], now.Meshes[i], root["meshes"][i]);
         for (var i = 0; i < now.Nodes.Length; i++)
-            if (now.Nodes[i].Name != before.Nodes[i].Name) patch.Set(new(root["nodes"][now.Nodes[i].Place], null), "name", JsonValue.Create(now.Nodes[i].Name)!);
+            if (now.Nodes[i].Name != before.Nodes[i].Name)
+                patch.Set(new(root["nodes"][now.Nodes[i].Place], null), "name", JsonValue.Create(now.Nodes[i].Name)!);
         textures.Images();
         carrier.Finish(patch);
     }
@@ -29,15 +32,18 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
     {
         if (place < before.Materials.Length)
         {
-            if (ReferenceEquals(material, before.Materials[place])) return;
+            if (ReferenceEquals(material, before.Materials[place]))
+                return;
             var spot = new JsonSpot(root["materials"][place], null);
-            if (material.Name != before.Materials[place].Name) patch.Set(spot, "name", JsonValue.Create(material.Name)!);
+            if (material.Name != before.Materials[place].Name)
+                patch.Set(spot, "name", JsonValue.Create(material.Name)!);
             new GltfMaterialWriter(spot, before.Materials[place].Graph, material.Graph, patch, textures).Write();
             return;
         }
 
         var source = before.Materials.ToList().FindIndex(m => m.Id == material.CopyOf);
-        if (source < 0) throw new CannotUseException($"The material that {material.Name} was made like is not in the file.");
+        if (source < 0)
+            throw new CannotUseException($"The material that {material.Name} was made like is not in the file.");
         var twin = Node(root["materials"][source]).AsObject();
         twin["name"] = material.Name;
         patch.Append(patch.Child(Root, "materials", array: true), twin);
@@ -46,13 +52,21 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
 
     private void Mesh(Mesh old, Mesh mesh, JsonTree json)
     {
-        if (ReferenceEquals(old, mesh)) return;
-        if (old.Name != mesh.Name) patch.Set(new(json, null), "name", JsonValue.Create(mesh.Name)!);
-        foreach (var (part, p) in mesh.Parts.Select((part, p) => (part, p)).Where(x => x.part.Material != old.Parts[x.p].Material || x.part.MaterialId != old.Parts[x.p].MaterialId))
+        if (ReferenceEquals(old, mesh))
+            return;
+        if (old.Name != mesh.Name)
+            patch.Set(new(json, null), "name", JsonValue.Create(mesh.Name)!);
+        foreach (
+            var (part, p) in mesh
+                .Parts.Select((part, p) => (part, p))
+                .Where(x => x.part.Material != old.Parts[x.p].Material || x.part.MaterialId != old.Parts[x.p].MaterialId)
+        )
         {
             var primitive = new JsonSpot(json["primitives"][p], null);
-            if (part.Material.Length == 0) patch.Remove(primitive, "material");
-            else patch.Set(primitive, "material", IndexOf(part));
+            if (part.Material.Length == 0)
+                patch.Remove(primitive, "material");
+            else
+                patch.Set(primitive, "material", IndexOf(part));
         }
     }
 
@@ -62,16 +76,22 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
         return at >= 0 ? at : throw new CannotUseException($"The scene has no material {part.Material}.");
     }
 
-    private static JsonNode Node(JsonTree tree) => tree.Kind switch
-    {
-        System.Text.Json.JsonValueKind.Object => new JsonObject(tree.Members.DistinctBy(m => m.Name).Select(m => KeyValuePair.Create(m.Name, (JsonNode?)Node(m.Value)))),
-        System.Text.Json.JsonValueKind.Array => new JsonArray([.. tree.Items.Select(Node)]),
-        System.Text.Json.JsonValueKind.String => JsonValue.Create(tree.Text!),
-        System.Text.Json.JsonValueKind.Number => JsonValue.Create(tree.Number!.Value),
-        var kind => JsonValue.Create(kind == System.Text.Json.JsonValueKind.True),
-    };
+    private static JsonNode Node(JsonTree tree) =>
+        tree.Kind switch
+        {
+            System.Text.Json.JsonValueKind.Object => new JsonObject(
+                tree.Members.DistinctBy(m => m.Name).Select(m => KeyValuePair.Create(m.Name, (JsonNode?)Node(m.Value)))
+            ),
+            System.Text.Json.JsonValueKind.Array => new JsonArray([.. tree.Items.Select(Node)]),
+            System.Text.Json.JsonValueKind.String => JsonValue.Create(tree.Text!),
+            System.Text.Json.JsonValueKind.Number => JsonValue.Create(tree.Number!.Value),
+            var kind => JsonValue.Create(kind == System.Text.Json.JsonValueKind.True),
+        };
 
     /// <summary>glTF 2.0, 3.8.2: a name written as an index into texture coordinates.</summary>
     internal static int SetOf(ImageUse image) =>
-        image.UvSet.StartsWith("TEXCOORD_", StringComparison.Ordinal) && int.TryParse(image.UvSet.AsSpan(9), CultureInfo.InvariantCulture, out var n) ? n : 0;
+        image.UvSet.StartsWith("TEXCOORD_", StringComparison.Ordinal)
+        && int.TryParse(image.UvSet.AsSpan(9), CultureInfo.InvariantCulture, out var n)
+            ? n
+            : 0;
 }

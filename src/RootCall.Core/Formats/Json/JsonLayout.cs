@@ -8,7 +8,10 @@ namespace RootCall.Core.Formats.Json;
 internal sealed class JsonLayout
 {
     private const int Looked = 4000;
-    private static readonly JsonSerializerOptions Plain = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonSerializerOptions Plain = new()
+    {
+        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+    };
     private readonly ReadOnlyMemory<byte> json;
     private readonly string newLine;
     private readonly string unit = string.Empty;
@@ -37,17 +40,30 @@ internal sealed class JsonLayout
             if (parts.Count > 0 && Lead(tree) is var lead && IsSpace(lead))
             {
                 var lines = lead.Contains('\n', StringComparison.Ordinal);
-                if (lines && !seenUnit && Indent(parts[0].Start) is var inner && inner.Length > Indent(tree.Start).Length) (unit, seenUnit) = (inner[Indent(tree.Start).Length..], true);
-                if (!lines && !seenPad && tree.Kind == JsonValueKind.Object) (pad, seenPad) = (lead, true);
-                if (parts.Count > 1 && tree.Kind == JsonValueKind.Array && parts[0].Value.Number is not null && !seenList) (lists, seenList) = (lines, true);
-                if (parts.Count > 1 && !lines && !seenComma && Text(parts[0].Value.End, parts[1].Start) is var between && between.StartsWith(',') && IsSpace(between[1..])) (comma, seenComma) = (between, true);
+                if (lines && !seenUnit && Indent(parts[0].Start) is var inner && inner.Length > Indent(tree.Start).Length)
+                    (unit, seenUnit) = (inner[Indent(tree.Start).Length..], true);
+                if (!lines && !seenPad && tree.Kind == JsonValueKind.Object)
+                    (pad, seenPad) = (lead, true);
+                if (parts.Count > 1 && tree.Kind == JsonValueKind.Array && parts[0].Value.Number is not null && !seenList)
+                    (lists, seenList) = (lines, true);
+                if (
+                    parts.Count > 1
+                    && !lines
+                    && !seenComma
+                    && Text(parts[0].Value.End, parts[1].Start) is var between
+                    && between.StartsWith(',')
+                    && IsSpace(between[1..])
+                )
+                    (comma, seenComma) = (between, true);
             }
 
             foreach (var part in parts)
-                if (part.Value.Kind is JsonValueKind.Object or JsonValueKind.Array) open.Enqueue(part.Value);
+                if (part.Value.Kind is JsonValueKind.Object or JsonValueKind.Array)
+                    open.Enqueue(part.Value);
         }
 
-        if (!seenComma && colon.Length > 1) comma = ", ";
+        if (!seenComma && colon.Length > 1)
+            comma = ", ";
     }
 
     /// <summary>Text that puts the new members or items behind the last one that stays.</summary>
@@ -56,22 +72,36 @@ internal sealed class JsonLayout
     public string Added(JsonTree tree, JsonNode addition, bool follows)
     {
         var parts = Parts(tree).ToList();
-        var lead = parts.Count > 0 && IsSpace(Lead(tree)) ? Lead(tree) : OwnLine(tree) ? newLine + Indent(tree.Start) + unit : string.Empty;
+        var lead =
+            parts.Count > 0 && IsSpace(Lead(tree)) ? Lead(tree)
+            : OwnLine(tree) ? newLine + Indent(tree.Start) + unit
+            : string.Empty;
         var last = parts.Count > 1 ? Text(parts[^2].Value.End, parts[^1].Start) : string.Empty;
-        var between = last.StartsWith(',') && IsSpace(last[1..]) ? last : parts.Count == 0 && !lead.Contains('\n', StringComparison.Ordinal) ? comma : lead.Contains('\n', StringComparison.Ordinal) ? "," + lead : lead.Length > 0 ? "," + lead : comma;
+        var between =
+            last.StartsWith(',') && IsSpace(last[1..]) ? last
+            : parts.Count == 0 && !lead.Contains('\n', StringComparison.Ordinal) ? comma
+            : lead.Contains('\n', StringComparison.Ordinal) ? "," + lead
+            : lead.Length > 0 ? "," + lead
+            : comma;
         var indent = between.Contains('\n', StringComparison.Ordinal) ? between[(between.LastIndexOf('\n') + 1)..] : null;
         var pieces = addition is JsonArray array
             ? array.Select(i => Render(i, indent))
             : addition.AsObject().Select(m => Name(m.Key) + Render(m.Value, indent));
         var text = string.Join(between, pieces);
-        if (follows) return between + text;
-        if (parts.Count > 0) return text;
-        var inside = lead.Length > 0 ? lead : tree.Kind == JsonValueKind.Object ? pad : string.Empty;
+        if (follows)
+            return between + text;
+        if (parts.Count > 0)
+            return text;
+        var inside =
+            lead.Length > 0 ? lead
+            : tree.Kind == JsonValueKind.Object ? pad
+            : string.Empty;
         return inside + text + (lead.Length > 0 ? newLine + Indent(tree.Start) : inside);
     }
 
     /// <summary>A value in place of one that stands there.</summary>
-    public string Value(JsonTree old, JsonNode? value) => Render(value, Text(old.Start, old.End).Contains('\n', StringComparison.Ordinal) ? Indent(old.Start) : null);
+    public string Value(JsonTree old, JsonNode? value) =>
+        Render(value, Text(old.Start, old.End).Contains('\n', StringComparison.Ordinal) ? Indent(old.Start) : null);
 
     /// <param name="indent">White space before the line that it stands on; null to keep it on one line.</param>
     private string Render(JsonNode? node, string? indent)
@@ -98,11 +128,15 @@ internal sealed class JsonLayout
     /// <summary>An empty container in a text of lines is opened into lines when what it stands in is.</summary>
     private bool OwnLine(JsonTree tree)
     {
-        if (unit.Length == 0) return false;
+        if (unit.Length == 0)
+            return false;
         var line = json.Span[..tree.Start].LastIndexOf((byte)'\n') + 1;
         var head = Text(line, tree.Start).Trim();
         // Only the member's own name stands before it on its line.
-        return line > 0 && head.IndexOf('{', StringComparison.Ordinal) < 0 && head.IndexOf('[', StringComparison.Ordinal) < 0 && !head.Contains(',', StringComparison.Ordinal);
+        return line > 0
+            && head.IndexOf('{', StringComparison.Ordinal) < 0
+            && head.IndexOf('[', StringComparison.Ordinal) < 0
+            && !head.Contains(',', StringComparison.Ordinal);
     }
 
     private string Lead(JsonTree tree) => Text(tree.Start + 1, Parts(tree).First().Start);
@@ -114,7 +148,8 @@ internal sealed class JsonLayout
     {
         var line = json.Span[..at].LastIndexOf((byte)'\n') + 1;
         var end = line;
-        while (end < at && json.Span[end] is (byte)' ' or (byte)'\t') end++;
+        while (end < at && json.Span[end] is (byte)' ' or (byte)'\t')
+            end++;
         return Text(line, end);
     }
 

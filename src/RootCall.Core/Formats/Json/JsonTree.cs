@@ -1,5 +1,6 @@
 using System.Text;
 using System.Text.Json;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Json;
 
@@ -47,7 +48,8 @@ public sealed class JsonTree
     {
         get
         {
-            if (members is null) return Nothing;
+            if (members is null)
+                return Nothing;
             if (members.Count > 8)
             {
                 byName ??= members.DistinctBy(m => m.Name).ToDictionary(m => m.Name, m => m.Value, StringComparer.Ordinal);
@@ -55,7 +57,8 @@ public sealed class JsonTree
             }
 
             foreach (var (key, value) in members)
-                if (key == name) return value;
+                if (key == name)
+                    return value;
             return Nothing;
         }
     }
@@ -68,8 +71,10 @@ public sealed class JsonTree
 
     internal void Add(string? name, JsonTree value)
     {
-        if (Kind == JsonValueKind.Object) (members ??= []).Add((name ?? string.Empty, value));
-        else (items ??= []).Add(value);
+        if (Kind == JsonValueKind.Object)
+            (members ??= []).Add((name ?? string.Empty, value));
+        else
+            (items ??= []).Add(value);
     }
 
     /// <summary>
@@ -80,7 +85,14 @@ public sealed class JsonTree
     {
         var skip = utf8.StartsWith(Encoding.UTF8.Preamble) ? Encoding.UTF8.Preamble.Length : 0;
         var reader = new Utf8JsonReader(
-            utf8[skip..], new JsonReaderOptions { MaxDepth = maxDepth, CommentHandling = JsonCommentHandling.Skip, AllowTrailingCommas = true });
+            utf8[skip..],
+            new JsonReaderOptions
+            {
+                MaxDepth = maxDepth,
+                CommentHandling = JsonCommentHandling.Skip,
+                AllowTrailingCommas = true,
+            }
+        );
         var open = new Stack<JsonTree>();
         JsonTree? root = null;
         string? name = null;
@@ -108,32 +120,36 @@ public sealed class JsonTree
                 value.NameStart = nameStart;
                 nameStart = -1;
                 value.End = skip + (int)reader.BytesConsumed;
-                if (open.TryPeek(out var parent)) parent.Add(name, value);
+                if (open.TryPeek(out var parent))
+                    parent.Add(name, value);
                 root ??= value;
                 name = null;
-                if (value.Kind is JsonValueKind.Object or JsonValueKind.Array) open.Push(value);
+                if (value.Kind is JsonValueKind.Object or JsonValueKind.Array)
+                    open.Push(value);
             }
         }
         catch (JsonException e)
         {
             var at = skip + reader.BytesConsumed;
-            error = $"the JSON breaks at byte {at:N0} (line {(e.LineNumber ?? 0) + 1:N0}); what stands before it was read";
-            foreach (var unclosed in open) unclosed.End = (int)at;
+            error = Invariant($"the JSON breaks at byte {at:N0} (line {(e.LineNumber ?? 0) + 1:N0}); what stands before it was read");
+            foreach (var unclosed in open)
+                unclosed.End = (int)at;
         }
 
         return root ?? Nothing;
     }
 
-    private static JsonTree ValueAt(ref Utf8JsonReader reader, int start) => reader.TokenType switch
-    {
-        JsonTokenType.StartObject => new(JsonValueKind.Object, start),
-        JsonTokenType.StartArray => new(JsonValueKind.Array, start),
-        JsonTokenType.String => new(JsonValueKind.String, start) { Text = TextOf(ref reader) },
-        JsonTokenType.Number => new(JsonValueKind.Number, start) { Number = reader.TryGetDouble(out var d) ? d : null },
-        JsonTokenType.True => new(JsonValueKind.True, start),
-        JsonTokenType.False => new(JsonValueKind.False, start),
-        _ => new(JsonValueKind.Null, start),
-    };
+    private static JsonTree ValueAt(ref Utf8JsonReader reader, int start) =>
+        reader.TokenType switch
+        {
+            JsonTokenType.StartObject => new(JsonValueKind.Object, start),
+            JsonTokenType.StartArray => new(JsonValueKind.Array, start),
+            JsonTokenType.String => new(JsonValueKind.String, start) { Text = TextOf(ref reader) },
+            JsonTokenType.Number => new(JsonValueKind.Number, start) { Number = reader.TryGetDouble(out var d) ? d : null },
+            JsonTokenType.True => new(JsonValueKind.True, start),
+            JsonTokenType.False => new(JsonValueKind.False, start),
+            _ => new(JsonValueKind.Null, start),
+        };
 
     private static string TextOf(ref Utf8JsonReader reader)
     {

@@ -14,19 +14,29 @@ internal sealed record FixedInput(string Name, string Type, ShaderValue? Value, 
 internal static class FixedGraph
 {
     public static ImmutableArray<FixedInput> Read(ShaderGraph graph) =>
-    [
-        .. (graph.SurfaceNode?.Inputs ?? []).Select(i => i.From is null
-            ? new FixedInput(i.Name, i.Type, i.Value, null, i.Default)
-            : new(i.Name, i.Type, graph.Node($"{i.Name} factor")?.Input("in2")?.Value, graph.Node($"{i.Name} image")?.Image, i.Default)),
-    ];
+        [
+            .. (graph.SurfaceNode?.Inputs ?? []).Select(i =>
+                i.From is null
+                    ? new FixedInput(i.Name, i.Type, i.Value, null, i.Default)
+                    : new(
+                        i.Name,
+                        i.Type,
+                        graph.Node($"{i.Name} factor")?.Input("in2")?.Value,
+                        graph.Node($"{i.Name} image")?.Image,
+                        i.Default
+                    )
+            ),
+        ];
 
     public static ShaderGraph Build(string model, IEnumerable<FixedInput> inputs)
     {
         var graph = new GraphBuilder(model);
         foreach (var input in inputs)
         {
-            if (input.Image is { } image) graph.Map(input.Name, input.Type, image, input.Value, input.Default);
-            else graph.Value(input.Name, input.Type, input.Value, input.Default);
+            if (input.Image is { } image)
+                graph.Map(input.Name, input.Type, image, input.Value, input.Default);
+            else
+                graph.Value(input.Name, input.Type, input.Value, input.Default);
         }
 
         return graph.Build();
@@ -37,10 +47,13 @@ internal static class FixedGraph
     {
         var (old, young) = (Read(before).ToDictionary(i => i.Name), Read(now).ToDictionary(i => i.Name));
         foreach (var (name, input) in young)
-            if (!Same(old.GetValueOrDefault(name), input)) yield return (old.GetValueOrDefault(name), input);
+            if (!Same(old.GetValueOrDefault(name), input))
+                yield return (old.GetValueOrDefault(name), input);
         foreach (var (name, input) in old)
-            if (!young.ContainsKey(name) && input.IsSaid) yield return (input, null);
+            if (!young.ContainsKey(name) && input.IsSaid)
+                yield return (input, null);
     }
 
-    private static bool Same(FixedInput? a, FixedInput b) => a is null ? !b.IsSaid : Equals(a.Value, b.Value) && (a.Image?.SameAs(b.Image) ?? b.Image is null);
+    private static bool Same(FixedInput? a, FixedInput b) =>
+        a is null ? !b.IsSaid : Equals(a.Value, b.Value) && (a.Image?.SameAs(b.Image) ?? b.Image is null);
 }

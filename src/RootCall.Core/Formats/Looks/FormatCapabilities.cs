@@ -101,7 +101,8 @@ public sealed record FormatCapabilities
     /// <summary>Null when the format can write that UV transform in place of the other.</summary>
     public string? WhyNot(UvTransform from, UvTransform to)
     {
-        var changed = (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV ? UvParts.Scale : 0)
+        var changed =
+            (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV ? UvParts.Scale : 0)
             | (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV ? UvParts.Offset : 0)
             | (from.Rotation != to.Rotation ? UvParts.Rotation : 0);
         return (changed & ~Uv) switch
@@ -112,7 +113,8 @@ public sealed record FormatCapabilities
         };
     }
 
-    public string? WhyNotName(string name) => name.Length == 0 ? "A name is needed."
+    public string? WhyNotName(string name) =>
+        name.Length == 0 ? "A name is needed."
         : Names?.IsMatch(name) == false ? $"“{name}” cannot be a name in {Name}."
         : null;
 }

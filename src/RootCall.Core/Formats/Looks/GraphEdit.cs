@@ -19,8 +19,10 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
     public void Put(ShaderNode node)
     {
         var at = added.FindIndex(n => n.Name == node.Name);
-        if (at >= 0) added[at] = node;
-        else changed[node.Name] = node;
+        if (at >= 0)
+            added[at] = node;
+        else
+            changed[node.Name] = node;
     }
 
     public ShaderNode Add(ShaderNode node)
@@ -32,10 +34,12 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
     /// <summary>A node that was there before this entry of the ledger and was taken out of the graph since.</summary>
     public void Revive(ShaderNode node, ShaderGraph graph)
     {
-        if (Node(node.Name) is not null) return;
+        if (Node(node.Name) is not null)
+            return;
         added.Add(node);
         foreach (var from in node.Inputs.Select(i => i.From).OfType<Connection>())
-            if (graph.Node(from.Node) is { } before) Revive(before, graph);
+            if (graph.Node(from.Node) is { } before)
+                Revive(before, graph);
     }
 
     /// <summary>A name that no node of the scene has.</summary>
@@ -44,7 +48,8 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
         for (var n = 1; ; n++)
         {
             var name = n == 1 ? wanted : $"{wanted}{n}";
-            if (Node(name) is null && !draft.With(name).Any()) return name;
+            if (Node(name) is null && !draft.With(name).Any())
+                return name;
         }
     }
 
@@ -52,35 +57,58 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
     public static ShaderNode With(ShaderNode node, string input, string type, ShaderValue? value, Connection? from = null)
     {
         var at = node.Inputs.IndexOf(node.Input(input)!);
-        if (at < 0) return node with { Inputs = node.Inputs.Add(new(input, type, value, from)) };
+        if (at < 0)
+            return node with { Inputs = node.Inputs.Add(new(input, type, value, from)) };
         var old = node.Inputs[at];
-        return node with { Inputs = node.Inputs.SetItem(at, old with { Value = value, From = from, Dangling = null, IsPassedOn = false, Type = old.Type.Length > 0 ? old.Type : type }) };
+        return node with
+        {
+            Inputs = node.Inputs.SetItem(
+                at,
+                old with
+                {
+                    Value = value,
+                    From = from,
+                    Dangling = null,
+                    IsPassedOn = false,
+                    Type = old.Type.Length > 0 ? old.Type : type,
+                }
+            ),
+        };
     }
 
-    public static ShaderNode Without(ShaderNode node, string input) => node.Input(input) is { } there ? node with { Inputs = node.Inputs.Remove(there) } : node;
+    public static ShaderNode Without(ShaderNode node, string input) =>
+        node.Input(input) is { } there ? node with { Inputs = node.Inputs.Remove(there) } : node;
 
     /// <summary>Names of the nodes behind an input.</summary>
     public static HashSet<string> Behind(ShaderGraph graph, ShaderInput input)
     {
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var open = new Stack<Connection>();
-        if (input.From is { } first) open.Push(first);
+        if (input.From is { } first)
+            open.Push(first);
         while (open.TryPop(out var at))
         {
-            if (!seen.Add(at.Node) || graph.Node(at.Node) is not { } node) continue;
+            if (!seen.Add(at.Node) || graph.Node(at.Node) is not { } node)
+                continue;
             foreach (var next in node.Inputs)
-                if (next.From is { } from) open.Push(from);
+                if (next.From is { } from)
+                    open.Push(from);
         }
 
         return seen;
     }
 
     /// <summary>No other input, of this or any material, is fed through the node.</summary>
-    public bool IsOnlyFor(string node, string input) => Sharers(node).All(p => draft.Materials[p].Graph.SurfaceNode is not { } surface
-        || surface.Inputs.All(i => (p == place && i.Name == input) || !Behind(draft.Materials[p].Graph, i).Contains(node)));
+    public bool IsOnlyFor(string node, string input) =>
+        Sharers(node)
+            .All(p =>
+                draft.Materials[p].Graph.SurfaceNode is not { } surface
+                || surface.Inputs.All(i => (p == place && i.Name == input) || !Behind(draft.Materials[p].Graph, i).Contains(node))
+            );
 
     /// <summary>No other node takes anything from the node.</summary>
-    public bool IsOnlyReadBy(string node, string reader) => Sharers(node).All(p => draft.Materials[p].Graph.Nodes.All(n => n.Name == reader || n.Inputs.All(i => i.From?.Node != node)));
+    public bool IsOnlyReadBy(string node, string reader) =>
+        Sharers(node).All(p => draft.Materials[p].Graph.Nodes.All(n => n.Name == reader || n.Inputs.All(i => i.From?.Node != node)));
 
     /// <summary>Nodes are called by the same name in all materials, or within one only.</summary>
     public bool NamesAreShared { get; init; } = true;
@@ -92,7 +120,8 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
 
     public void Apply()
     {
-        foreach (var also in then) also();
+        foreach (var also in then)
+            also();
         // A node that materials share changes in all of them.
         var places = changed.Keys.SelectMany(Sharers).Append(place).Distinct().ToList();
         foreach (var at in places)
@@ -107,7 +136,8 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
     /// <summary>Without the nodes that reach no input.</summary>
     public static ShaderGraph Pruned(ShaderGraph graph)
     {
-        if (graph.SurfaceNode is not { } surface) return graph;
+        if (graph.SurfaceNode is not { } surface)
+            return graph;
         var kept = surface.Inputs.SelectMany(i => Behind(graph, i)).Append(surface.Name).ToHashSet(StringComparer.Ordinal);
         return kept.Count >= graph.Nodes.Length ? graph : graph with { Nodes = [.. graph.Nodes.Where(n => kept.Contains(n.Name))] };
     }

@@ -26,14 +26,21 @@ public sealed class MaterialXFormat : ISceneFormat
             foreach (var attribute in tree.Attributes)
             {
                 var site = new ReferenceSite(file, attribute.Start, attribute.End - attribute.Start, SiteNotation.XmlPath);
-                if (!paths.TryGetValue(site, out var path)) continue;
-                var prefix = tree.Name == "include" ? string.Empty : new MtlxElement(new(string.Empty, file, bytes, root), tree).Active("fileprefix") ?? string.Empty;
-                if (prefix.Length > 0 && path.StartsWith(prefix, StringComparison.Ordinal)) path = path[prefix.Length..];
+                if (!paths.TryGetValue(site, out var path))
+                    continue;
+                var prefix =
+                    tree.Name == "include"
+                        ? string.Empty
+                        : new MtlxElement(new(string.Empty, file, bytes, root), tree).Active("fileprefix") ?? string.Empty;
+                if (prefix.Length > 0 && path.StartsWith(prefix, StringComparison.Ordinal))
+                    path = path[prefix.Length..];
                 else if (prefix.Length > 0)
                 {
                     // The prefix leads elsewhere: the input takes an empty one of its own, which holds before those around it.
-                    if (tree.Attribute("fileprefix") is { } own) edits.Add(new(own.Start, own.End - own.Start, []));
-                    else edits.Add(new(attribute.NameStart, 0, "fileprefix=\"\" "u8.ToArray()));
+                    if (tree.Attribute("fileprefix") is { } own)
+                        edits.Add(new(own.Start, own.End - own.Start, []));
+                    else
+                        edits.Add(new(attribute.NameStart, 0, "fileprefix=\"\" "u8.ToArray()));
                 }
 
                 edits.Add(new(site.Start, site.Length, Encoding.UTF8.GetBytes(XmlText.Encode(path))));
@@ -43,32 +50,36 @@ public sealed class MaterialXFormat : ISceneFormat
         return edits.DrainToImmutable();
     }
 
-    public FormatCapabilities Capabilities { get; } = new()
-    {
-        Name = "MaterialX",
-        Refused = new Dictionary<SceneAct, string>
+    public FormatCapabilities Capabilities { get; } =
+        new()
         {
-            [SceneAct.RenameMesh] = "MaterialX names geometry that lies elsewhere.",
-            [SceneAct.RenameNode] = "MaterialX names geometry that lies elsewhere.",
-            [SceneAct.CopyMaterial] = "MaterialX names geometry that lies elsewhere.",
-            [SceneAct.Extract] = "A MaterialX document carries no images inside.",
-            [SceneAct.Carry] = "A MaterialX document carries no images inside.",
-            [SceneAct.MakeLibrary] = "A MaterialX document holds its materials itself.",
-            [SceneAct.SelectVariant] = "Which look is shown is not written in a MaterialX document.",
-            [SceneAct.SetAsset] = "A MaterialX document is not composed of layers.",
-        }.ToFrozenDictionary(),
-        Spaces = SpaceTags.Any,
-        Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black],
-        // MaterialX 1.39, "Names": letters, digits and underscores, no digit first.
-        Names = new("^[A-Za-z_][A-Za-z0-9_]*$", RegexOptions.CultureInvariant),
-        References = ReferenceLife.Written,
-        Shape = new MtlxShape(),
-        NamesGeometry = MtlxAssignments.Unmeasured,
-    };
+            Name = "MaterialX",
+            Refused = new Dictionary<SceneAct, string>
+            {
+                [SceneAct.RenameMesh] = "MaterialX names geometry that lies elsewhere.",
+                [SceneAct.RenameNode] = "MaterialX names geometry that lies elsewhere.",
+                [SceneAct.CopyMaterial] = "MaterialX names geometry that lies elsewhere.",
+                [SceneAct.Extract] = "A MaterialX document carries no images inside.",
+                [SceneAct.Carry] = "A MaterialX document carries no images inside.",
+                [SceneAct.MakeLibrary] = "A MaterialX document holds its materials itself.",
+                [SceneAct.SelectVariant] = "Which look is shown is not written in a MaterialX document.",
+                [SceneAct.SetAsset] = "A MaterialX document is not composed of layers.",
+            }.ToFrozenDictionary(),
+            Spaces = SpaceTags.Any,
+            Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black],
+            // MaterialX 1.39, "Names": letters, digits and underscores, no digit first.
+            Names = new("^[A-Za-z_][A-Za-z0-9_]*$", RegexOptions.CultureInvariant),
+            References = ReferenceLife.Written,
+            Shape = new MtlxShape(),
+            NamesGeometry = MtlxAssignments.Unmeasured,
+        };
 
     public OwnChanges Changes(Scene before, Scene now)
     {
-        var files = before.Files.Select((f, i) => (Bytes: Bytes(f), Index: i, f.Path)).Select(f => new MtlxFile(f.Path, f.Index, f.Bytes, MtlxReader.Parse(f.Bytes, f.Path, []))).ToList();
+        var files = before
+            .Files.Select((f, i) => (Bytes: Bytes(f), Index: i, f.Path))
+            .Select(f => new MtlxFile(f.Path, f.Index, f.Bytes, MtlxReader.Parse(f.Bytes, f.Path, [])))
+            .ToList();
         return OwnChanges.Of(new MtlxWriter(before, now, new(files)).Write());
     }
 

@@ -19,11 +19,13 @@ internal sealed record MtlxElement(MtlxFile File, XmlTree Tree)
     public string? Active(string attribute)
     {
         for (var tree = Tree; tree is not null; tree = tree.Parent)
-            if (tree[attribute] is { } value) return value;
+            if (tree[attribute] is { } value)
+                return value;
         return null;
     }
 
-    public IEnumerable<MtlxElement> Inputs => Tree.Children.Where(c => c.Name is "input" or "parameter").Select(c => new MtlxElement(File, c));
+    public IEnumerable<MtlxElement> Inputs =>
+        Tree.Children.Where(c => c.Name is "input" or "parameter").Select(c => new MtlxElement(File, c));
 }
 
 /// <summary>All elements of a document and the ones it includes, found by name.</summary>
@@ -31,7 +33,9 @@ internal sealed class MtlxDocument(IReadOnlyList<MtlxFile> files)
 {
     private readonly Dictionary<string, MtlxElement> top = files
         .SelectMany(f => f.Root.Children.Select(c => new MtlxElement(f, c)))
-        .Where(e => e.Name.Length > 0).DistinctBy(e => e.Name).ToDictionary(e => e.Name, StringComparer.Ordinal);
+        .Where(e => e.Name.Length > 0)
+        .DistinctBy(e => e.Name)
+        .ToDictionary(e => e.Name, StringComparer.Ordinal);
 
     public IReadOnlyList<MtlxFile> Files => files;
 
@@ -40,9 +44,10 @@ internal sealed class MtlxDocument(IReadOnlyList<MtlxFile> files)
     public MtlxElement? Find(string name) => top.GetValueOrDefault(name);
 
     /// <summary>A node in a graph, or at the top when <paramref name="graph"/> is null.</summary>
-    public MtlxElement? Find(MtlxElement? graph, string name) => graph is null
-        ? Find(name)
-        : graph.Tree.Children.FirstOrDefault(c => c["name"] == name) is { } tree ? new(graph.File, tree) : null;
+    public MtlxElement? Find(MtlxElement? graph, string name) =>
+        graph is null ? Find(name)
+        : graph.Tree.Children.FirstOrDefault(c => c["name"] == name) is { } tree ? new(graph.File, tree)
+        : null;
 
     /// <summary>The inputs of a node with those it inherits; its own come first and win.</summary>
     public IEnumerable<MtlxElement> InputsOf(MtlxElement node)
@@ -51,6 +56,7 @@ internal sealed class MtlxDocument(IReadOnlyList<MtlxFile> files)
         var visited = new HashSet<MtlxElement>();
         for (MtlxElement? at = node; at is not null && visited.Add(at); at = at.Tree["inherit"] is { } template ? Find(template) : null)
             foreach (var input in at.Inputs)
-                if (seen.Add(input.Name)) yield return input;
+                if (seen.Add(input.Name))
+                    yield return input;
     }
 }

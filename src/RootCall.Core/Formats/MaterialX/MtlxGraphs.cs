@@ -18,7 +18,8 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
         nodes.Clear();
         open.Clear();
         var shader = document.InputsOf(material).FirstOrDefault(i => i.Name == "surfaceshader");
-        if (shader is null || Source(shader, null) is not { } surface) return ShaderGraph.Empty;
+        if (shader is null || Source(shader, null) is not { } surface)
+            return ShaderGraph.Empty;
         file = document.Find(surface.Node.Split('/')[0])?.File.Index ?? file;
         // The surface shader comes first, what feeds it behind.
         return new([.. nodes.Values.OrderByDescending(n => n.Name == surface.Node)], surface.Node);
@@ -40,7 +41,8 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
             return outer is null ? null : Source(outer, null);
         }
 
-        if (input.Tree["nodename"] is not { } name || document.Find(graph, name) is not { } node) return null;
+        if (input.Tree["nodename"] is not { } name || document.Find(graph, name) is not { } node)
+            return null;
         var id = graph is null ? name : $"{graph.Name}/{name}";
         Node(id, node, graph);
         return new(id, output);
@@ -49,7 +51,8 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
     private void Node(string id, MtlxElement node, MtlxElement? graph)
     {
         // A cycle ends here: the node is being read further up.
-        if (!open.Add(id)) return;
+        if (!open.Add(id))
+            return;
         var inputs = ImmutableArray.CreateBuilder<ShaderInput>();
         ImageUse? image = null;
         foreach (var input in document.InputsOf(node))
@@ -57,16 +60,27 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
             var holder = Interface(input, graph);
             var from = Source(input, graph);
             var reference = input.Type == "filename" ? keyOf(holder) : null;
-            inputs.Add(new(input.Name, input.Type, reference is { } r ? ShaderValue.OfText(r.Written) : holder.Tree["value"] is { } value ? Value(input.Type, value) : null, from)
-            {
-                Dangling = from is null ? input.Tree["nodename"] ?? input.Tree["nodegraph"] : null,
-                IsPassedOn = holder != input,
-            });
-            if (image is null && reference is { } key) image = new(key) { DeclaredSpace = holder.Active("colorspace") ?? string.Empty };
+            inputs.Add(
+                new(
+                    input.Name,
+                    input.Type,
+                    reference is { } r ? ShaderValue.OfText(r.Written)
+                        : holder.Tree["value"] is { } value ? Value(input.Type, value)
+                        : null,
+                    from
+                )
+                {
+                    Dangling = from is null ? input.Tree["nodename"] ?? input.Tree["nodegraph"] : null,
+                    IsPassedOn = holder != input,
+                }
+            );
+            if (image is null && reference is { } key)
+                image = new(key) { DeclaredSpace = holder.Active("colorspace") ?? string.Empty };
         }
 
         var read = new ShaderNode(id, node.Tree.Name, inputs.ToImmutable()) { Output = node.Type, Template = node.Tree["inherit"] };
-        if (image is not null) read = read with { Image = MtlxImages.Of(image, read, nodes) };
+        if (image is not null)
+            read = read with { Image = MtlxImages.Of(image, read, nodes) };
         nodes[id] = read;
     }
 
@@ -76,11 +90,13 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
 
     internal static ShaderValue Value(string type, string text)
     {
-        if (type is "filename" or "string" or "boolean" or "geomname") return ShaderValue.OfText(text);
+        if (type is "filename" or "string" or "boolean" or "geomname")
+            return ShaderValue.OfText(text);
         var numbers = ImmutableArray.CreateBuilder<double>();
         foreach (var part in text.Split([',', ' '], StringSplitOptions.RemoveEmptyEntries))
         {
-            if (!double.TryParse(part, NumberStyles.Float, CultureInfo.InvariantCulture, out var n)) return ShaderValue.OfText(text);
+            if (!double.TryParse(part, NumberStyles.Float, CultureInfo.InvariantCulture, out var n))
+                return ShaderValue.OfText(text);
             numbers.Add(n);
         }
 

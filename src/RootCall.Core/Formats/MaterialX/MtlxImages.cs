@@ -20,7 +20,8 @@ internal static class MtlxImages
         var at = node.Input("texcoord")?.From;
         for (var hops = 0; at is not null && hops < 16 && nodes.TryGetValue(at.Node, out var before); hops++)
         {
-            if (before.Type == "place2d") transform = Place(before);
+            if (before.Type == "place2d")
+                transform = Place(before);
             set = before.Type switch
             {
                 "geompropvalue" => before.Input("geomprop")?.Value?.Text ?? set,
@@ -38,7 +39,13 @@ internal static class MtlxImages
             WrapU = Wrap(node.Input("uaddressmode")),
             WrapV = Wrap(node.Input("vaddressmode")),
             EffectiveSpace = Effective(image.DeclaredSpace, node.Output),
-            Channels = node.Output switch { "float" => "r", "vector2" => "rg", "color4" or "vector4" => "rgba", _ => "rgb" },
+            Channels = node.Output switch
+            {
+                "float" => "r",
+                "vector2" => "rg",
+                "color4" or "vector4" => "rgba",
+                _ => "rgb",
+            },
             Default = node.Input("default")?.Value?.Numbers ?? [],
         };
     }
@@ -46,8 +53,15 @@ internal static class MtlxImages
     /// <summary>Values that are no colours are not converted, whatever is written (MaterialX 1.38, "Color spaces").</summary>
     private static string Effective(string declared, string type)
     {
-        if (!type.StartsWith("color", StringComparison.Ordinal) || declared is "none") return "data";
-        return declared switch { "" => "linear", "srgb_texture" => "srgb", "lin_rec709" => "linear", _ => declared };
+        if (!type.StartsWith("color", StringComparison.Ordinal) || declared is "none")
+            return "data";
+        return declared switch
+        {
+            "" => "linear",
+            "srgb_texture" => "srgb",
+            "lin_rec709" => "linear",
+            _ => declared,
+        };
     }
 
     private static UvTransform Tiling(ShaderNode node)
@@ -70,10 +84,31 @@ internal static class MtlxImages
         double At(string name, int i, double standard) => node.Input(name)?.Value?.Numbers is { } n && n.Length > i ? n[i] : standard;
         double Inverse(double scale) => scale == 0 ? 0 : 1 / scale;
         var order = At("operationorder", 0, 0) == 0 ? "scale rotate offset" : "offset rotate scale";
-        return new(0 - At("offset", 0, 0), 0 - At("offset", 1, 0), At("rotate", 0, 0), Inverse(At("scale", 0, 1)), Inverse(At("scale", 1, 1)), order);
+        return new(
+            0 - At("offset", 0, 0),
+            0 - At("offset", 1, 0),
+            At("rotate", 0, 0),
+            Inverse(At("scale", 0, 1)),
+            Inverse(At("scale", 1, 1)),
+            order
+        );
     }
 
-    private static WrapMode Wrap(ShaderInput? mode) => mode?.Value?.Text switch { "clamp" => WrapMode.Clamp, "mirror" => WrapMode.Mirror, "constant" => WrapMode.Black, _ => WrapMode.Repeat };
+    private static WrapMode Wrap(ShaderInput? mode) =>
+        mode?.Value?.Text switch
+        {
+            "clamp" => WrapMode.Clamp,
+            "mirror" => WrapMode.Mirror,
+            "constant" => WrapMode.Black,
+            _ => WrapMode.Repeat,
+        };
 
-    public static string Word(WrapMode mode) => mode switch { WrapMode.Clamp => "clamp", WrapMode.Mirror => "mirror", WrapMode.Black => "constant", _ => "periodic" };
+    public static string Word(WrapMode mode) =>
+        mode switch
+        {
+            WrapMode.Clamp => "clamp",
+            WrapMode.Mirror => "mirror",
+            WrapMode.Black => "constant",
+            _ => "periodic",
+        };
 }

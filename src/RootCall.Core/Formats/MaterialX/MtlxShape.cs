@@ -13,16 +13,19 @@ internal sealed class MtlxShape : IMaterialShape
     public string? SetValue(SceneDraft draft, int material, string input, ShaderValue? value)
     {
         var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface) return $"The surface shader of {edit.Material.Name} is not there.";
+        if (edit.Graph.SurfaceNode is not { } surface)
+            return $"The surface shader of {edit.Material.Name} is not there.";
         edit.Then(() => Reach(draft, edit.Material, surface, value is null));
         if (value is null)
         {
-            if (surface.Input(input) is not null) edit.Put(GraphEdit.Without(surface, input));
+            if (surface.Input(input) is not null)
+                edit.Put(GraphEdit.Without(surface, input));
         }
         else
         {
             var type = surface.Input(input)?.Type is { Length: > 0 } known ? known : TypeOf(draft, surface, input, value);
-            if (WhyNot(input, type, ref value) is { } why) return why;
+            if (WhyNot(input, type, ref value) is { } why)
+                return why;
             edit.Put(GraphEdit.With(surface, input, type, value));
         }
 
@@ -33,21 +36,28 @@ internal sealed class MtlxShape : IMaterialShape
     public string? SetImage(SceneDraft draft, int material, string input, ImageUse? from, ImageUse? to)
     {
         var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface) return $"The surface shader of {edit.Material.Name} is not there.";
+        if (edit.Graph.SurfaceNode is not { } surface)
+            return $"The surface shader of {edit.Material.Name} is not there.";
         edit.Then(() => Reach(draft, edit.Material, surface, to is null));
         var there = surface.Input(input);
         if (to is null)
         {
-            if (there is null) return null;
+            if (there is null)
+                return null;
             edit.Put(there.Value is null ? GraphEdit.Without(surface, input) : GraphEdit.With(surface, input, there.Type, there.Value));
             edit.Apply();
             return null;
         }
 
-        var image = from is null || there is null ? null : edit.Graph.Nodes.FirstOrDefault(n => n.Image is { } i && i.Reference == from.Reference && edit.Graph.ImagesOf(there).Contains(i));
-        var why = image is null ? New(draft, edit, surface, there, input, to)
-            : Change(draft, edit, surface, there!, image, from!, to);
-        if (why is null) edit.Apply();
+        var image =
+            from is null || there is null
+                ? null
+                : edit.Graph.Nodes.FirstOrDefault(n =>
+                    n.Image is { } i && i.Reference == from.Reference && edit.Graph.ImagesOf(there).Contains(i)
+                );
+        var why = image is null ? New(draft, edit, surface, there, input, to) : Change(draft, edit, surface, there!, image, from!, to);
+        if (why is null)
+            edit.Apply();
         return why;
     }
 
@@ -55,24 +65,66 @@ internal sealed class MtlxShape : IMaterialShape
 
     /// <summary>What inherits from the shader changes with it; what it inherits shows where it says nothing any more.</summary>
     private static void Reach(SceneDraft draft, Material material, ShaderNode surface, bool takesOut) =>
-        draft.Ripples |= (takesOut && surface.Template is not null) || draft.Materials.Any(m => m.Template == material.Name || m.Graph.Nodes.Any(n => n.Template == surface.Name));
+        draft.Ripples |=
+            (takesOut && surface.Template is not null)
+            || draft.Materials.Any(m => m.Template == material.Name || m.Graph.Nodes.Any(n => n.Template == surface.Name));
 
     private static string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
         ShadingModels.OfType(surface.Type)?.Input(input)?.Type
-        ?? draft.Materials.SelectMany(m => m.Graph.Nodes).Where(n => n.Type == surface.Type).Select(n => n.Input(input)?.Type).FirstOrDefault(t => t is { Length: > 0 })
-        ?? (value is { } v ? v.Text is not null ? "string" : v.Numbers.Length switch { 1 => "float", 2 => "vector2", 3 => "color3", _ => "color4" }
-            : input.Contains("normal", StringComparison.Ordinal) ? "vector3" : input.Contains("color", StringComparison.Ordinal) ? "color3" : "float");
+        ?? draft
+            .Materials.SelectMany(m => m.Graph.Nodes)
+            .Where(n => n.Type == surface.Type)
+            .Select(n => n.Input(input)?.Type)
+            .FirstOrDefault(t => t is { Length: > 0 })
+        ?? (
+            value is { } v
+                ? v.Text is not null
+                    ? "string"
+                    : v.Numbers.Length switch
+                    {
+                        1 => "float",
+                        2 => "vector2",
+                        3 => "color3",
+                        _ => "color4",
+                    }
+                : input.Contains("normal", StringComparison.Ordinal)
+                    ? "vector3"
+                    : input.Contains("color", StringComparison.Ordinal)
+                        ? "color3"
+                        : "float"
+        );
 
     /// <summary>Numbers as the type takes them; a truth value is a word.</summary>
     private static string? WhyNot(string input, string type, ref ShaderValue value)
     {
-        if (type == "boolean" && value.Numbers is [var truth]) value = ShaderValue.OfText(truth == 0 ? "false" : "true");
-        var wanted = type switch { "float" or "integer" => 1, "vector2" => 2, "color3" or "vector3" => 3, "color4" or "vector4" => 4, _ => 0 };
-        return wanted > 0 ? value.Text is null && value.Numbers.Length == wanted && value.Numbers.All(double.IsFinite) ? null : $"{input} takes {(wanted == 1 ? "a number" : $"{wanted} numbers")}."
-            : value.Text is null ? $"{input} takes a word." : null;
+        if (type == "boolean" && value.Numbers is [var truth])
+            value = ShaderValue.OfText(truth == 0 ? "false" : "true");
+        var wanted = type switch
+        {
+            "float" or "integer" => 1,
+            "vector2" => 2,
+            "color3" or "vector3" => 3,
+            "color4" or "vector4" => 4,
+            _ => 0,
+        };
+        return wanted > 0
+            ? value.Text is null && value.Numbers.Length == wanted && value.Numbers.All(double.IsFinite)
+                ? null
+                : $"{input} takes {(wanted == 1 ? "a number" : $"{wanted} numbers")}."
+            : value.Text is null
+                ? $"{input} takes a word."
+                : null;
     }
 
-    private static string? Change(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput there, ShaderNode image, ImageUse from, ImageUse to)
+    private static string? Change(
+        SceneDraft draft,
+        GraphEdit edit,
+        ShaderNode surface,
+        ShaderInput there,
+        ShaderNode image,
+        ImageUse from,
+        ImageUse to
+    )
     {
         var pick = from.Channels != to.Channels;
         var between = Between(edit.Graph, there, image.Name);
@@ -83,10 +135,16 @@ internal sealed class MtlxShape : IMaterialShape
             pick = false;
         }
 
-        if (!pick && edit.IsOnlyFor(image.Name, there.Name)) return Reread(draft, edit, image, from, to);
-        if (!pick && SameReading(from, to)) return null;
-        if (between.Exists(n => n.Type is not ("extract" or "normalmap"))) return $"{image.Name} feeds other inputs too, and this one through nodes of its own; it was left as it is.";
-        var channel = pick || extract is null ? to.Channels : extract.Input("index")?.Value?.Numbers is [var i, ..] && i is >= 0 and < 4 ? "rgba"[(int)i].ToString() : to.Channels;
+        if (!pick && edit.IsOnlyFor(image.Name, there.Name))
+            return Reread(draft, edit, image, from, to);
+        if (!pick && SameReading(from, to))
+            return null;
+        if (between.Exists(n => n.Type is not ("extract" or "normalmap")))
+            return $"{image.Name} feeds other inputs too, and this one through nodes of its own; it was left as it is.";
+        var channel =
+            pick || extract is null ? to.Channels
+            : extract.Input("index")?.Value?.Numbers is [var i, ..] && i is >= 0 and < 4 ? "rgba"[(int)i].ToString()
+            : to.Channels;
         return New(draft, edit, surface, there, there.Name, to with { Channels = channel });
     }
 
@@ -100,7 +158,9 @@ internal sealed class MtlxShape : IMaterialShape
         while (at is not null && at.Node != image && way.Count < 64 && graph.Node(at.Node) is { } node)
         {
             way.Add(node);
-            at = node.Inputs.FirstOrDefault(i => i.From is not null && (i.From.Node == image || GraphEdit.Behind(graph, i).Contains(image)))?.From;
+            at = node
+                .Inputs.FirstOrDefault(i => i.From is not null && (i.From.Node == image || GraphEdit.Behind(graph, i).Contains(image)))
+                ?.From;
         }
 
         return way;
@@ -110,20 +170,28 @@ internal sealed class MtlxShape : IMaterialShape
     private static string? Reread(SceneDraft draft, GraphEdit edit, ShaderNode node, ImageUse from, ImageUse to)
     {
         var file = node.Inputs.FirstOrDefault(i => i.Type == "filename");
-        if (file is null) return $"{node.Name} reads its file from outside its graph; change it there.";
+        if (file is null)
+            return $"{node.Name} reads its file from outside its graph; change it there.";
         var image = node.Image!;
         if (from.Reference != to.Reference)
         {
             var key = KeyOf(draft, edit.Material, to.Reference);
-            node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written)) with { Read = node.IsMade ? null : node.Read ?? image.Reference };
+            node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written)) with
+            {
+                Read = node.IsMade ? null : node.Read ?? image.Reference,
+            };
             image = image with { Reference = key };
         }
 
-        if (from.DeclaredSpace != to.DeclaredSpace) image = image with { DeclaredSpace = to.DeclaredSpace };
-        if (from.WrapU != to.WrapU) node = GraphEdit.With(node, "uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU)));
-        if (from.WrapV != to.WrapV) node = GraphEdit.With(node, "vaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapV)));
+        if (from.DeclaredSpace != to.DeclaredSpace)
+            image = image with { DeclaredSpace = to.DeclaredSpace };
+        if (from.WrapU != to.WrapU)
+            node = GraphEdit.With(node, "uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU)));
+        if (from.WrapV != to.WrapV)
+            node = GraphEdit.With(node, "vaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapV)));
         node = node with { Image = image };
-        if (from.UvSet != to.UvSet) return $"{node.Name} takes its UV coordinates from other nodes; its UV set was left as it is.";
+        if (from.UvSet != to.UvSet)
+            return $"{node.Name} takes its UV coordinates from other nodes; its UV set was left as it is.";
         return from.Transform == to.Transform ? Put(edit, node) : Tile(edit, node, from.Transform, to.Transform);
     }
 
@@ -135,9 +203,11 @@ internal sealed class MtlxShape : IMaterialShape
 
     private static string? Tile(GraphEdit edit, ShaderNode node, UvTransform from, UvTransform to)
     {
-        if (to.ScaleU == 0 || to.ScaleV == 0) return "A tiling of 0 shows one point of the image.";
+        if (to.ScaleU == 0 || to.ScaleV == 0)
+            return "A tiling of 0 shows one point of the image.";
         var coordinates = node.Input("texcoord");
-        if (node.Type == "tiledimage" && to.Rotation == from.Rotation) return Put(edit, Tiled(node, from, to));
+        if (node.Type == "tiledimage" && to.Rotation == from.Rotation)
+            return Put(edit, Tiled(node, from, to));
         if (coordinates?.From is { } at && edit.Node(at.Node) is { Type: "place2d" } place)
         {
             if (!edit.IsOnlyReadBy(place.Name, node.Name))
@@ -147,48 +217,75 @@ internal sealed class MtlxShape : IMaterialShape
                 node = GraphEdit.With(node, "texcoord", "vector2", null, new(place.Name, at.Output));
             }
 
-            if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV) place = GraphEdit.With(place, "scale", "vector2", ShaderValue.Of(1 / to.ScaleU, 1 / to.ScaleV));
-            if (from.Rotation != to.Rotation) place = GraphEdit.With(place, "rotate", "float", ShaderValue.Of(to.Rotation));
-            if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV) place = GraphEdit.With(place, "offset", "vector2", ShaderValue.Of(0 - to.OffsetU, 0 - to.OffsetV));
+            if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV)
+                place = GraphEdit.With(place, "scale", "vector2", ShaderValue.Of(1 / to.ScaleU, 1 / to.ScaleV));
+            if (from.Rotation != to.Rotation)
+                place = GraphEdit.With(place, "rotate", "float", ShaderValue.Of(to.Rotation));
+            if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV)
+                place = GraphEdit.With(place, "offset", "vector2", ShaderValue.Of(0 - to.OffsetU, 0 - to.OffsetV));
             edit.Put(place);
             return Put(edit, node);
         }
 
         // A tiled image is an image with two more inputs.
-        if (node.Type == "image" && to.Rotation == 0 && coordinates is null) return Put(edit, Tiled(node with { Type = "tiledimage" }, from, to));
+        if (node.Type == "image" && to.Rotation == 0 && coordinates is null)
+            return Put(edit, Tiled(node with { Type = "tiledimage" }, from, to));
         return $"{node.Name} takes its UV coordinates from other nodes; its tiling was left as it is.";
     }
 
     private static ShaderNode Tiled(ShaderNode node, UvTransform from, UvTransform to)
     {
-        if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV) node = GraphEdit.With(node, "uvtiling", "vector2", ShaderValue.Of(to.ScaleU, to.ScaleV));
-        if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV) node = GraphEdit.With(node, "uvoffset", "vector2", ShaderValue.Of(to.OffsetU, to.OffsetV));
+        if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV)
+            node = GraphEdit.With(node, "uvtiling", "vector2", ShaderValue.Of(to.ScaleU, to.ScaleV));
+        if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV)
+            node = GraphEdit.With(node, "uvoffset", "vector2", ShaderValue.Of(to.OffsetU, to.OffsetV));
         return node;
     }
 
-    /// <summary>An image node before the shader, with a channel taken out of it or a normal-map node behind it where the input needs one.</summary>
+    /// <summary>
+    /// An image node before the shader, with a channel taken out of it or a normal-map node behind it where the input
+    /// needs one.
+    /// </summary>
     private static string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
     {
         var type = there?.Type is { Length: > 0 } known ? known : TypeOf(draft, surface, name, null);
-        if (type is not ("float" or "color3" or "color4" or "vector2" or "vector3" or "vector4")) return $"{name} takes no image.";
+        if (type is not ("float" or "color3" or "color4" or "vector2" or "vector3" or "vector4"))
+            return $"{name} takes no image.";
         var t = to.Transform;
-        if (t.Rotation != 0) return "A rotation of UV coordinates is not written into a new node.";
-        if (t.ScaleU == 0 || t.ScaleV == 0) return "A tiling of 0 shows one point of the image.";
+        if (t.Rotation != 0)
+            return "A rotation of UV coordinates is not written into a new node.";
+        if (t.ScaleU == 0 || t.ScaleV == 0)
+            return "A tiling of 0 shows one point of the image.";
         // One channel of several: the image is read as a colour, and the channel taken out of it.
         var pick = type == "float" && to.Channels is "g" or "b" or "a" ? "rgba".IndexOf(to.Channels, StringComparison.Ordinal) : -1;
-        var stored = pick < 0 ? type : pick == 3 ? "color4" : "color3";
+        var stored =
+            pick < 0 ? type
+            : pick == 3 ? "color4"
+            : "color3";
         var at = surface.Name.LastIndexOf('/') is >= 0 and var slash ? surface.Name[..(slash + 1)] : string.Empty;
         var stem = $"{surface.Name}_{name}";
         var node = Image(draft, edit, at, stem, stored, to);
-        if (pick >= 0) node = Extract(edit, stem, node, stored, pick);
+        if (pick >= 0)
+            node = Extract(edit, stem, node, stored, pick);
         if (type == "vector3" && name.Contains("normal", StringComparison.Ordinal))
-            node = edit.Add(new(edit.Free($"{stem}_map"), "normalmap", [new("in", "vector3", null, new(node.Name, "out"))]) { Output = "vector3" });
+            node = edit.Add(
+                new(edit.Free($"{stem}_map"), "normalmap", [new("in", "vector3", null, new(node.Name, "out"))]) { Output = "vector3" }
+            );
         edit.Put(GraphEdit.With(surface, name, type, null, new(node.Name, "out")));
         return null;
     }
 
     private static ShaderNode Extract(GraphEdit edit, string stem, ShaderNode image, string stored, int channel) =>
-        edit.Add(new(edit.Free($"{stem}_channel"), "extract", [new("in", stored, null, new(image.Name, "out")), new("index", "integer", ShaderValue.Of(channel))]) { Output = "float" });
+        edit.Add(
+            new(
+                edit.Free($"{stem}_channel"),
+                "extract",
+                [new("in", stored, null, new(image.Name, "out")), new("index", "integer", ShaderValue.Of(channel))]
+            )
+            {
+                Output = "float",
+            }
+        );
 
     /// <summary>A node of the material that reads the image so already, or a new one.</summary>
     private static ShaderNode Image(SceneDraft draft, GraphEdit edit, string at, string stem, string stored, ImageUse to)
@@ -198,19 +295,36 @@ internal sealed class MtlxShape : IMaterialShape
         var tiled = !t.IsIdentity;
         var use = new ImageUse(key) { DeclaredSpace = to.DeclaredSpace };
         var inputs = new List<ShaderInput> { new("file", "filename", ShaderValue.OfText(key.Written)) };
-        if (tiled) inputs.Add(new("uvtiling", "vector2", ShaderValue.Of(t.ScaleU, t.ScaleV)));
-        if (t.OffsetU != 0 || t.OffsetV != 0) inputs.Add(new("uvoffset", "vector2", ShaderValue.Of(t.OffsetU, t.OffsetV)));
-        if (to.WrapU != WrapMode.Repeat) inputs.Add(new("uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU))));
-        if (to.WrapV != WrapMode.Repeat) inputs.Add(new("vaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapV))));
-        if (to.UvSet.Length > 0) inputs.Add(new("texcoord", "vector2", null, new(Coordinates(edit, at, to.UvSet).Name, "out")));
+        if (tiled)
+            inputs.Add(new("uvtiling", "vector2", ShaderValue.Of(t.ScaleU, t.ScaleV)));
+        if (t.OffsetU != 0 || t.OffsetV != 0)
+            inputs.Add(new("uvoffset", "vector2", ShaderValue.Of(t.OffsetU, t.OffsetV)));
+        if (to.WrapU != WrapMode.Repeat)
+            inputs.Add(new("uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU))));
+        if (to.WrapV != WrapMode.Repeat)
+            inputs.Add(new("vaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapV))));
+        if (to.UvSet.Length > 0)
+            inputs.Add(new("texcoord", "vector2", null, new(Coordinates(edit, at, to.UvSet).Name, "out")));
         var fresh = new ShaderNode(string.Empty, tiled ? "tiledimage" : "image", [.. inputs], use) { Output = stored };
         var nodes = edit.Graph.Nodes.DistinctBy(n => n.Name).ToDictionary(n => n.Name, StringComparer.Ordinal);
-        foreach (var input in inputs.Select(i => i.From).OfType<Connection>()) nodes[input.Node] = edit.Node(input.Node)!;
+        foreach (var input in inputs.Select(i => i.From).OfType<Connection>())
+            nodes[input.Node] = edit.Node(input.Node)!;
         var wanted = MtlxImages.Of(use, fresh, nodes);
         var before = draft.Before.Materials.FirstOrDefault(m => m.Id == edit.Material.Id)?.Graph ?? edit.Graph;
         foreach (var graph in new[] { edit.Graph, before })
         {
-            if (graph.Nodes.FirstOrDefault(n => n.Output == stored && n.Name.StartsWith(at, StringComparison.Ordinal) && n.Name.LastIndexOf('/') < Math.Max(1, at.Length) && n.Image is { } i && i.Reference == key && i.SameReading(wanted)) is not { } same) continue;
+            if (
+                graph.Nodes.FirstOrDefault(n =>
+                    n.Output == stored
+                    && n.Name.StartsWith(at, StringComparison.Ordinal)
+                    && n.Name.LastIndexOf('/') < Math.Max(1, at.Length)
+                    && n.Image is { } i
+                    && i.Reference == key
+                    && i.SameReading(wanted)
+                )
+                is not { } same
+            )
+                continue;
             edit.Revive(same, graph);
             return same;
         }
@@ -220,12 +334,30 @@ internal sealed class MtlxShape : IMaterialShape
 
     private static ShaderNode Coordinates(GraphEdit edit, string at, string set)
     {
-        var index = set.StartsWith("index ", StringComparison.Ordinal) && int.TryParse(set.AsSpan(6), System.Globalization.CultureInfo.InvariantCulture, out var n) ? n : -1;
-        ShaderNode fresh = index >= 0
-            ? new(string.Empty, "texcoord", [new("index", "integer", ShaderValue.Of(index))]) { Output = "vector2" }
-            : new(string.Empty, "geompropvalue", [new("geomprop", "string", ShaderValue.OfText(set))]) { Output = "vector2" };
-        return edit.Graph.Nodes.FirstOrDefault(n => n.Name.StartsWith(at, StringComparison.Ordinal) && n.Type == fresh.Type && n.Inputs.Length == 1 && n.Inputs[0].Name == fresh.Inputs[0].Name && Equals(n.Inputs[0].Value, fresh.Inputs[0].Value))
-            ?? edit.Add(fresh with { Name = edit.Free($"{at}uv_{(index >= 0 ? index.ToString(System.Globalization.CultureInfo.InvariantCulture) : new string([.. set.Select(c => char.IsAsciiLetterOrDigit(c) ? c : '_')]))}") });
+        var index =
+            set.StartsWith("index ", StringComparison.Ordinal)
+            && int.TryParse(set.AsSpan(6), System.Globalization.CultureInfo.InvariantCulture, out var n)
+                ? n
+                : -1;
+        ShaderNode fresh =
+            index >= 0
+                ? new(string.Empty, "texcoord", [new("index", "integer", ShaderValue.Of(index))]) { Output = "vector2" }
+                : new(string.Empty, "geompropvalue", [new("geomprop", "string", ShaderValue.OfText(set))]) { Output = "vector2" };
+        return edit.Graph.Nodes.FirstOrDefault(n =>
+            n.Name.StartsWith(at, StringComparison.Ordinal)
+            && n.Type == fresh.Type
+            && n.Inputs.Length == 1
+            && n.Inputs[0].Name == fresh.Inputs[0].Name
+            && Equals(n.Inputs[0].Value, fresh.Inputs[0].Value)
+        )
+            ?? edit.Add(
+                fresh with
+                {
+                    Name = edit.Free(
+                        $"{at}uv_{(index >= 0 ? index.ToString(System.Globalization.CultureInfo.InvariantCulture) : new string([.. set.Select(c => char.IsAsciiLetterOrDigit(c) ? c : '_')]))}"
+                    ),
+                }
+            );
     }
 
     /// <summary>The reference as the document of the material would write it.</summary>

@@ -5,6 +5,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Formats.Usd.Looks;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd;
 
@@ -30,33 +31,38 @@ public sealed class UsdFormat : ISceneFormat
         return edits.DrainToImmutable();
     }
 
-    public FormatCapabilities Capabilities { get; } = new()
-    {
-        Name = "USD",
-        Refused = new Dictionary<SceneAct, string>
+    public FormatCapabilities Capabilities { get; } =
+        new()
         {
-            [SceneAct.RenameMaterial] = "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
-            [SceneAct.RenameMesh] = "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
-            [SceneAct.RenameNode] = "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
-            [SceneAct.CopyMaterial] = "A material of USD may be spread over layers; it is copied where the layers are made.",
-            [SceneAct.Carry] = "A layer of USD carries no images inside.",
-            [SceneAct.MakeLibrary] = "A scene of USD holds its materials itself.",
-        }.ToFrozenDictionary(),
-        Spaces = SpaceTags.Any,
-        Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black, WrapMode.FromFile],
-        References = ReferenceLife.Written,
-        Shape = new UsdShape(),
-        AssignsById = true,
-        PartsKeepTheirs = true,
-        Written = UsdShape.Anchored,
-    };
+            Name = "USD",
+            Refused = new Dictionary<SceneAct, string>
+            {
+                [SceneAct.RenameMaterial] =
+                    "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
+                [SceneAct.RenameMesh] =
+                    "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
+                [SceneAct.RenameNode] =
+                    "A name in USD is part of every path that leads through it; it is changed where the layers are made.",
+                [SceneAct.CopyMaterial] = "A material of USD may be spread over layers; it is copied where the layers are made.",
+                [SceneAct.Carry] = "A layer of USD carries no images inside.",
+                [SceneAct.MakeLibrary] = "A scene of USD holds its materials itself.",
+            }.ToFrozenDictionary(),
+            Spaces = SpaceTags.Any,
+            Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black, WrapMode.FromFile],
+            References = ReferenceLife.Written,
+            Shape = new UsdShape(),
+            AssignsById = true,
+            PartsKeepTheirs = true,
+            Written = UsdShape.Anchored,
+        };
 
     public OwnChanges Changes(Scene before, Scene now) => new UsdWriter(before, now).Write();
 
     public Stream OpenCarried(CarriedData carried)
     {
         using var stream = File.OpenRead(carried.File);
-        if (carried.Start + carried.Length > stream.Length) throw new CannotUseException($"The data at byte {carried.Start:N0} is cut off by the end of the archive.");
+        if (carried.Start + carried.Length > stream.Length)
+            throw new CannotUseException(Invariant($"The data at byte {carried.Start:N0} is cut off by the end of the archive."));
         var bytes = new byte[carried.Length];
         stream.Position = carried.Start;
         stream.ReadExactly(bytes);
@@ -65,7 +71,8 @@ public sealed class UsdFormat : ISceneFormat
 
     private static bool IsWide(FileStream stream, long start)
     {
-        if (start < 3) return false;
+        if (start < 3)
+            return false;
         stream.Position = start - 3;
         Span<byte> before = stackalloc byte[3];
         return stream.ReadAtLeast(before, 3, throwOnEndOfStream: false) == 3 && before.SequenceEqual("@@@"u8);

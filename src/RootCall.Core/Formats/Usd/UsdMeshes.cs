@@ -9,7 +9,21 @@ namespace RootCall.Core.Formats.Usd;
 /// <summary>Measures geometry of the UsdGeom schemas and finds the materials bound to it.</summary>
 internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, string name)
 {
-    private static readonly HashSet<string> Implicit = ["Cube", "Sphere", "Cylinder", "Cone", "Capsule", "Plane", "BasisCurves", "NurbsCurves", "NurbsPatch", "Points", "TetMesh", "Volume"];
+    private static readonly HashSet<string> Implicit =
+    [
+        "Cube",
+        "Sphere",
+        "Cylinder",
+        "Cone",
+        "Capsule",
+        "Plane",
+        "BasisCurves",
+        "NurbsCurves",
+        "NurbsPatch",
+        "Points",
+        "TetMesh",
+        "Volume",
+    ];
 
     /// <summary>The same geometry, brought in by references many times, is measured once.</summary>
     private readonly Dictionary<(UsdValue?, UsdValue?), (long Vertices, long Faces, long Triangles, Box? Bounds)> measured = [];
@@ -19,18 +33,29 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
     public Mesh Read(UsdPrim prim)
     {
         var type = prim.TypeName;
-        if (type != "Mesh") return new(prim.Name, 0, 0, 0, [], [bindings.PartOf(prim, string.Empty, 0)]) { Id = prim.Path, Unmeasured = $"{type} is a shape without faces of its own" };
+        if (type != "Mesh")
+            return new(prim.Name, 0, 0, 0, [], [bindings.PartOf(prim, string.Empty, 0)])
+            {
+                Id = prim.Path,
+                Unmeasured = $"{type} is a shape without faces of its own",
+            };
         var (vertices, faces, triangles, bounds) = Measure(prim);
         var uvs = new List<string>();
-        bool colours = false, normals = prim.Value("normals") is not null;
+        bool colours = false,
+            normals = prim.Value("normals") is not null;
         foreach (var property in prim.PropertyNames)
         {
-            if (!property.StartsWith("primvars:", StringComparison.Ordinal) || property.EndsWith(":indices", StringComparison.Ordinal)) continue;
+            if (!property.StartsWith("primvars:", StringComparison.Ordinal) || property.EndsWith(":indices", StringComparison.Ordinal))
+                continue;
             var primvar = property["primvars:".Length..];
             var primvarType = prim.Property(property)?.Spec.TypeName ?? string.Empty;
             normals |= primvar == "normals";
             colours |= primvar is "displayColor";
-            if (primvarType.StartsWith("texCoord2", StringComparison.Ordinal) || (primvarType.StartsWith("float2", StringComparison.Ordinal) && primvar != "skel:jointWeights")) uvs.Add(primvar);
+            if (
+                primvarType.StartsWith("texCoord2", StringComparison.Ordinal)
+                || (primvarType.StartsWith("float2", StringComparison.Ordinal) && primvar != "skel:jointWeights")
+            )
+                uvs.Add(primvar);
         }
 
         return new(prim.Name, vertices, faces, triangles, [.. uvs], Parts(prim, faces, triangles))
@@ -45,11 +70,15 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
     /// <summary>Subsets with a binding of their own, and the faces that none of them takes.</summary>
     private ImmutableArray<MeshPart> Parts(UsdPrim prim, long faces, long triangles)
     {
-        var subsets = prim.Children.Where(c => c.TypeName == "GeomSubset" && c.Value("familyName")?.AsText is null or "materialBind" or "").ToList();
-        if (subsets.Count == 0) return [bindings.PartOf(prim, string.Empty, triangles)];
+        var subsets = prim
+            .Children.Where(c => c.TypeName == "GeomSubset" && c.Value("familyName")?.AsText is null or "materialBind" or "")
+            .ToList();
+        if (subsets.Count == 0)
+            return [bindings.PartOf(prim, string.Empty, triangles)];
         var counts = Numbers(prim, "faceVertexCounts");
         var parts = ImmutableArray.CreateBuilder<MeshPart>();
-        long taken = 0, left = triangles;
+        long taken = 0,
+            left = triangles;
         foreach (var subset in subsets)
         {
             var indices = Numbers(subset, "indices");
@@ -59,14 +88,16 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
             parts.Add(bindings.PartOf(subset, subset.Name, own));
         }
 
-        if (taken < faces) parts.Add(bindings.PartOf(prim, string.Empty, Math.Max(0, left)));
+        if (taken < faces)
+            parts.Add(bindings.PartOf(prim, string.Empty, Math.Max(0, left)));
         return parts.ToImmutable();
     }
 
     private (long Vertices, long Faces, long Triangles, Box? Bounds) Measure(UsdPrim prim)
     {
         var (points, counts) = (prim.Value("points"), prim.Value("faceVertexCounts"));
-        if (measured.TryGetValue((points, counts), out var known)) return known;
+        if (measured.TryGetValue((points, counts), out var known))
+            return known;
         var corners = Numbers(prim, "faceVertexCounts");
         long vertices = 0;
         Box? bounds = null;
@@ -105,7 +136,8 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
         var m = Transforms.Identity;
         foreach (var op in prim.Value("xformOpOrder")?.AsNames ?? [])
         {
-            if (op == "!resetXformStack!") continue;
+            if (op == "!resetXformStack!")
+                continue;
             var inverse = op.StartsWith("!invert!", StringComparison.Ordinal);
             var attribute = inverse ? op["!invert!".Length..] : op;
             var n = prim.Value(attribute)?.AsNumbers ?? [];
@@ -120,8 +152,9 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
                 ("rotateZ", 1) => Transforms.Rotation(0, 0, 1, sign * n[0]),
                 ("orient", 4) => Transforms.Quaternion(sign * n[1], sign * n[2], sign * n[3], n[0]),
                 ("transform", 16) => n,
-                (_, 3) when kind.StartsWith("rotate", StringComparison.Ordinal) && kind.Length == 9 =>
-                    inverse ? Transforms.Euler(new string([.. kind[6..].Reverse()]), -n[0], -n[1], -n[2]) : Transforms.Euler(kind[6..], n[0], n[1], n[2]),
+                (_, 3) when kind.StartsWith("rotate", StringComparison.Ordinal) && kind.Length == 9 => inverse
+                    ? Transforms.Euler(new string([.. kind[6..].Reverse()]), -n[0], -n[1], -n[2])
+                    : Transforms.Euler(kind[6..], n[0], n[1], n[2]),
                 _ => Transforms.Identity,
             };
             m = Transforms.Multiply(next, m);

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using RootCall.Core.Formats.Usd.Composition;
 using RootCall.Core.Formats.Usd.Layers;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd;
 
@@ -37,8 +38,15 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
             [.. layers.Files],
             materials.ToImmutable(),
             references,
-            new(nodes.Count, meshes.Count, materials.Count(m => !m.IsTemplate), references.Count(r => r.Kind == ReferenceKind.Image), meshes.Sum(m => m.Triangles)),
-            [.. notes])
+            new(
+                nodes.Count,
+                meshes.Count,
+                materials.Count(m => !m.IsTemplate),
+                references.Count(r => r.Kind == ReferenceKind.Image),
+                meshes.Sum(m => m.Triangles)
+            ),
+            [.. notes]
+        )
         {
             Nodes = nodes.ToImmutable(),
             Meshes = meshes.ToImmutable(),
@@ -50,30 +58,40 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
         };
     }
 
-    private static FormatInfo Format(string path, LoadedLayer root) => root.Inner is not null
-        ? new("usdz", "USD package")
-        : root.IsText ? new("usda", "USD text") : new("usdc", "USD crate");
+    private static FormatInfo Format(string path, LoadedLayer root) =>
+        root.Inner is not null ? new("usdz", "USD package")
+        : root.IsText ? new("usda", "USD text")
+        : new("usdc", "USD crate");
 
     private void Walk(UsdStage stage, UsdMeshes shapes, UsdShaders shaders)
     {
-        var open = new Stack<(UsdPrim Prim, int Parent, int Depth, bool Placed)>(stage.Root.Children.Reverse().Select(p => (p, -1, 0, true)));
+        var open = new Stack<(UsdPrim Prim, int Parent, int Depth, bool Placed)>(
+            stage.Root.Children.Reverse().Select(p => (p, -1, 0, true))
+        );
         while (open.TryPop(out var step))
         {
             var (prim, parent, depth, placed) = step;
-            if ((nodes.Count & 0xFFF) == 0) context.Stop.ThrowIfCancellationRequested();
+            if ((nodes.Count & 0xFFF) == 0)
+                context.Stop.ThrowIfCancellationRequested();
             if (nodes.Count + materials.Count > MaxPrims)
             {
-                notes.Add(new($"The scene has more than {MaxPrims:N0} prims; the rest were left out.", prim.Path));
+                notes.Add(new(Invariant($"The scene has more than {MaxPrims:N0} prims; the rest were left out."), prim.Path));
                 return;
             }
 
             if (depth > MaxDepth)
             {
-                notes.Add(new($"Prims lie more than {MaxDepth} deep; reading stopped at {prim.Path[..Math.Min(80, prim.Path.Length)]}.", Path.GetFileName(path)));
+                notes.Add(
+                    new(
+                        $"Prims lie more than {MaxDepth} deep; reading stopped at {prim.Path[..Math.Min(80, prim.Path.Length)]}.",
+                        Path.GetFileName(path)
+                    )
+                );
                 continue;
             }
 
-            if (!prim.IsActive) continue;
+            if (!prim.IsActive)
+                continue;
             Choices(prim);
             var type = prim.TypeName;
             if (type == "Material")
@@ -94,13 +112,18 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
                     mesh = meshes.Count - 1;
                 }
 
-                var copies = type == "PointInstancer" && prim.Value("protoIndices") is UsdNumbers instances ? (int)Math.Min(int.MaxValue, instances.Count) : 1;
+                var copies =
+                    type == "PointInstancer" && prim.Value("protoIndices") is UsdNumbers instances
+                        ? (int)Math.Min(int.MaxValue, instances.Count)
+                        : 1;
                 nodes.Add(new(prim.Name, parent, mesh) { Transform = UsdMeshes.Transform(prim), Copies = copies });
                 index = nodes.Count - 1;
-                if (type.EndsWith("Light", StringComparison.Ordinal)) Light(prim, type, stage);
+                if (type.EndsWith("Light", StringComparison.Ordinal))
+                    Light(prim, type, stage);
             }
 
-            foreach (var child in prim.Children.Reverse()) open.Push((child, index, depth + 1, placed));
+            foreach (var child in prim.Children.Reverse())
+                open.Push((child, index, depth + 1, placed));
         }
     }
 
@@ -109,8 +132,14 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
         var specs = prim.Specs.Select(s => s.Spec).ToList();
         foreach (var set in specs.SelectMany(s => s.VariantSets.Keys).Distinct())
         {
-            var options = specs.SelectMany(s => s.VariantSets.GetValueOrDefault(set) ?? []).Select(v => v.Name).Distinct().ToImmutableArray();
-            var selected = context.Chosen.GetValueOrDefault((prim.Path, set)) ?? specs.Select(s => s.Selections.GetValueOrDefault(set)).FirstOrDefault(s => s is not null) ?? string.Empty;
+            var options = specs
+                .SelectMany(s => s.VariantSets.GetValueOrDefault(set) ?? [])
+                .Select(v => v.Name)
+                .Distinct()
+                .ToImmutableArray();
+            var selected = context.Chosen.GetValueOrDefault((prim.Path, set))
+                ?? specs.Select(s => s.Selections.GetValueOrDefault(set)).FirstOrDefault(s => s is not null)
+                ?? string.Empty;
             variants.Add(new(prim.Path, set, options, selected));
         }
     }
@@ -119,7 +148,12 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
     {
         lights.Add(new(prim.Name, type));
         const string File = "inputs:texture:file";
-        if (prim.ValueOpinion(File) is not { } opinion || (opinion.Spec.Value ?? opinion.Spec.FirstSample) is not UsdAsset asset || stage.Layers.KeyOf(opinion.Layer, asset) is not { } key) return;
+        if (
+            prim.ValueOpinion(File) is not { } opinion
+            || (opinion.Spec.Value ?? opinion.Spec.FirstSample) is not UsdAsset asset
+            || stage.Layers.KeyOf(opinion.Layer, asset) is not { } key
+        )
+            return;
         builder.Property(key, $"{prim.Path}.{File}");
         builder.Use(key, new(prim.Name, "texture:file"));
     }
@@ -131,9 +165,19 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
         var seen = new HashSet<LoadedLayer>();
         while (open.TryPop(out var layer))
         {
-            if (!seen.Add(layer)) continue;
-            foreach (var asset in layer.Layer.SubLayers.Concat(layer.Layer.Root.Descendants().SelectMany(s => (s.References?.Items ?? []).Concat(s.Payloads?.Items ?? [])).Select(a => a.Asset).OfType<UsdAsset>()))
-                if (layers.Called(layer, asset) is { } called) open.Push(called);
+            if (!seen.Add(layer))
+                continue;
+            foreach (
+                var asset in layer.Layer.SubLayers.Concat(
+                    layer
+                        .Layer.Root.Descendants()
+                        .SelectMany(s => (s.References?.Items ?? []).Concat(s.Payloads?.Items ?? []))
+                        .Select(a => a.Asset)
+                        .OfType<UsdAsset>()
+                )
+            )
+                if (layers.Called(layer, asset) is { } called)
+                    open.Push(called);
         }
     }
 }

@@ -33,7 +33,8 @@ internal sealed class ByteLines(Stream stream)
                 return Give(at, at + skip, out line);
             }
 
-            if (ended) return rest.Length > 0 ? Give(rest.Length, rest.Length, out line) : None(out line);
+            if (ended)
+                return rest.Length > 0 ? Give(rest.Length, rest.Length, out line) : None(out line);
             Fill();
         }
     }

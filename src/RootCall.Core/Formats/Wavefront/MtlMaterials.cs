@@ -32,30 +32,34 @@ internal static class MtlMaterials
     public const string Physical = "mtl-pbr";
 
     /// <summary>Values by statement, with their MaterialX type and the default of the specification where it gives one.</summary>
-    public static FrozenDictionary<string, (string Type, double[] Default)> Values { get; } = new Dictionary<string, (string, double[])>
-    {
-        ["Ka"] = ("color3", []),
-        ["Kd"] = ("color3", []),
-        ["Ks"] = ("color3", []),
-        ["Ke"] = ("color3", [0, 0, 0]),
-        ["Tf"] = ("color3", [1, 1, 1]),
-        ["Ns"] = ("float", []),
-        ["Ni"] = ("float", [1]),
-        ["d"] = ("float", [1]),
-        ["Tr"] = ("float", [0]),
-        ["sharpness"] = ("float", [60]),
-        ["illum"] = ("integer", []),
-        ["Pr"] = ("float", []),
-        ["Pm"] = ("float", [0]),
-        ["Ps"] = ("float", [0]),
-        ["Pc"] = ("float", [0]),
-        ["Pcr"] = ("float", [0]),
-        ["aniso"] = ("float", [0]),
-        ["anisor"] = ("float", [0]),
-    }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
+    public static FrozenDictionary<string, (string Type, double[] Default)> Values { get; } =
+        new Dictionary<string, (string, double[])>
+        {
+            ["Ka"] = ("color3", []),
+            ["Kd"] = ("color3", []),
+            ["Ks"] = ("color3", []),
+            ["Ke"] = ("color3", [0, 0, 0]),
+            ["Tf"] = ("color3", [1, 1, 1]),
+            ["Ns"] = ("float", []),
+            ["Ni"] = ("float", [1]),
+            ["d"] = ("float", [1]),
+            ["Tr"] = ("float", [0]),
+            ["sharpness"] = ("float", [60]),
+            ["illum"] = ("integer", []),
+            ["Pr"] = ("float", []),
+            ["Pm"] = ("float", [0]),
+            ["Ps"] = ("float", [0]),
+            ["Pc"] = ("float", [0]),
+            ["Pcr"] = ("float", [0]),
+            ["aniso"] = ("float", [0]),
+            ["anisor"] = ("float", [0]),
+        }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The input each map statement feeds. A map of a statement of the same name is multiplied by its value.</summary>
-    private static readonly FrozenDictionary<string, (string Input, string Type, bool Colour)> Maps = new Dictionary<string, (string, string, bool)>
+    private static readonly FrozenDictionary<string, (string Input, string Type, bool Colour)> Maps = new Dictionary<
+        string,
+        (string, string, bool)
+    >
     {
         ["map_Ka"] = ("Ka", "color3", true),
         ["map_Kd"] = ("Kd", "color3", true),
@@ -88,31 +92,55 @@ internal static class MtlMaterials
         ["map_refl"] = ("refl", "color3", true),
     }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
-    private static readonly FrozenSet<string> PhysicalInputs = FrozenSet.Create(StringComparer.OrdinalIgnoreCase, "Pr", "Pm", "Ps", "Pc", "Pcr", "aniso", "anisor", "norm");
+    private static readonly FrozenSet<string> PhysicalInputs = FrozenSet.Create(
+        StringComparer.OrdinalIgnoreCase,
+        "Pr",
+        "Pm",
+        "Ps",
+        "Pc",
+        "Pcr",
+        "aniso",
+        "anisor",
+        "norm"
+    );
 
-    public static (string Input, string Type, bool Colour) MapOf(string keyword) => Maps.TryGetValue(keyword, out var map) ? map : (keyword, "color3", false);
+    public static (string Input, string Type, bool Colour) MapOf(string keyword) =>
+        Maps.TryGetValue(keyword, out var map) ? map : (keyword, "color3", false);
 
     /// <summary>Classic, unless one of the physically based inputs is said.</summary>
     public static string ModelOf(IEnumerable<string> inputs) => inputs.Any(PhysicalInputs.Contains) ? Physical : Classic;
 
-    public static bool IsStatement(ReadOnlySpan<byte> keyword) => MapStatement.IsMap(keyword) || Values.ContainsKey(Encoding.ASCII.GetString(keyword));
+    public static bool IsStatement(ReadOnlySpan<byte> keyword) =>
+        MapStatement.IsMap(keyword) || Values.ContainsKey(Encoding.ASCII.GetString(keyword));
 
     /// <summary>The statements that may feed an input, the usual spelling first.</summary>
-    public static IEnumerable<string> StatementsOf(string input) => Maps.Where(m => m.Value.Input == input).Select(m => m.Key).OrderByDescending(k => k.StartsWith("map_", StringComparison.Ordinal)).ThenBy(k => k.Length);
+    public static IEnumerable<string> StatementsOf(string input) =>
+        Maps.Where(m => m.Value.Input == input)
+            .Select(m => m.Key)
+            .OrderByDescending(k => k.StartsWith("map_", StringComparison.Ordinal))
+            .ThenBy(k => k.Length);
 
     public static Material ToMaterial(MtlMaterial material)
     {
-        if (!material.IsDefined) return new(material.Name);
+        if (!material.IsDefined)
+            return new(material.Name);
         var graph = new GraphBuilder(ModelOf(material.Values.Keys.Concat(material.Maps.Select(m => MapOf(m.Keyword).Input))));
         var fed = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         foreach (var (keyword, use) in material.Maps)
         {
             var (input, type, _) = MapOf(keyword);
-            if (fed.Add(input)) graph.Map(input, type, use, material.Values.GetValueOrDefault(input), Default(input));
+            if (fed.Add(input))
+                graph.Map(input, type, use, material.Values.GetValueOrDefault(input), Default(input));
         }
 
         foreach (var (input, value) in material.Values)
-            if (!fed.Contains(input)) graph.Value(Values.Keys.FirstOrDefault(k => k.Equals(input, StringComparison.OrdinalIgnoreCase)) ?? input, Values.TryGetValue(input, out var known) ? known.Type : "float", value, Default(input));
+            if (!fed.Contains(input))
+                graph.Value(
+                    Values.Keys.FirstOrDefault(k => k.Equals(input, StringComparison.OrdinalIgnoreCase)) ?? input,
+                    Values.TryGetValue(input, out var known) ? known.Type : "float",
+                    value,
+                    Default(input)
+                );
         return new(material.Name) { Graph = graph.Build(), File = material.File };
     }
 
@@ -141,7 +169,11 @@ internal static class MtlMaterials
             double[] Numbers(int most)
             {
                 var list = new List<double>();
-                while (list.Count < most && i + 1 < tokens.Length && double.TryParse(tokens[i + 1], NumberStyles.Float, CultureInfo.InvariantCulture, out var n))
+                while (
+                    list.Count < most
+                    && i + 1 < tokens.Length
+                    && double.TryParse(tokens[i + 1], NumberStyles.Float, CultureInfo.InvariantCulture, out var n)
+                )
                 {
                     list.Add(n);
                     i++;
@@ -165,7 +197,8 @@ internal static class MtlMaterials
                     use = use with { Scale = [multiplier] };
                     break;
                 case "-clamp" when i + 1 < tokens.Length:
-                    if (tokens[++i].Equals("on", StringComparison.OrdinalIgnoreCase)) use = use with { WrapU = WrapMode.Clamp, WrapV = WrapMode.Clamp };
+                    if (tokens[++i].Equals("on", StringComparison.OrdinalIgnoreCase))
+                        use = use with { WrapU = WrapMode.Clamp, WrapV = WrapMode.Clamp };
                     break;
                 case "-imfchan" when i + 1 < tokens.Length:
                     use = use with { Channels = tokens[++i].ToLowerInvariant() is "m" ? "a" : tokens[i].ToLowerInvariant() };
@@ -178,5 +211,6 @@ internal static class MtlMaterials
         return use;
     }
 
-    public static ShaderValue? Default(string input) => Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? ShaderValue.Of(known.Default) : null;
+    public static ShaderValue? Default(string input) =>
+        Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? ShaderValue.Of(known.Default) : null;
 }

@@ -8,24 +8,38 @@ namespace RootCall.Core.Formats.Wavefront;
 internal static class MtlReader
 {
     public static void Read(
-        Stream stream, int file, string name, ReferenceListBuilder builder, List<MtlMaterial> materials, List<ReadNote> notes)
+        Stream stream,
+        int file,
+        string name,
+        ReferenceListBuilder builder,
+        List<MtlMaterial> materials,
+        List<ReadNote> notes
+    )
     {
         var lines = new ByteLines(stream);
         MtlMaterial? material = null;
         MtlMaterial Current()
         {
-            if (material is null) materials.Add(material = new(string.Empty) { File = file });
+            if (material is null)
+                materials.Add(material = new(string.Empty) { File = file });
             return material;
         }
 
         while (lines.Next(out var line))
         {
             var statement = Statement.Of(line);
-            if (statement.Keyword.Length == 0 || statement.Keyword[0] == (byte)'#') continue;
+            if (statement.Keyword.Length == 0 || statement.Keyword[0] == (byte)'#')
+                continue;
             if (statement.Is("newmtl"u8))
             {
                 material = new(Statement.Decode(statement.Rest)) { File = file };
-                if (material.Name.Length == 0) notes.Add(new("A newmtl statement gives no name; its statements were kept under an empty one.", $"{name}, line {lines.Number}"));
+                if (material.Name.Length == 0)
+                    notes.Add(
+                        new(
+                            "A newmtl statement gives no name; its statements were kept under an empty one.",
+                            $"{name}, line {lines.Number}"
+                        )
+                    );
                 materials.Add(material);
                 continue;
             }
@@ -33,7 +47,8 @@ internal static class MtlReader
             var input = Statement.Decode(statement.Keyword);
             if (!MapStatement.IsMap(statement.Keyword))
             {
-                if (ValueOf(statement) is { } value) Current().Values.TryAdd(input, value);
+                if (ValueOf(statement) is { } value)
+                    Current().Values.TryAdd(input, value);
                 continue;
             }
 
@@ -46,12 +61,20 @@ internal static class MtlReader
 
             var site = new ReferenceSite(file, lines.Start + statement.RestStart + start, length, SiteNotation.Plain);
             var options = statement.Rest[..start];
-            var key = builder.Add(ReferenceKind.Image, Statement.Decode(statement.Rest.Slice(start, length)), site, [new(material?.Name ?? string.Empty, input)]);
+            var key = builder.Add(
+                ReferenceKind.Image,
+                Statement.Decode(statement.Rest.Slice(start, length)),
+                site,
+                [new(material?.Name ?? string.Empty, input)]
+            );
             Current().Maps.Add((input, MtlMaterials.Use(key, input, options)));
         }
     }
 
-    /// <summary>"Kd r [g b]": one number stands for all three (MTL, "If only r is specified, then g and b are assumed equal"); spectral files are kept as text.</summary>
+    /// <summary>
+    /// "Kd r [g b]": one number stands for all three (MTL, "If only r is specified, then g and b are assumed equal");
+    /// spectral files are kept as text.
+    /// </summary>
     private static ShaderValue? ValueOf(Statement statement)
     {
         var keyword = Encoding.Latin1.GetString(statement.Keyword);
@@ -59,12 +82,16 @@ internal static class MtlReader
         var numbers = new List<double>();
         foreach (var token in text.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries))
         {
-            if (token.StartsWith('#')) break;
-            if (double.TryParse(token, NumberStyles.Float, CultureInfo.InvariantCulture, out var n)) numbers.Add(n);
-            else if (token is not "-halo") return MtlMaterials.Values.ContainsKey(keyword) ? ShaderValue.OfText(text) : null;
+            if (token.StartsWith('#'))
+                break;
+            if (double.TryParse(token, NumberStyles.Float, CultureInfo.InvariantCulture, out var n))
+                numbers.Add(n);
+            else if (token is not "-halo")
+                return MtlMaterials.Values.ContainsKey(keyword) ? ShaderValue.OfText(text) : null;
         }
 
-        if (numbers.Count == 0) return null;
+        if (numbers.Count == 0)
+            return null;
         var colour = MtlMaterials.Values.TryGetValue(keyword, out var known) && known.Type == "color3";
         return colour && numbers.Count < 3 ? ShaderValue.Of(numbers[0], numbers[0], numbers[0]) : new([.. numbers.Take(colour ? 3 : 1)]);
     }

@@ -7,39 +7,61 @@ namespace RootCall.Core.Formats.Wavefront;
 /// <summary>How a material of a library takes values and images: a statement each, multiplied where both are there.</summary>
 internal sealed class MtlShape : FixedShape
 {
-    protected override string NoSurface(string material) => $"No library that was read defines the material {material}; make or relink its library first.";
+    protected override string NoSurface(string material) =>
+        $"No library that was read defines the material {material}; make or relink its library first.";
 
     protected override string ModelOf(string model, IReadOnlyList<FixedInput> inputs) => MtlMaterials.ModelOf(inputs.Select(i => i.Name));
 
     protected override string? Value(string model, List<FixedInput> inputs, string name, ShaderValue? value)
     {
-        if (!MtlMaterials.Values.TryGetValue(name, out var known)) return $"MTL has no statement for the value of {name}.";
+        if (!MtlMaterials.Values.TryGetValue(name, out var known))
+            return $"MTL has no statement for the value of {name}.";
         name = MtlMaterials.Values.Keys.First(k => k.Equals(name, StringComparison.OrdinalIgnoreCase));
-        if (value is not null && WhyNot(name, known.Type, value) is { } why) return why;
+        if (value is not null && WhyNot(name, known.Type, value) is { } why)
+            return why;
         var at = inputs.FindIndex(i => i.Name == name);
-        if (at < 0 && value is not null) inputs.Add(new(name, known.Type, value, null, MtlMaterials.Default(name)));
-        else if (at >= 0) Put(inputs, at, inputs[at] with { Value = value });
+        if (at < 0 && value is not null)
+            inputs.Add(new(name, known.Type, value, null, MtlMaterials.Default(name)));
+        else if (at >= 0)
+            Put(inputs, at, inputs[at] with { Value = value });
         return null;
     }
 
     protected override string? Disconnect(string model, List<FixedInput> inputs, string name)
     {
         var at = inputs.FindIndex(i => i.Name == name);
-        if (at >= 0) Put(inputs, at, inputs[at] with { Image = null });
+        if (at >= 0)
+            Put(inputs, at, inputs[at] with { Image = null });
         return null;
     }
 
-    protected override string? Image(SceneDraft draft, int material, string model, List<FixedInput> inputs, string name, ImageUse? from, ImageUse to)
+    protected override string? Image(
+        SceneDraft draft,
+        int material,
+        string model,
+        List<FixedInput> inputs,
+        string name,
+        ImageUse? from,
+        ImageUse to
+    )
     {
         var statements = MtlMaterials.StatementsOf(name).ToList();
-        if (statements.Count == 0) return $"MTL has no map for {name}.";
+        if (statements.Count == 0)
+            return $"MTL has no map for {name}.";
         var at = inputs.FindIndex(i => i.Name == name);
         var (_, type, colour) = MtlMaterials.MapOf(statements[0]);
-        if (to.WrapU != to.WrapV) return "MTL repeats an image in both directions or clamps it in both.";
-        var key = ReferencePaths.In(draft.Before, to.Reference, Path.GetRelativePath(draft.Before.Folder, draft.Files[draft.Materials[material].File].Path));
+        if (to.WrapU != to.WrapV)
+            return "MTL repeats an image in both directions or clamps it in both.";
+        var key = ReferencePaths.In(
+            draft.Before,
+            to.Reference,
+            Path.GetRelativePath(draft.Before.Folder, draft.Files[draft.Materials[material].File].Path)
+        );
         var path = WavefrontFormat.Safe(key.Written);
-        if (MapStatement.NameIn(path) != path) return $"MTL cannot write the path “{to.Reference.Written}”.";
-        if (Range(name, type, to, out var scale, out var bias) is { } why) return why;
+        if (MapStatement.NameIn(path) != path)
+            return $"MTL cannot write the path “{to.Reference.Written}”.";
+        if (Range(name, type, to, out var scale, out var bias) is { } why)
+            return why;
         var use = new ImageUse(key with { Written = path })
         {
             Slot = (at >= 0 ? inputs[at].Image?.Slot : null) ?? Usual(draft, name) ?? statements[0],
@@ -47,12 +69,17 @@ internal sealed class MtlShape : FixedShape
             WrapU = to.WrapU,
             WrapV = to.WrapV,
             EffectiveSpace = colour ? "srgb" : "data",
-            Channels = type != "float" ? "rgb" : to.Channels is "r" or "g" or "b" or "a" or "z" ? to.Channels : "l",
+            Channels =
+                type != "float" ? "rgb"
+                : to.Channels is "r" or "g" or "b" or "a" or "z" ? to.Channels
+                : "l",
             Scale = scale,
             Bias = bias,
         };
-        if (at < 0) inputs.Insert(inputs.FindLastIndex(i => i.Image is not null) + 1, new(name, type, null, use, MtlMaterials.Default(name)));
-        else Put(inputs, at, inputs[at] with { Image = use });
+        if (at < 0)
+            inputs.Insert(inputs.FindLastIndex(i => i.Image is not null) + 1, new(name, type, null, use, MtlMaterials.Default(name)));
+        else
+            Put(inputs, at, inputs[at] with { Image = use });
         return null;
     }
 
@@ -60,21 +87,33 @@ internal sealed class MtlShape : FixedShape
     private static string? Range(string name, string type, ImageUse to, out ImmutableArray<double> scale, out ImmutableArray<double> bias)
     {
         (scale, bias) = ([], []);
-        if (type == "vector3") return null;
-        if (to.Scale.Take(3).Distinct().Count() > 1 || to.Bias.Take(3).Distinct().Count() > 1) return "MTL scales all channels of an image alike.";
+        if (type == "vector3")
+            return null;
+        if (to.Scale.Take(3).Distinct().Count() > 1 || to.Bias.Take(3).Distinct().Count() > 1)
+            return "MTL scales all channels of an image alike.";
         var (gain, low) = (to.Scale is [var g, ..] ? g : 1, to.Bias is [var b, ..] ? b : 0);
-        if (low != 0 || (gain != 1 && name != "bump")) (scale, bias) = ([gain], [low]);
-        else if (gain != 1) scale = [gain];
+        if (low != 0 || (gain != 1 && name != "bump"))
+            (scale, bias) = ([gain], [low]);
+        else if (gain != 1)
+            scale = [gain];
         return null;
     }
 
     /// <summary>The statement that other materials of the scene use for the input.</summary>
-    private static string? Usual(SceneDraft draft, string name) => draft.Materials
-        .Select(m => m.Graph.Node($"{name} image")?.Image?.Slot).OfType<string>().GroupBy(s => s).OrderByDescending(g => g.Count()).FirstOrDefault()?.Key;
+    private static string? Usual(SceneDraft draft, string name) =>
+        draft
+            .Materials.Select(m => m.Graph.Node($"{name} image")?.Image?.Slot)
+            .OfType<string>()
+            .GroupBy(s => s)
+            .OrderByDescending(g => g.Count())
+            .FirstOrDefault()
+            ?.Key;
 
     private static void Put(List<FixedInput> inputs, int at, FixedInput input)
     {
-        if (input.IsSaid) Set(inputs, at, input);
-        else inputs.RemoveAt(at);
+        if (input.IsSaid)
+            Set(inputs, at, input);
+        else
+            inputs.RemoveAt(at);
     }
 }

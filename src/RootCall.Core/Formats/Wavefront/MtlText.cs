@@ -8,7 +8,16 @@ namespace RootCall.Core.Formats.Wavefront;
 /// <param name="Block">Counts the newmtl statements before it.</param>
 /// <param name="Start">Where its line starts.</param>
 /// <param name="End">Where the next line starts.</param>
-internal sealed record MtlLine(int Block, string Keyword, string Rest, long Start, long End, long KeywordStart, long RestStart, int RestLength)
+internal sealed record MtlLine(
+    int Block,
+    string Keyword,
+    string Rest,
+    long Start,
+    long End,
+    long KeywordStart,
+    long RestStart,
+    int RestLength
+)
 {
     /// <summary>White space before the keyword.</summary>
     public string Indent { get; init; } = string.Empty;
@@ -33,7 +42,8 @@ internal sealed record MtlText(IReadOnlyList<MtlLine> Lines, string NewLine, IRe
         while (lines.Next(out var line))
         {
             var start = lines.Start;
-            if (previousEnd >= 0 && start - previousEnd == 2) newLine = "\r\n";
+            if (previousEnd >= 0 && start - previousEnd == 2)
+                newLine = "\r\n";
             previousEnd = start + line.Length;
             if (openBlank is { } b)
             {
@@ -41,15 +51,32 @@ internal sealed record MtlText(IReadOnlyList<MtlLine> Lines, string NewLine, IRe
                 openBlank = null;
             }
 
-            if (open is not null) list[^1] = open = open with { End = start };
+            if (open is not null)
+                list[^1] = open = open with { End = start };
             open = null;
             var statement = Statement.Of(line);
-            if (statement.Keyword.Length == 0) openBlank = start;
-            if (statement.Keyword.Length == 0 || statement.Keyword[0] == (byte)'#') continue;
-            if (statement.Is("newmtl"u8)) block++;
-            else if (block == 0 && !statement.Is("usemtl"u8) && !MtlMaterials.IsStatement(statement.Keyword)) continue;
+            if (statement.Keyword.Length == 0)
+                openBlank = start;
+            if (statement.Keyword.Length == 0 || statement.Keyword[0] == (byte)'#')
+                continue;
+            if (statement.Is("newmtl"u8))
+                block++;
+            else if (block == 0 && !statement.Is("usemtl"u8) && !MtlMaterials.IsStatement(statement.Keyword))
+                continue;
             var keyword = start + line.IndexOf(statement.Keyword);
-            open = new(block, Lowered(statement), Statement.Decode(statement.Rest), start, stream.Length, keyword, start + statement.RestStart, statement.Rest.Length) { Indent = Statement.Decode(line[..(int)(keyword - start)]) };
+            open = new(
+                block,
+                Lowered(statement),
+                Statement.Decode(statement.Rest),
+                start,
+                stream.Length,
+                keyword,
+                start + statement.RestStart,
+                statement.Rest.Length
+            )
+            {
+                Indent = Statement.Decode(line[..(int)(keyword - start)]),
+            };
             list.Add(open);
         }
 
@@ -57,12 +84,17 @@ internal sealed record MtlText(IReadOnlyList<MtlLine> Lines, string NewLine, IRe
     }
 
     private static string Lowered(Statement statement) =>
-        statement.Is("newmtl"u8) ? "newmtl" : statement.Is("usemtl"u8) ? "usemtl" : Statement.Decode(statement.Keyword);
+        statement.Is("newmtl"u8) ? "newmtl"
+        : statement.Is("usemtl"u8) ? "usemtl"
+        : Statement.Decode(statement.Keyword);
 
     /// <summary>The statements of the first definition of that name.</summary>
     public IEnumerable<MtlLine> BlockOf(string material)
     {
-        var block = material.Length == 0 && Lines.Any(l => l.Block == 0) ? 0 : Lines.FirstOrDefault(l => l.Keyword == "newmtl" && l.Rest == material)?.Block ?? -1;
+        var block =
+            material.Length == 0 && Lines.Any(l => l.Block == 0)
+                ? 0
+                : Lines.FirstOrDefault(l => l.Keyword == "newmtl" && l.Rest == material)?.Block ?? -1;
         return Lines.Where(l => l.Block == block && l.Keyword != "usemtl");
     }
 
@@ -83,16 +115,22 @@ internal sealed class MtlBlock(MtlText text, IEnumerable<MtlLine> lines)
     public void Put(IReadOnlyCollection<string> keywords, MtlStatement? statement)
     {
         var there = lines.Where(l => keywords.Contains(l.Keyword, StringComparer.OrdinalIgnoreCase)).ToList();
-        if (statement is null) gone.UnionWith(there);
-        else if (there.Count == 0) fresh.Add(statement);
-        else Replace(there[0], statement);
+        if (statement is null)
+            gone.UnionWith(there);
+        else if (there.Count == 0)
+            fresh.Add(statement);
+        else
+            Replace(there[0], statement);
     }
 
     public IEnumerable<ByteEdit> Edits()
     {
-        foreach (var line in gone) edits.Add(new(line.Start, (int)(line.End - line.Start), []));
-        if (fresh.Count == 0) return edits;
-        var last = lines.FindLast(l => !gone.Contains(l)) ?? throw new CannotUseException("The material has no statement left that another could follow.");
+        foreach (var line in gone)
+            edits.Add(new(line.Start, (int)(line.End - line.Start), []));
+        if (fresh.Count == 0)
+            return edits;
+        var last = lines.FindLast(l => !gone.Contains(l))
+            ?? throw new CannotUseException("The material has no statement left that another could follow.");
         var indent = last.Keyword == "newmtl" ? string.Empty : last.Indent;
         edits.Add(new(last.ContentEnd, 0, Encoding.UTF8.GetBytes(string.Concat(fresh.Select(s => text.NewLine + indent + s.Whole)))));
         return edits;
@@ -111,11 +149,18 @@ internal sealed class MtlBlock(MtlText text, IEnumerable<MtlLine> lines)
         }
 
         MapStatement.FindName(bytes, out var start, out var nameLength);
-        if (statement.NameOnly is { } name && bytes.Length == line.RestLength) edits.Add(new(line.RestStart + start, nameLength, Encoding.UTF8.GetBytes(name)));
+        if (statement.NameOnly is { } name && bytes.Length == line.RestLength)
+            edits.Add(new(line.RestStart + start, nameLength, Encoding.UTF8.GetBytes(name)));
         else
         {
             var kept = MapStatement.OtherOptions(bytes.AsSpan(0, start));
-            edits.Add(new(line.KeywordStart, (int)(line.ContentEnd - line.KeywordStart), Encoding.UTF8.GetBytes($"{line.Keyword} {kept}{statement.Rest}")));
+            edits.Add(
+                new(
+                    line.KeywordStart,
+                    (int)(line.ContentEnd - line.KeywordStart),
+                    Encoding.UTF8.GetBytes($"{line.Keyword} {kept}{statement.Rest}")
+                )
+            );
         }
     }
 }

@@ -16,11 +16,14 @@ internal sealed class MtlWriter(Scene before, Scene now)
     {
         var current = now.Materials.DistinctBy(m => m.Arrived ?? m.Name).ToDictionary(m => m.Arrived ?? m.Name, StringComparer.Ordinal);
         var library = now.Files.FirstOrDefault(f => f.IsMade);
-        if (library is not null) Make(library);
+        if (library is not null)
+            Make(library);
         foreach (var material in before.Materials)
         {
-            if (!current.TryGetValue(material.Name, out var changed)) Remove(material);
-            else if (!ReferenceEquals(material, changed)) Change(material, changed);
+            if (!current.TryGetValue(material.Name, out var changed))
+                Remove(material);
+            else if (!ReferenceEquals(material, changed))
+                Change(material, changed);
         }
 
         return new(edits.ToLookup(e => e.File, e => e.Edit), added);
@@ -30,17 +33,21 @@ internal sealed class MtlWriter(Scene before, Scene now)
 
     private void Change(Material old, Material material)
     {
-        if (old.Name != material.Name) Rename(old.Name, material.Name);
+        if (old.Name != material.Name)
+            Rename(old.Name, material.Name);
         // What no library defined before is defined in the one that is made.
         var changes = old.Graph.SurfaceNode is null ? [] : FixedGraph.Changes(old.Graph, material.Graph).ToList();
-        if (changes.Count == 0) return;
+        if (changes.Count == 0)
+            return;
         var text = Text(old.File);
         var block = new MtlBlock(text, text.BlockOf(old.Name));
         foreach (var (was, input) in changes)
         {
             var name = (input ?? was)!.Name;
-            if (!Equals(was?.Value, input?.Value)) block.Put([name], input?.Value is { } value ? new(name, value.Text ?? NumberText.Join(" ", value.Numbers)) : null);
-            if (!(was?.Image?.SameAs(input?.Image) ?? input?.Image is null)) block.Put([.. MtlMaterials.StatementsOf(name)], input?.Image is { } image ? MapText.Of(image, was?.Image) : null);
+            if (!Equals(was?.Value, input?.Value))
+                block.Put([name], input?.Value is { } value ? new(name, value.Text ?? NumberText.Join(" ", value.Numbers)) : null);
+            if (!(was?.Image?.SameAs(input?.Image) ?? input?.Image is null))
+                block.Put([.. MtlMaterials.StatementsOf(name)], input?.Image is { } image ? MapText.Of(image, was?.Image) : null);
         }
 
         edits.AddRange(block.Edits().Select(e => (old.File, e)));
@@ -56,10 +63,12 @@ internal sealed class MtlWriter(Scene before, Scene now)
 
     private void Remove(Material material)
     {
-        if (material.Graph.SurfaceNode is null) return;
+        if (material.Graph.SurfaceNode is null)
+            return;
         var text = Text(material.File);
         var block = text.BlockOf(material.Name).ToList();
-        if (block.Count == 0) return;
+        if (block.Count == 0)
+            return;
         var end = text.BlankAfter(block[^1]);
         edits.Add((material.File, new(block[0].Start, (int)(end - block[0].Start), [])));
     }
@@ -73,8 +82,10 @@ internal sealed class MtlWriter(Scene before, Scene now)
             text.Append("newmtl ").Append(material.Name).Append('\n');
             foreach (var input in FixedGraph.Read(material.Graph))
             {
-                if (input.Value is { } value) text.Append(input.Name).Append(' ').Append(value.Text ?? NumberText.Join(" ", value.Numbers)).Append('\n');
-                if (input.Image is { } image) text.Append(MapText.Of(image, null).Whole).Append('\n');
+                if (input.Value is { } value)
+                    text.Append(input.Name).Append(' ').Append(value.Text ?? NumberText.Join(" ", value.Numbers)).Append('\n');
+                if (input.Image is { } image)
+                    text.Append(MapText.Of(image, null).Whole).Append('\n');
             }
 
             text.Append('\n');
@@ -101,14 +112,22 @@ internal static class MapText
     {
         var text = new StringBuilder();
         var t = image.Transform;
-        void Option(string name, params double[] numbers) => text.Append(name).Append(' ').Append(NumberText.Join(" ", numbers)).Append(' ');
-        if (t.OffsetU != 0 || t.OffsetV != 0) Option("-o", t.OffsetU, t.OffsetV, 0);
-        if (t.ScaleU != 1 || t.ScaleV != 1) Option("-s", t.ScaleU, t.ScaleV, 1);
-        if (image.Bias is [var low, ..]) Option("-mm", low, image.Scale is [var gain, ..] ? gain : 1);
-        else if (image.Scale is [var multiplier, ..]) Option("-bm", multiplier);
-        if (image.WrapU == WrapMode.Clamp) text.Append("-clamp on ");
-        if (image.Channels is "r" or "g" or "b" or "z") text.Append("-imfchan ").Append(image.Channels).Append(' ');
-        if (image.Channels is "a") text.Append("-imfchan m ");
+        void Option(string name, params double[] numbers) =>
+            text.Append(name).Append(' ').Append(NumberText.Join(" ", numbers)).Append(' ');
+        if (t.OffsetU != 0 || t.OffsetV != 0)
+            Option("-o", t.OffsetU, t.OffsetV, 0);
+        if (t.ScaleU != 1 || t.ScaleV != 1)
+            Option("-s", t.ScaleU, t.ScaleV, 1);
+        if (image.Bias is [var low, ..])
+            Option("-mm", low, image.Scale is [var gain, ..] ? gain : 1);
+        else if (image.Scale is [var multiplier, ..])
+            Option("-bm", multiplier);
+        if (image.WrapU == WrapMode.Clamp)
+            text.Append("-clamp on ");
+        if (image.Channels is "r" or "g" or "b" or "z")
+            text.Append("-imfchan ").Append(image.Channels).Append(' ');
+        if (image.Channels is "a")
+            text.Append("-imfchan m ");
         return new(image.Slot, text.Append(image.Reference.Written).ToString())
         {
             NameOnly = old is not null && old.SameReading(image) && old.Channels == image.Channels ? image.Reference.Written : null,

@@ -1,6 +1,7 @@
 using System.Buffers.Text;
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Wavefront;
 
@@ -11,6 +12,7 @@ namespace RootCall.Core.Formats.Wavefront;
 internal sealed class ObjMeshes
 {
     private readonly List<Open> meshes = [];
+    private readonly Dictionary<string, Open> byName = new(StringComparer.Ordinal);
     private float[] points = new float[3 * 1024];
     private int[] countedIn = new int[1024];
     private int pointCount;
@@ -20,17 +22,25 @@ internal sealed class ObjMeshes
     private string material = string.Empty;
     private Open? current;
     private bool named;
+    private int started;
 
     public void Object(string name)
     {
-        if (!named) meshes.RemoveAll(m => m.Faces == 0);
+        if (!named)
+        {
+            meshes.RemoveAll(m => m.Faces == 0);
+            foreach (var empty in byName.Where(m => m.Value.Faces == 0).Select(m => m.Key).ToList())
+                byName.Remove(empty);
+        }
+
         named = true;
         Start(name);
     }
 
     public void Group(string name)
     {
-        if (!named) Start(name);
+        if (!named)
+            Start(name);
     }
 
     public void UseMaterial(string name)
@@ -53,9 +63,11 @@ internal sealed class ObjMeshes
         }
 
         var at = 0;
-        for (var i = 0; i < 3; i++) points[(pointCount * 3) + i] = Number(text, ref at);
+        for (var i = 0; i < 3; i++)
+            points[(pointCount * 3) + i] = Number(text, ref at);
         pointCount++;
-        if (!colours && at < text.Length) colours = Tokens(text[at..]) >= 3;
+        if (!colours && at < text.Length)
+            colours = Tokens(text[at..]) >= 3;
     }
 
     /// <summary>Corners of a face; a face that a backslash splits comes in pieces.</summary>
@@ -82,7 +94,8 @@ internal sealed class ObjMeshes
             }
         }
 
-        if (last) mesh.CloseFace(material);
+        if (last)
+            mesh.CloseFace(material);
     }
 
     public ImmutableArray<Mesh> Build(string fallback, List<ReadNote> notes, string file)
@@ -90,20 +103,31 @@ internal sealed class ObjMeshes
         var built = ImmutableArray.CreateBuilder<Mesh>();
         foreach (var mesh in meshes.Where(m => m.Faces > 0 || named))
         {
-            if (mesh.Astray > 0) notes.Add(new($"{mesh.Astray:N0} corners of {mesh.Name} call for points that are not there; the faces were counted.", file));
+            if (mesh.Astray > 0)
+                notes.Add(
+                    new(
+                        Invariant($"{mesh.Astray:N0} corners of {mesh.Name} call for points that are not there; the faces were counted."),
+                        file
+                    )
+                );
             var parts = mesh.Parts.Where(p => p.Triangles > 0).ToList();
-            built.Add(new(
-                mesh.Name.Length > 0 ? mesh.Name : fallback,
-                mesh.Vertices,
-                mesh.Faces,
-                mesh.Triangles,
-                textureCount > 0 ? ["vt"] : [],
-                parts.Count == 0 ? [new(string.Empty, material, 0)] : [.. parts.Select(p => new MeshPart(parts.Count > 1 ? p.Material : string.Empty, p.Material, p.Triangles))])
-            {
-                HasNormals = normalCount > 0,
-                HasColours = colours,
-                Bounds = mesh.Box.Box,
-            });
+            built.Add(
+                new(
+                    mesh.Name.Length > 0 ? mesh.Name : fallback,
+                    mesh.Vertices,
+                    mesh.Faces,
+                    mesh.Triangles,
+                    textureCount > 0 ? ["vt"] : [],
+                    parts.Count == 0
+                        ? [new(string.Empty, material, 0)]
+                        : [.. parts.Select(p => new MeshPart(parts.Count > 1 ? p.Material : string.Empty, p.Material, p.Triangles))]
+                )
+                {
+                    HasNormals = normalCount > 0,
+                    HasColours = colours,
+                    Bounds = mesh.Box.Box,
+                }
+            );
         }
 
         return built.ToImmutable();
@@ -112,8 +136,8 @@ internal sealed class ObjMeshes
     private Open Start(string name)
     {
         // A group that is named again goes on where it left off.
-        if (meshes.FirstOrDefault(m => m.Name == name) is { } known && meshes.Count < 4096) current = known;
-        else meshes.Add(current = new(meshes.Count + 1, name));
+        if (!byName.TryGetValue(name, out current))
+            meshes.Add(byName[name] = current = new(++started, name));
         current.Use(material);
         return current;
     }
@@ -121,22 +145,31 @@ internal sealed class ObjMeshes
     private static bool Corner(ReadOnlySpan<byte> text, ref int at, out int index)
     {
         index = 0;
-        while (at < text.Length && Statement.IsSpace(text[at])) at++;
-        if (at >= text.Length || text[at] == (byte)'#') return false;
+        while (at < text.Length && Statement.IsSpace(text[at]))
+            at++;
+        if (at >= text.Length || text[at] == (byte)'#')
+            return false;
         var negative = text[at] == (byte)'-';
-        if (negative) at++;
-        while (at < text.Length && (uint)(text[at] - '0') <= 9) index = (index * 10) + (text[at++] - '0');
-        if (negative) index = -index;
-        while (at < text.Length && !Statement.IsSpace(text[at])) at++; // "/vt/vn", or what is no number at all.
+        if (negative)
+            at++;
+        while (at < text.Length && (uint)(text[at] - '0') <= 9)
+            index = (index * 10) + (text[at++] - '0');
+        if (negative)
+            index = -index;
+        while (at < text.Length && !Statement.IsSpace(text[at]))
+            at++; // "/vt/vn", or what is no number at all.
         return true;
     }
 
     private static float Number(ReadOnlySpan<byte> text, ref int at)
     {
-        while (at < text.Length && (Statement.IsSpace(text[at]) || text[at] == (byte)'+')) at++;
-        if (!Utf8Parser.TryParse(text[at..], out float number, out var used)) used = 0;
+        while (at < text.Length && (Statement.IsSpace(text[at]) || text[at] == (byte)'+'))
+            at++;
+        if (!Utf8Parser.TryParse(text[at..], out float number, out var used))
+            used = 0;
         at += used;
-        while (used == 0 && at < text.Length && !Statement.IsSpace(text[at])) at++;
+        while (used == 0 && at < text.Length && !Statement.IsSpace(text[at]))
+            at++;
         return used == 0 ? 0 : number;
     }
 
@@ -146,10 +179,13 @@ internal sealed class ObjMeshes
         var count = 0;
         while (at < text.Length)
         {
-            while (at < text.Length && Statement.IsSpace(text[at])) at++;
-            if (at >= text.Length || text[at] == (byte)'#') break;
+            while (at < text.Length && Statement.IsSpace(text[at]))
+                at++;
+            if (at >= text.Length || text[at] == (byte)'#')
+                break;
             count++;
-            while (at < text.Length && !Statement.IsSpace(text[at])) at++;
+            while (at < text.Length && !Statement.IsSpace(text[at]))
+                at++;
         }
 
         return count;
@@ -177,17 +213,21 @@ internal sealed class ObjMeshes
 
         public List<(string Material, long Triangles)> Parts { get; } = [];
 
+        /// <summary>Place of each material among the parts: a mesh may have tens of thousands.</summary>
+        private readonly Dictionary<string, int> places = new(StringComparer.Ordinal);
+
         public void Use(string material)
         {
-            inHand = Parts.FindIndex(p => p.Material == material);
-            if (inHand >= 0) return;
+            if (places.TryGetValue(material, out inHand))
+                return;
+            places[material] = inHand = Parts.Count;
             Parts.Add((material, 0));
-            inHand = Parts.Count - 1;
         }
 
         public void CloseFace(string material)
         {
-            if (inHand < 0) Use(material);
+            if (inHand < 0)
+                Use(material);
             var triangles = Math.Max(0, Corners - 2);
             Corners = 0;
             Faces++;

@@ -26,7 +26,8 @@ internal readonly ref struct Statement
 
     public static Statement Of(ReadOnlySpan<byte> line)
     {
-        if (line.StartsWith(Encoding.UTF8.Preamble)) return Shifted(line, Encoding.UTF8.Preamble.Length);
+        if (line.StartsWith(Encoding.UTF8.Preamble))
+            return Shifted(line, Encoding.UTF8.Preamble.Length);
         return Shifted(line, 0);
     }
 
@@ -52,13 +53,17 @@ internal readonly ref struct Statement
 
     private static Statement Shifted(ReadOnlySpan<byte> line, int from)
     {
-        while (from < line.Length && IsSpace(line[from])) from++;
+        while (from < line.Length && IsSpace(line[from]))
+            from++;
         var end = from;
-        while (end < line.Length && !IsSpace(line[end])) end++;
+        while (end < line.Length && !IsSpace(line[end]))
+            end++;
         var rest = end;
-        while (rest < line.Length && IsSpace(line[rest])) rest++;
+        while (rest < line.Length && IsSpace(line[rest]))
+            rest++;
         var last = line.Length;
-        while (last > rest && IsSpace(line[last - 1])) last--;
+        while (last > rest && IsSpace(line[last - 1]))
+            last--;
         return new(line, from, end, rest, last);
     }
 }

@@ -27,39 +27,40 @@ public sealed class WavefrontFormat : ISceneFormat
             stream.ReadExactly(old);
             var encoding = Statement.EncodingOf(old);
             var bytes = encoding.GetBytes(Safe(path));
-            if (encoding.GetString(bytes) != Safe(path)) bytes = Encoding.UTF8.GetBytes(Safe(path));
+            if (encoding.GetString(bytes) != Safe(path))
+                bytes = Encoding.UTF8.GetBytes(Safe(path));
             edits.Add(new(site.Start, site.Length, bytes));
         }
 
         return edits.DrainToImmutable();
     }
 
-    public FormatCapabilities Capabilities { get; } = new()
-    {
-        Name = "MTL",
-        Refused = new Dictionary<SceneAct, string>
+    public FormatCapabilities Capabilities { get; } =
+        new()
         {
-            [SceneAct.Assign] = "An OBJ assigns materials face by face; the assignment was left as it is.",
-            [SceneAct.CopyMaterial] = "An OBJ assigns materials face by face, so a copy could not be assigned.",
-            [SceneAct.RenameMesh] = "Only materials of an OBJ are renamed.",
-            [SceneAct.RenameNode] = "Only materials of an OBJ are renamed.",
-            [SceneAct.Extract] = "A Wavefront scene carries no images inside.",
-            [SceneAct.Carry] = "A Wavefront scene carries no images inside.",
-            [SceneAct.SelectVariant] = "An OBJ has no variants.",
-            [SceneAct.SetAsset] = "An OBJ is not composed of layers.",
-        }.ToFrozenDictionary(),
-        Uv = UvParts.Scale | UvParts.Offset,
-        Wraps = [WrapMode.Repeat, WrapMode.Clamp],
-        Names = new(@"^[^\s#][^\r\n#]*(?<!\s)$", RegexOptions.CultureInvariant),
-        References = ReferenceLife.Used,
-        Shape = new MtlShape(),
-        Library = ".mtl",
-    };
+            Name = "MTL",
+            Refused = new Dictionary<SceneAct, string>
+            {
+                [SceneAct.Assign] = "An OBJ assigns materials face by face; the assignment was left as it is.",
+                [SceneAct.CopyMaterial] = "An OBJ assigns materials face by face, so a copy could not be assigned.",
+                [SceneAct.RenameMesh] = "Only materials of an OBJ are renamed.",
+                [SceneAct.RenameNode] = "Only materials of an OBJ are renamed.",
+                [SceneAct.Extract] = "A Wavefront scene carries no images inside.",
+                [SceneAct.Carry] = "A Wavefront scene carries no images inside.",
+                [SceneAct.SelectVariant] = "An OBJ has no variants.",
+                [SceneAct.SetAsset] = "An OBJ is not composed of layers.",
+            }.ToFrozenDictionary(),
+            Uv = UvParts.Scale | UvParts.Offset,
+            Wraps = [WrapMode.Repeat, WrapMode.Clamp],
+            Names = new(@"^[^\s#][^\r\n#]*(?<!\s)$", RegexOptions.CultureInvariant),
+            References = ReferenceLife.Used,
+            Shape = new MtlShape(),
+            Library = ".mtl",
+        };
 
     public OwnChanges Changes(Scene before, Scene now) => new MtlWriter(before, now).Write();
 
-    public Stream OpenCarried(CarriedData carried) =>
-        throw new CannotUseException("A Wavefront scene carries no images inside.");
+    public Stream OpenCarried(CarriedData carried) => throw new CannotUseException("A Wavefront scene carries no images inside.");
 
     // A leading dash would read as an option, a leading hash as a comment.
     internal static string Safe(string path) => path.Length > 0 && path[0] is '-' or '#' ? "./" + path : path;

@@ -1,3 +1,5 @@
+using static System.FormattableString;
+
 namespace RootCall.Core.Formats.Xml;
 
 /// <summary>
@@ -24,14 +26,20 @@ public sealed class XmlReading
         while (at < xml.Length)
         {
             var open = xml[at..].IndexOf((byte)'<');
-            if (open < 0) break;
+            if (open < 0)
+                break;
             at += open;
             var rest = xml[at..];
-            if (rest.StartsWith("<!--"u8)) at = Behind(xml, at, "-->"u8, "a comment");
-            else if (rest.StartsWith("<![CDATA["u8)) at = Behind(xml, at, "]]>"u8, "a CDATA section");
-            else if (rest.StartsWith("<?"u8)) at = Behind(xml, at, "?>"u8, "a processing instruction");
-            else if (rest.StartsWith("<!"u8)) at = Declaration(xml, at);
-            else if (rest.StartsWith("</"u8)) at = Close(xml, at, ref current, ref depth);
+            if (rest.StartsWith("<!--"u8))
+                at = Behind(xml, at, "-->"u8, "a comment");
+            else if (rest.StartsWith("<![CDATA["u8))
+                at = Behind(xml, at, "]]>"u8, "a CDATA section");
+            else if (rest.StartsWith("<?"u8))
+                at = Behind(xml, at, "?>"u8, "a processing instruction");
+            else if (rest.StartsWith("<!"u8))
+                at = Declaration(xml, at);
+            else if (rest.StartsWith("</"u8))
+                at = Close(xml, at, ref current, ref depth);
             else
             {
                 if (root is not null && current is null)
@@ -41,10 +49,12 @@ public sealed class XmlReading
                 }
 
                 var element = Open(xml, ref at, current);
-                if (element is null) continue;
+                if (element is null)
+                    continue;
                 current?.Add(element);
                 root ??= element;
-                if (element.SelfClosing) continue;
+                if (element.SelfClosing)
+                    continue;
                 if (++depth > MaxDepth)
                 {
                     Tell(xml, at, $"elements lie more than {MaxDepth} deep; reading stopped there");
@@ -67,7 +77,8 @@ public sealed class XmlReading
     private int Behind(ReadOnlySpan<byte> xml, int at, ReadOnlySpan<byte> end, string what)
     {
         var close = xml[at..].IndexOf(end);
-        if (close >= 0) return at + close + end.Length;
+        if (close >= 0)
+            return at + close + end.Length;
         Tell(xml, at, $"{what} is not closed");
         return xml.Length;
     }
@@ -78,8 +89,10 @@ public sealed class XmlReading
         var depth = 0;
         for (var i = at; i < xml.Length; i++)
         {
-            if (xml[i] == (byte)'<') depth++;
-            else if (xml[i] == (byte)'>' && --depth == 0) return i + 1;
+            if (xml[i] == (byte)'<')
+                depth++;
+            else if (xml[i] == (byte)'>' && --depth == 0)
+                return i + 1;
         }
 
         Tell(xml, at, "a declaration is not closed");
@@ -93,8 +106,10 @@ public sealed class XmlReading
         end = end < 0 ? xml.Length : at + end;
         var name = LocalName(XmlText.Bytes(xml[nameStart..end]).Trim());
         var match = current;
-        while (match is not null && match.Name != name) match = match.Parent;
-        if (match is null) Tell(xml, at, $"</{name}> closes nothing; it was passed over");
+        while (match is not null && match.Name != name)
+            match = match.Parent;
+        if (match is null)
+            Tell(xml, at, $"</{name}> closes nothing; it was passed over");
         else
         {
             while (current != match)
@@ -118,7 +133,8 @@ public sealed class XmlReading
     {
         var start = at++;
         var nameStart = at;
-        while (at < xml.Length && IsName(xml[at])) at++;
+        while (at < xml.Length && IsName(xml[at]))
+            at++;
         if (at == nameStart)
         {
             Tell(xml, start, "a bracket opens no element");
@@ -128,25 +144,36 @@ public sealed class XmlReading
         var element = new XmlTree(LocalName(XmlText.Bytes(xml[nameStart..at])), start, parent) { Line = LineAt(xml, start) };
         while (true)
         {
-            while (at < xml.Length && IsSpace(xml[at])) at++;
+            while (at < xml.Length && IsSpace(xml[at]))
+                at++;
             if (at >= xml.Length || xml[at] == (byte)'<')
             {
                 Tell(xml, start, $"the tag <{element.Name}> is not closed");
                 break;
             }
 
-            if (xml[at] == (byte)'>') break;
+            if (xml[at] == (byte)'>')
+                break;
             if (xml[at] == (byte)'/' && at + 1 < xml.Length && xml[at + 1] == (byte)'>')
             {
                 element.SelfClosing = true;
                 break;
             }
 
-            if (!Attribute(xml, ref at, element)) at++;
+            if (!Attribute(xml, ref at, element))
+                at++;
         }
 
         element.TagEnd = at;
-        at = Math.Min(xml.Length, at + (element.SelfClosing ? 2 : at < xml.Length && xml[at] == (byte)'>' ? 1 : 0));
+        at = Math.Min(
+            xml.Length,
+            at
+                + (
+                    element.SelfClosing ? 2
+                    : at < xml.Length && xml[at] == (byte)'>' ? 1
+                    : 0
+                )
+        );
         element.ContentStart = element.ContentEnd = element.End = at;
         return element;
     }
@@ -154,14 +181,20 @@ public sealed class XmlReading
     private bool Attribute(ReadOnlySpan<byte> xml, ref int at, XmlTree element)
     {
         var nameStart = at;
-        while (at < xml.Length && IsName(xml[at])) at++;
-        if (at == nameStart) return false;
+        while (at < xml.Length && IsName(xml[at]))
+            at++;
+        if (at == nameStart)
+            return false;
         var name = XmlText.Bytes(xml[nameStart..at]);
-        while (at < xml.Length && IsSpace(xml[at])) at++;
-        if (at >= xml.Length || xml[at] != (byte)'=') return true; // A name without a value is passed over.
+        while (at < xml.Length && IsSpace(xml[at]))
+            at++;
+        if (at >= xml.Length || xml[at] != (byte)'=')
+            return true; // A name without a value is passed over.
         at++;
-        while (at < xml.Length && IsSpace(xml[at])) at++;
-        if (at >= xml.Length || xml[at] is not ((byte)'"' or (byte)'\'')) return true;
+        while (at < xml.Length && IsSpace(xml[at]))
+            at++;
+        if (at >= xml.Length || xml[at] is not ((byte)'"' or (byte)'\''))
+            return true;
         var close = xml[(at + 1)..].IndexOf(xml[at]);
         if (close < 0)
         {
@@ -178,13 +211,15 @@ public sealed class XmlReading
 
     private void Tell(ReadOnlySpan<byte> xml, int at, string what)
     {
-        if (errors.Count < 50) errors.Add($"byte {at:N0}, line {LineAt(xml, at):N0}: {what}");
+        if (errors.Count < 50)
+            errors.Add(Invariant($"byte {at:N0}, line {LineAt(xml, at):N0}: {what}"));
     }
 
     private int LineAt(ReadOnlySpan<byte> xml, int at)
     {
         // Offsets nearly always grow, so lines are counted once.
-        if (at < counted) return 1 + xml[..at].Count((byte)'\n');
+        if (at < counted)
+            return 1 + xml[..at].Count((byte)'\n');
         line += xml[counted..at].Count((byte)'\n');
         counted = at;
         return line;
@@ -194,5 +229,6 @@ public sealed class XmlReading
 
     private static bool IsSpace(byte b) => b is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n';
 
-    private static bool IsName(byte b) => b >= 0x80 || char.IsAsciiLetterOrDigit((char)b) || b is (byte)'_' or (byte)'-' or (byte)'.' or (byte)':';
+    private static bool IsName(byte b) =>
+        b >= 0x80 || char.IsAsciiLetterOrDigit((char)b) || b is (byte)'_' or (byte)'-' or (byte)'.' or (byte)':';
 }

@@ -54,7 +54,8 @@ public sealed class XmlTree
     public XmlAttribute? Attribute(string name)
     {
         foreach (var a in attributes)
-            if (a.Name == name) return a;
+            if (a.Name == name)
+                return a;
         return null;
     }
 
@@ -68,12 +69,14 @@ public sealed class XmlTree
         while (open.TryPop(out var next))
         {
             yield return next;
-            for (var i = next.children.Count - 1; i >= 0; i--) open.Push(next.children[i]);
+            for (var i = next.children.Count - 1; i >= 0; i--)
+                open.Push(next.children[i]);
         }
     }
 
     /// <summary>The text directly in the element, entities resolved; empty where it has child elements.</summary>
-    public string Text(ReadOnlySpan<byte> xml) => ContentEnd <= ContentStart || children.Count > 0 ? string.Empty : XmlText.Decode(XmlText.Content(xml[ContentStart..ContentEnd]));
+    public string Text(ReadOnlySpan<byte> xml) =>
+        ContentEnd <= ContentStart || children.Count > 0 ? string.Empty : XmlText.Decode(XmlText.Content(xml[ContentStart..ContentEnd]));
 
     internal void Add(XmlTree child) => children.Add(child);
 
@@ -98,7 +101,8 @@ public static class XmlText
 
     public static string Decode(string text)
     {
-        if (!text.Contains('&', StringComparison.Ordinal)) return text;
+        if (!text.Contains('&', StringComparison.Ordinal))
+            return text;
         var result = new StringBuilder(text.Length);
         for (var i = 0; i < text.Length; i++)
         {
@@ -117,11 +121,14 @@ public static class XmlText
                 "gt" => ">",
                 "quot" => "\"",
                 "apos" => "'",
-                ['#', 'x', .. var hex] when Rune.TryCreate(Parsed(hex, System.Globalization.NumberStyles.HexNumber), out var rune) => rune.ToString(),
-                ['#', .. var digits] when Rune.TryCreate(Parsed(digits, System.Globalization.NumberStyles.None), out var rune) => rune.ToString(),
+                ['#', 'x', .. var hex] when Rune.TryCreate(Parsed(hex, System.Globalization.NumberStyles.HexNumber), out var rune) =>
+                    rune.ToString(),
+                ['#', .. var digits] when Rune.TryCreate(Parsed(digits, System.Globalization.NumberStyles.None), out var rune) =>
+                    rune.ToString(),
                 _ => null,
             };
-            if (character is null) result.Append('&');
+            if (character is null)
+                result.Append('&');
             else
             {
                 result.Append(character);
@@ -132,17 +139,22 @@ public static class XmlText
         return result.ToString();
     }
 
-    public static string Encode(string text) => text
-        .Replace("&", "&amp;", StringComparison.Ordinal).Replace("<", "&lt;", StringComparison.Ordinal)
-        .Replace(">", "&gt;", StringComparison.Ordinal).Replace("\"", "&quot;", StringComparison.Ordinal).Replace("'", "&apos;", StringComparison.Ordinal);
+    public static string Encode(string text) =>
+        text.Replace("&", "&amp;", StringComparison.Ordinal)
+            .Replace("<", "&lt;", StringComparison.Ordinal)
+            .Replace(">", "&gt;", StringComparison.Ordinal)
+            .Replace("\"", "&quot;", StringComparison.Ordinal)
+            .Replace("'", "&apos;", StringComparison.Ordinal);
 
     internal static string Content(ReadOnlySpan<byte> content)
     {
         var text = Bytes(content);
         const string Open = "<![CDATA[";
-        if (!text.Contains('<', StringComparison.Ordinal)) return text;
+        if (!text.Contains('<', StringComparison.Ordinal))
+            return text;
         var at = text.IndexOf(Open, StringComparison.Ordinal);
-        if (at >= 0 && text.IndexOf("]]>", at, StringComparison.Ordinal) is var end and >= 0) return text[..at] + text[(at + Open.Length)..end] + text[(end + 3)..];
+        if (at >= 0 && text.IndexOf("]]>", at, StringComparison.Ordinal) is var end and >= 0)
+            return text[..at] + text[(at + Open.Length)..end] + text[(end + 3)..];
         at = text.IndexOf("<!--", StringComparison.Ordinal);
         return at >= 0 && text.IndexOf("-->", at, StringComparison.Ordinal) is var close and >= 0 ? text[..at] + text[(close + 3)..] : text;
     }

@@ -1,3 +1,5 @@
+using static System.FormattableString;
+
 namespace RootCall.Core.Imaging.Probing;
 
 /// <summary>DDS (Direct3D "Programming guide for DDS": DDS_HEADER and DDS_HEADER_DXT10).</summary>
@@ -7,7 +9,8 @@ internal static class DdsProbe
     {
         r.BigEndian = false;
         r.Position = 4;
-        if (r.U32() != 124) throw new DamagedImageException("has a header of a length that DDS does not have");
+        if (r.U32() != 124)
+            throw new DamagedImageException("has a header of a length that DDS does not have");
         r.Skip(4);
         var height = r.I32();
         var width = r.I32();
@@ -31,20 +34,44 @@ internal static class DdsProbe
             r.Skip(4);
         }
 
-        var layout = (flags & 4) != 0 ? Compressed(code, dxgi) : new Layout(0, (int)bits / 8, (flags & 0x20000) != 0 ? 1 : bits == 32 ? 4 : 3, 8, false, (flags & 1) != 0, null);
+        var layout =
+            (flags & 4) != 0
+                ? Compressed(code, dxgi)
+                : new Layout(
+                    0,
+                    (int)bits / 8,
+                    (flags & 0x20000) != 0 ? 1
+                        : bits == 32 ? 4
+                        : 3,
+                    8,
+                    false,
+                    (flags & 1) != 0,
+                    null
+                );
         damage = null;
-        if (layout is null) return new(ImageFormat.Dds, width, height, 4, 8);
-        var needed = r.Position + (faces * Enumerable.Range(0, (int)Math.Min(mips, 32)).Sum(m => layout.Bytes(Math.Max(1, width >> m), Math.Max(1, height >> m))));
-        if (r.Length < needed) damage = $"ends at byte {r.Length:N0} of {needed:N0}";
+        if (layout is null)
+            return new(ImageFormat.Dds, width, height, 4, 8);
+        var needed =
+            r.Position
+            + (
+                faces
+                * Enumerable.Range(0, (int)Math.Min(mips, 32)).Sum(m => layout.Bytes(Math.Max(1, width >> m), Math.Max(1, height >> m)))
+            );
+        if (r.Length < needed)
+            damage = Invariant($"ends at byte {r.Length:N0} of {needed:N0}");
         return new(ImageFormat.Dds, width, height, layout.Channels, layout.Depth, layout.IsFloat, layout.Alpha, layout.Colour);
     }
 
     private static Layout? Compressed(uint code, uint dxgi)
     {
-        if (code == FourCc("DXT1")) return new(8, 0, 3, 8, false, false, null);
-        if (code == FourCc("DXT3") || code == FourCc("DXT5")) return new(16, 0, 4, 8, false, true, null);
-        if (code == FourCc("ATI1") || code == FourCc("BC4U")) return new(8, 0, 1, 8, false, false, null);
-        if (code == FourCc("ATI2") || code == FourCc("BC5U")) return new(16, 0, 2, 8, false, false, null);
+        if (code == FourCc("DXT1"))
+            return new(8, 0, 3, 8, false, false, null);
+        if (code == FourCc("DXT3") || code == FourCc("DXT5"))
+            return new(16, 0, 4, 8, false, true, null);
+        if (code == FourCc("ATI1") || code == FourCc("BC4U"))
+            return new(8, 0, 1, 8, false, false, null);
+        if (code == FourCc("ATI2") || code == FourCc("BC5U"))
+            return new(16, 0, 2, 8, false, false, null);
         return dxgi switch
         {
             // DXGI_FORMAT values.
@@ -70,8 +97,7 @@ internal static class DdsProbe
 
     private sealed record Layout(int BlockBytes, int PixelBytes, int Channels, int Depth, bool IsFloat, bool Alpha, string? Colour)
     {
-        public long Bytes(int width, int height) => BlockBytes > 0
-            ? (width + 3L) / 4 * ((height + 3L) / 4) * BlockBytes
-            : (long)width * height * PixelBytes;
+        public long Bytes(int width, int height) =>
+            BlockBytes > 0 ? (width + 3L) / 4 * ((height + 3L) / 4) * BlockBytes : (long)width * height * PixelBytes;
     }
 }

@@ -61,7 +61,8 @@ internal sealed class HeaderReader(Stream stream)
 
     public byte[] Bytes(int count)
     {
-        if (count < 0 || count > Length - Position) throw new EndOfStreamException();
+        if (count < 0 || count > Length - Position)
+            throw new EndOfStreamException();
         var bytes = new byte[count];
         stream.ReadExactly(bytes);
         return bytes;
@@ -73,7 +74,8 @@ internal sealed class HeaderReader(Stream stream)
         var text = new StringBuilder();
         for (var b = U8(); b != 0; b = U8())
         {
-            if (text.Length == max) throw new DamagedImageException($"has a name of more than {max} characters in its header");
+            if (text.Length == max)
+                throw new DamagedImageException($"has a name of more than {max} characters in its header");
             text.Append((char)b);
         }
 
@@ -82,7 +84,8 @@ internal sealed class HeaderReader(Stream stream)
 
     public void Skip(long count)
     {
-        if (count < 0 || count > Length - Position) throw new EndOfStreamException();
+        if (count < 0 || count > Length - Position)
+            throw new EndOfStreamException();
         stream.Position += count;
     }
 }

@@ -1,9 +1,12 @@
+using static System.FormattableString;
+
 namespace RootCall.Core.Imaging.Probing;
 
 /// <summary>KTX 2.0 (Khronos "KTX file format specification"): header, level index, data format descriptor.</summary>
 internal static class Ktx2Probe
 {
-    public static ReadOnlySpan<byte> Magic => [0xAB, (byte)'K', (byte)'T', (byte)'X', (byte)' ', (byte)'2', (byte)'0', 0xBB, 0x0D, 0x0A, 0x1A, 0x0A];
+    public static ReadOnlySpan<byte> Magic =>
+        [0xAB, (byte)'K', (byte)'T', (byte)'X', (byte)' ', (byte)'2', (byte)'0', 0xBB, 0x0D, 0x0A, 0x1A, 0x0A];
 
     public static ImageFacts Read(HeaderReader r, out string? damage)
     {
@@ -20,12 +23,14 @@ internal static class Ktx2Probe
         r.Skip(4);
         r.Skip(24);
         damage = null;
-        if (levels > 32) throw new DamagedImageException($"declares {levels:N0} levels");
+        if (levels > 32)
+            throw new DamagedImageException(Invariant($"declares {levels:N0} levels"));
         for (var i = 0; i < levels; i++)
         {
             var end = checked((long)r.U64() + (long)r.U64());
             r.Skip(8);
-            if (end > r.Length) damage ??= $"ends at byte {r.Length:N0}; level {i} goes on to {end:N0}";
+            if (end > r.Length)
+                damage ??= Invariant($"ends at byte {r.Length:N0}; level {i} goes on to {end:N0}");
         }
 
         // Khronos Data Format basic descriptor: total size, vendor and version, then colour model, primaries, transfer.
@@ -49,7 +54,26 @@ internal static class Ktx2Probe
         }
 
         // ETC1S carries RGB in its first slice, UASTC all channels in one block.
-        var channels = model switch { 163 => alpha ? 4 : 3, 166 => alpha ? 4 : 3, _ => samples };
-        return new(ImageFormat.Ktx2, width, Math.Max(1, height), channels, (int)Math.Clamp(typeSize, 1, 8) * 8, isFloat, alpha, transfer switch { 2 => "sRGB", 1 => "linear", _ => null });
+        var channels = model switch
+        {
+            163 => alpha ? 4 : 3,
+            166 => alpha ? 4 : 3,
+            _ => samples,
+        };
+        return new(
+            ImageFormat.Ktx2,
+            width,
+            Math.Max(1, height),
+            channels,
+            (int)Math.Clamp(typeSize, 1, 8) * 8,
+            isFloat,
+            alpha,
+            transfer switch
+            {
+                2 => "sRGB",
+                1 => "linear",
+                _ => null,
+            }
+        );
     }
 }

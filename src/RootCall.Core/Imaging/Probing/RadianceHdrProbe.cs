@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using static System.FormattableString;
 
 namespace RootCall.Core.Imaging.Probing;
 
@@ -14,13 +15,20 @@ internal static class RadianceHdrProbe
         string? colour = null;
         while (Line(r) is { Length: > 0 } line)
         {
-            if (r.Position > MaxHeader) throw new DamagedImageException("has no end of its header");
-            if (line.StartsWith("FORMAT=", StringComparison.Ordinal) && line.Contains("xyze", StringComparison.Ordinal)) colour = "XYZ";
-            if (line.StartsWith("PRIMARIES=", StringComparison.Ordinal)) colour = "primaries";
+            if (r.Position > MaxHeader)
+                throw new DamagedImageException("has no end of its header");
+            if (line.StartsWith("FORMAT=", StringComparison.Ordinal) && line.Contains("xyze", StringComparison.Ordinal))
+                colour = "XYZ";
+            if (line.StartsWith("PRIMARIES=", StringComparison.Ordinal))
+                colour = "primaries";
         }
 
         var size = Line(r).Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        if (size.Length != 4 || !int.TryParse(size[1], CultureInfo.InvariantCulture, out var first) || !int.TryParse(size[3], CultureInfo.InvariantCulture, out var second))
+        if (
+            size.Length != 4
+            || !int.TryParse(size[1], CultureInfo.InvariantCulture, out var first)
+            || !int.TryParse(size[3], CultureInfo.InvariantCulture, out var second)
+        )
             throw new DamagedImageException("has no resolution line behind its header");
         var (height, width) = size[0][^1] == 'Y' ? (first, second) : (second, first);
 
@@ -29,8 +37,12 @@ internal static class RadianceHdrProbe
         // New run-length lines begin 2 2 and the line's width. Flat and old run-length pixels declare nothing to hold them against.
         var runs = head[0] == 2 && head[1] == 2 && head[2] < 128 && ((head[2] << 8) | head[3]) == second;
         damage = runs
-            ? WholeLines(r, start, first, second) is var lines && lines < first ? $"ends at byte {r.Length:N0}, after {lines:N0} of {first:N0} lines" : null
-            : r.Length - start < 4 ? $"ends at byte {r.Length:N0}, before its pixels" : null;
+            ? WholeLines(r, start, first, second) is var lines && lines < first
+                ? Invariant($"ends at byte {r.Length:N0}, after {lines:N0} of {first:N0} lines")
+                : null
+            : r.Length - start < 4
+                ? Invariant($"ends at byte {r.Length:N0}, before its pixels")
+                : null;
         return new(ImageFormat.RadianceHdr, width, height, 3, 32, IsFloat: true, Colour: colour);
     }
 
@@ -39,7 +51,8 @@ internal static class RadianceHdrProbe
         var text = new StringBuilder();
         for (var b = r.U8(); b != '\n'; b = r.U8())
         {
-            if (text.Length > MaxHeader) throw new DamagedImageException("has no end of its header");
+            if (text.Length > MaxHeader)
+                throw new DamagedImageException("has no end of its header");
             text.Append((char)b);
         }
 
@@ -53,12 +66,14 @@ internal static class RadianceHdrProbe
         var walk = new RunLengthWalk(r);
         for (var line = 0; line < lines; line++)
         {
-            if (!walk.Skip(4)) return line;
-            for (var left = 4 * (long)width; left > 0;)
+            if (!walk.Skip(4))
+                return line;
+            for (var left = 4 * (long)width; left > 0; )
             {
                 var code = walk.Next();
                 var count = code > 128 ? code - 128 : code;
-                if (code <= 0 || !walk.Skip(code > 128 ? 1 : count)) return line;
+                if (code <= 0 || !walk.Skip(code > 128 ? 1 : count))
+                    return line;
                 left -= count;
             }
         }

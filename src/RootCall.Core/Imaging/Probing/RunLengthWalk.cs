@@ -17,7 +17,8 @@ internal sealed class RunLengthWalk(HeaderReader reader)
         {
             at = 0;
             end = reader.Fill(buffer);
-            if (end == 0) return -1;
+            if (end == 0)
+                return -1;
         }
 
         return buffer[at++];
@@ -31,7 +32,8 @@ internal sealed class RunLengthWalk(HeaderReader reader)
             count -= end - at;
             at = 0;
             end = reader.Fill(buffer);
-            if (end == 0) return count == 0;
+            if (end == 0)
+                return count == 0;
         }
 
         at += count;

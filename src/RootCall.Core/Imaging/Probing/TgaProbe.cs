@@ -1,3 +1,5 @@
+using static System.FormattableString;
+
 namespace RootCall.Core.Imaging.Probing;
 
 /// <summary>TGA (Truevision TGA file format specification 2.0).</summary>
@@ -8,7 +10,8 @@ internal static class TgaProbe
 
     public static bool HasFooter(HeaderReader r)
     {
-        if (r.Length < HeaderLength + FooterLength) return false;
+        if (r.Length < HeaderLength + FooterLength)
+            return false;
         r.Position = r.Length - 18;
         var has = r.Bytes(18).AsSpan().SequenceEqual("TRUEVISION-XFILE.\0"u8);
         r.Position = 0;
@@ -37,26 +40,38 @@ internal static class TgaProbe
         var colourBits = palette ? mapBits : bits;
         var grey = kind is 3 or 11;
         var alpha = colourBits == 32 || (grey && bits == 16) || (colourBits == 16 && alphaBits > 0);
-        var channels = grey ? (bits == 16 ? 2 : 1) : colourBits == 32 || alpha ? 4 : 3;
+        var channels =
+            grey ? (bits == 16 ? 2 : 1)
+            : colourBits == 32 || alpha ? 4
+            : 3;
         var pixels = (long)width * height;
         var bytesPerPixel = (bits + 7) / 8;
         var start = HeaderLength + idLength + (mapped == 1 ? (long)mapEntries * ((mapBits + 7) / 8) : 0);
-        if (kind >= 9) damage = RunsEnd(r, start, pixels, bytesPerPixel) ? null : $"ends at byte {r.Length:N0}, before the last of its {width} × {height} pixels";
-        else damage = r.Length < start + (pixels * bytesPerPixel) ? $"ends at byte {r.Length:N0}; {width} × {height} pixels need {start + (pixels * bytesPerPixel):N0}" : null;
+        if (kind >= 9)
+            damage = RunsEnd(r, start, pixels, bytesPerPixel)
+                ? null
+                : Invariant($"ends at byte {r.Length:N0}, before the last of its {width} × {height} pixels");
+        else
+            damage =
+                r.Length < start + (pixels * bytesPerPixel)
+                    ? Invariant($"ends at byte {r.Length:N0}; {width} × {height} pixels need {start + (pixels * bytesPerPixel):N0}")
+                    : null;
         return new(ImageFormat.Tga, width, height, channels, colourBits is 15 or 16 && !grey ? 5 : 8, HasAlpha: alpha);
     }
 
     /// <summary>A packet is a byte, whose low bits are one less than its pixels, and one pixel for a run or all of them.</summary>
     private static bool RunsEnd(HeaderReader r, long start, long pixels, int bytesPerPixel)
     {
-        if (start >= r.Length) return false;
+        if (start >= r.Length)
+            return false;
         r.Position = start;
         var walk = new RunLengthWalk(r);
         while (pixels > 0)
         {
             var packet = walk.Next();
             var count = (packet & 0x7F) + 1;
-            if (packet < 0 || !walk.Skip((packet & 0x80) != 0 ? bytesPerPixel : count * bytesPerPixel)) return false;
+            if (packet < 0 || !walk.Skip((packet & 0x80) != 0 ? bytesPerPixel : count * bytesPerPixel))
+                return false;
             pixels -= count;
         }
 

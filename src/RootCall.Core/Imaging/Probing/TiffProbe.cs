@@ -1,3 +1,5 @@
+using static System.FormattableString;
+
 namespace RootCall.Core.Imaging.Probing;
 
 /// <summary>TIFF 6.0 and BigTIFF: the first image file directory; whole when every strip or tile lies inside the file.</summary>
@@ -12,12 +14,15 @@ internal static class TiffProbe
         r.BigEndian = r.U8() == 'M';
         r.Position = 2;
         var big = r.U16() == 43;
-        if (big) r.Skip(4);
+        if (big)
+            r.Skip(4);
         var directory = big ? (long)r.U64() : r.U32();
-        if (directory < 8 || directory >= r.Length) throw new DamagedImageException($"has its directory at byte {directory:N0}, past its end at {r.Length:N0}");
+        if (directory < 8 || directory >= r.Length)
+            throw new DamagedImageException(Invariant($"has its directory at byte {directory:N0}, past its end at {r.Length:N0}"));
         r.Position = directory;
         var count = big ? (long)r.U64() : r.U16();
-        if (count > MaxEntries) throw new DamagedImageException($"declares {count:N0} directory entries");
+        if (count > MaxEntries)
+            throw new DamagedImageException(Invariant($"declares {count:N0} directory entries"));
         var entries = new Dictionary<int, Entry>();
         for (var i = 0; i < count; i++)
         {
@@ -46,32 +51,55 @@ internal static class TiffProbe
         var alpha = entries.TryGetValue(338, out var extra) && Values(r, extra, 8).Any(v => v is 1 or 2);
         damage = Pieces(r, entries);
         return new(
-            ImageFormat.Tiff, width, height, palette ? 3 : channels, palette ? 8 : depth,
-            First(339, 1) == 3, alpha, entries.ContainsKey(34675) ? "ICC profile" : null);
+            ImageFormat.Tiff,
+            width,
+            height,
+            palette ? 3 : channels,
+            palette ? 8 : depth,
+            First(339, 1) == 3,
+            alpha,
+            entries.ContainsKey(34675) ? "ICC profile" : null
+        );
     }
 
     private static string? Pieces(HeaderReader r, Dictionary<int, Entry> entries)
     {
         // 273/279 strips, 324/325 tiles: offsets and byte counts.
         var (offsets, counts) = entries.ContainsKey(324) ? (324, 325) : (273, 279);
-        if (!entries.TryGetValue(offsets, out var at) || !entries.TryGetValue(counts, out var lengths)) return "names no strips or tiles of image data";
-        if (at.Count != lengths.Count || at.Count > MaxPieces) return $"names {at.Count:N0} pieces of image data and {lengths.Count:N0} lengths";
+        if (!entries.TryGetValue(offsets, out var at) || !entries.TryGetValue(counts, out var lengths))
+            return "names no strips or tiles of image data";
+        if (at.Count != lengths.Count || at.Count > MaxPieces)
+            return Invariant($"names {at.Count:N0} pieces of image data and {lengths.Count:N0} lengths");
         var ends = Values(r, at, MaxPieces).ToArray().Zip(Values(r, lengths, MaxPieces).ToArray(), (o, l) => o + l);
         var last = ends.DefaultIfEmpty(0).Max();
-        return last > r.Length ? $"ends at byte {r.Length:N0}; its image data goes on to {last:N0}" : null;
+        return last > r.Length ? Invariant($"ends at byte {r.Length:N0}; its image data goes on to {last:N0}") : null;
     }
 
     private static IEnumerable<long> Values(HeaderReader r, Entry entry, int most)
     {
-        if (entry.At + (entry.Count * SizeOf(entry.Type)) > r.Length) throw new EndOfStreamException();
+        if (entry.At + (entry.Count * SizeOf(entry.Type)) > r.Length)
+            throw new EndOfStreamException();
         for (var i = 0L; i < Math.Min(entry.Count, most); i++)
         {
             r.Position = entry.At + (i * SizeOf(entry.Type));
-            yield return entry.Type switch { 3 => r.U16(), 4 or 13 => r.U32(), 16 or 18 => (long)r.U64(), _ => r.U8() };
+            yield return entry.Type switch
+            {
+                3 => r.U16(),
+                4 or 13 => r.U32(),
+                16 or 18 => (long)r.U64(),
+                _ => r.U8(),
+            };
         }
     }
 
-    private static int SizeOf(int type) => type switch { 3 or 8 => 2, 4 or 9 or 11 or 13 => 4, 5 or 10 or 12 or 16 or 17 or 18 => 8, _ => 1 };
+    private static int SizeOf(int type) =>
+        type switch
+        {
+            3 or 8 => 2,
+            4 or 9 or 11 or 13 => 4,
+            5 or 10 or 12 or 16 or 17 or 18 => 8,
+            _ => 1,
+        };
 
     private readonly record struct Entry(int Type, long Count, long At);
 }

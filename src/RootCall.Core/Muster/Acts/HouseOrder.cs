@@ -24,28 +24,49 @@ public enum GatherBy
 /// <summary>What can be tidied. Nothing is moved where it lies: places are where files go when the scene is written.</summary>
 /// <param name="Unused">Files in the scene's folder that nothing calls for.</param>
 public sealed record HouseOrder(
-    ImmutableArray<ClashProposal> Clashes, ImmutableArray<DuplicateProposal> Duplicates, ImmutableArray<GatherProposal> Gather, ImmutableArray<(string Path, long Bytes)> Unused)
+    ImmutableArray<ClashProposal> Clashes,
+    ImmutableArray<DuplicateProposal> Duplicates,
+    ImmutableArray<GatherProposal> Gather,
+    ImmutableArray<(string Path, long Bytes)> Unused
+)
 {
     private const string Tidy = "textures";
 
     /// <param name="libraries">Folders whose files keep their place: shared by many scenes.</param>
     /// <param name="listings">Folders of the scene's own tree.</param>
-    public static HouseOrder Of(MusterReport report, GatherBy by, IReadOnlyCollection<string> libraries, IEnumerable<FolderListing> listings, FileFacts facts)
+    public static HouseOrder Of(
+        MusterReport report,
+        GatherBy by,
+        IReadOnlyCollection<string> libraries,
+        IEnumerable<FolderListing> listings,
+        FileFacts facts
+    )
     {
         var answering = report.References.Where(r => r.Resolved is not null && r.Reference.Carried is null).ToList();
-        return new(Clashing(answering), Duplicated(answering, facts), Gathered(report.Scene, answering, by, libraries), NotUsed(report, answering, listings));
+        return new(
+            Clashing(answering),
+            Duplicated(answering, facts),
+            Gathered(report.Scene, answering, by, libraries),
+            NotUsed(report, answering, listings)
+        );
     }
 
     private static ImmutableArray<ClashProposal> Clashing(List<MusteredReference> answering) =>
-    [
-        .. answering.Where(r => r.Flags.HasFlag(ReferenceFlags.NameClash)).DistinctBy(r => r.Resolved)
-            .GroupBy(r => FileName.Fold(Path.GetFileName(r.Resolved!)), StringComparer.Ordinal).Where(g => g.Count() > 1)
-            .Select(g =>
-            {
-                var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
-                return new ClashProposal(Path.GetFileName(g.First().Resolved!), [.. g.Select(r => (r.Number, r.Resolved!, $"{Tidy}/{Unlike(r, taken)}"))]);
-            }),
-    ];
+        [
+            .. answering
+                .Where(r => r.Flags.HasFlag(ReferenceFlags.NameClash))
+                .DistinctBy(r => r.Resolved)
+                .GroupBy(r => FileName.Fold(Path.GetFileName(r.Resolved!)), StringComparer.Ordinal)
+                .Where(g => g.Count() > 1)
+                .Select(g =>
+                {
+                    var taken = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+                    return new ClashProposal(
+                        Path.GetFileName(g.First().Resolved!),
+                        [.. g.Select(r => (r.Number, r.Resolved!, $"{Tidy}/{Unlike(r, taken)}"))]
+                    );
+                }),
+        ];
 
     /// <summary>The name with what tells the files apart in front: the material, else the folder.</summary>
     private static string Unlike(MusteredReference reference, HashSet<string> taken)
@@ -54,22 +75,39 @@ public sealed record HouseOrder(
         var material = reference.Reference.UsedBy.Select(u => u.Material).FirstOrDefault(m => m.Length > 0);
         var folder = Path.GetFileName(Path.GetDirectoryName(reference.Resolved)!);
         foreach (var front in new[] { material, folder, $"{folder}_{reference.Number}" })
-            if (!string.IsNullOrEmpty(front) && PortableName.Make($"{front}_{name}") is var made && taken.Add(made)) return made;
+            if (!string.IsNullOrEmpty(front) && PortableName.Make($"{front}_{name}") is var made && taken.Add(made))
+                return made;
         return PortableName.Make($"{reference.Number}_{name}");
     }
 
     private static ImmutableArray<DuplicateProposal> Duplicated(List<MusteredReference> answering, FileFacts facts) =>
-    [
-        .. answering.Where(r => r.Flags.HasFlag(ReferenceFlags.Duplicate)).GroupBy(r => facts.Hash(r.Resolved!, r.Stamp!.Value), StringComparer.Ordinal)
-            .Select(g =>
-            {
-                var files = g.GroupBy(r => r.Resolved!, StringComparer.Ordinal).OrderByDescending(f => f.Sum(r => r.Reference.UsedBy.Length)).ThenBy(f => f.Key.Length).ThenBy(f => f.Key, StringComparer.Ordinal).ToList();
-                return new DuplicateProposal(files[0].Key, [.. files.Skip(1).Select(f => f.Key)], [.. files.Skip(1).SelectMany(f => f).Select(r => r.Number)], g.First().Stamp!.Value.Bytes * (files.Count - 1));
-            })
-            .Where(d => !d.Others.IsEmpty),
-    ];
+        [
+            .. answering
+                .Where(r => r.Flags.HasFlag(ReferenceFlags.Duplicate))
+                .GroupBy(r => facts.Hash(r.Resolved!, r.Stamp!.Value), StringComparer.Ordinal)
+                .Select(g =>
+                {
+                    var files = g.GroupBy(r => r.Resolved!, StringComparer.Ordinal)
+                        .OrderByDescending(f => f.Sum(r => r.Reference.UsedBy.Length))
+                        .ThenBy(f => f.Key.Length)
+                        .ThenBy(f => f.Key, StringComparer.Ordinal)
+                        .ToList();
+                    return new DuplicateProposal(
+                        files[0].Key,
+                        [.. files.Skip(1).Select(f => f.Key)],
+                        [.. files.Skip(1).SelectMany(f => f).Select(r => r.Number)],
+                        g.First().Stamp!.Value.Bytes * (files.Count - 1)
+                    );
+                })
+                .Where(d => !d.Others.IsEmpty),
+        ];
 
-    private static ImmutableArray<GatherProposal> Gathered(Scene scene, List<MusteredReference> answering, GatherBy by, IReadOnlyCollection<string> libraries)
+    private static ImmutableArray<GatherProposal> Gathered(
+        Scene scene,
+        List<MusteredReference> answering,
+        GatherBy by,
+        IReadOnlyCollection<string> libraries
+    )
     {
         var proposals = ImmutableArray.CreateBuilder<GatherProposal>();
         var taken = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
@@ -79,33 +117,53 @@ public sealed record HouseOrder(
             var inside = RootScope.IsInside(scene.Folder, path);
             // Where the scene itself lies is not the file's fault.
             var transient = WrittenPath.Parse(inside ? Path.GetRelativePath(scene.Folder, path) : path).IsTransient;
-            if ((inside && !transient) || libraries.Any(l => RootScope.IsInside(l, path))) continue;
-            var folder = by == GatherBy.Role ? MapRole.Of(reference.Reference) : reference.Reference.UsedBy.Select(u => u.Material).FirstOrDefault(m => m.Length > 0) ?? "shared";
+            if ((inside && !transient) || libraries.Any(l => RootScope.IsInside(l, path)))
+                continue;
+            var folder =
+                by == GatherBy.Role
+                    ? MapRole.Of(reference.Reference)
+                    : reference.Reference.UsedBy.Select(u => u.Material).FirstOrDefault(m => m.Length > 0) ?? "shared";
             var place = $"{Tidy}/{PortableName.Make(folder.Replace(' ', '_'))}/{PortableName.Make(Path.GetFileName(path))}";
             for (var n = 2; taken.TryGetValue(place, out var other) && other != path; n++)
-                place = $"{Path.GetDirectoryName(place)}/{Path.GetFileNameWithoutExtension(PortableName.Make(Path.GetFileName(path)))}_{n}{Path.GetExtension(path)}";
+                place =
+                    $"{Path.GetDirectoryName(place)}/{Path.GetFileNameWithoutExtension(PortableName.Make(Path.GetFileName(path)))}_{n}{Path.GetExtension(path)}";
             taken[place] = path;
-            proposals.Add(new(reference.Number, path, transient ? "lies in a place that gets emptied" : "lies outside the scene's folder", place, reference.Stamp!.Value.Bytes));
+            proposals.Add(
+                new(
+                    reference.Number,
+                    path,
+                    transient ? "lies in a place that gets emptied" : "lies outside the scene's folder",
+                    place,
+                    reference.Stamp!.Value.Bytes
+                )
+            );
         }
 
         return proposals.ToImmutable();
     }
 
-    private static ImmutableArray<(string Path, long Bytes)> NotUsed(MusterReport report, List<MusteredReference> answering, IEnumerable<FolderListing> listings)
+    private static ImmutableArray<(string Path, long Bytes)> NotUsed(
+        MusterReport report,
+        List<MusteredReference> answering,
+        IEnumerable<FolderListing> listings
+    )
     {
-        var used = answering.SelectMany(r => r.Tiles.IsEmpty ? [r.Resolved!] : r.Tiles.AsEnumerable()).Concat(report.Scene.Files.Select(f => f.Path))
+        var used = answering
+            .SelectMany(r => r.Tiles.IsEmpty ? [r.Resolved!] : r.Tiles.AsEnumerable())
+            .Concat(report.Scene.Files.Select(f => f.Path))
             // What is only called by a wrong path is not useless.
-            .Concat(report.References.SelectMany(r => r.Candidates).Select(c => c.Path)).ToHashSet(StringComparer.Ordinal);
+            .Concat(report.References.SelectMany(r => r.Candidates).Select(c => c.Path))
+            .ToHashSet(StringComparer.Ordinal);
         return
         [
             .. from listing in listings
-               where RootScope.IsInside(report.Scene.Folder, listing.Path)
-               from at in Enumerable.Range(0, listing.Names.Length)
-               where ImageNames.Promised(listing.Names[at]) is not null
-               let file = new IndexedFile(listing, at)
-               where !used.Contains(file.Path)
-               orderby file.Stamp.Bytes descending
-               select (file.Path, file.Stamp.Bytes),
+            where RootScope.IsInside(report.Scene.Folder, listing.Path)
+            from at in Enumerable.Range(0, listing.Names.Length)
+            where ImageNames.Promised(listing.Names[at]) is not null
+            let file = new IndexedFile(listing, at)
+            where !used.Contains(file.Path)
+            orderby file.Stamp.Bytes descending
+            select (file.Path, file.Stamp.Bytes),
         ];
     }
 }

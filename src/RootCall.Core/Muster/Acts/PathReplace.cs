@@ -24,9 +24,15 @@ public static class PathReplace
 
     /// <param name="numbers">References to look at; null for all.</param>
     /// <exception cref="CannotUseException">The pattern is bad, or takes too long; the message says why.</exception>
-    public static ImmutableArray<ReplacedPath> Preview(MusterReport report, IReadOnlySet<int>? numbers, ReplacePattern pattern, RootScope scope)
+    public static ImmutableArray<ReplacedPath> Preview(
+        MusterReport report,
+        IReadOnlySet<int>? numbers,
+        ReplacePattern pattern,
+        RootScope scope
+    )
     {
-        if (pattern.Find.Length == 0) throw new CannotUseException("There is nothing to find yet.");
+        if (pattern.Find.Length == 0)
+            throw new CannotUseException("There is nothing to find yet.");
         var regex = Compile(pattern);
         var with = pattern.Regex ? pattern.With : pattern.With.Replace("$", "$$", StringComparison.Ordinal);
         var door = new RootDoor(scope);
@@ -45,8 +51,10 @@ public static class PathReplace
                 throw TooLong(before, e);
             }
 
-            if (clock.Elapsed > AllPaths) throw TooLong(before, null);
-            if (after != before) rows.Add(Row(reference, before, after, door));
+            if (clock.Elapsed > AllPaths)
+                throw TooLong(before, null);
+            if (after != before)
+                rows.Add(Row(reference, before, after, door));
         }
 
         return rows.ToImmutable();
@@ -58,7 +66,8 @@ public static class PathReplace
     private static Regex Compile(ReplacePattern pattern)
     {
         var text = pattern.Regex ? pattern.Find : Regex.Escape(pattern.Find);
-        if (pattern.WholeName) text = $"(?<=^|/)(?:{text})(?=/|$)";
+        if (pattern.WholeName)
+            text = $"(?<=^|/)(?:{text})(?=/|$)";
         try
         {
             return new(text, RegexOptions.CultureInvariant | (pattern.MatchCase ? 0 : RegexOptions.IgnoreCase), OnePath);
@@ -79,7 +88,8 @@ public static class PathReplace
     private static ReplacedPath Row(MusteredReference reference, string before, string after, RootDoor door)
     {
         var place = WrittenPath.Parse(after).Locate(reference.Reference.BaseFolder);
-        if (place is null) return new(reference.Number, before, after, null, "is no path on this system");
+        if (place is null)
+            return new(reference.Number, before, after, null, "is no path on this system");
         return door.Enter(place) switch
         {
             null => new(reference.Number, before, after, null, "leads outside every root"),

@@ -21,15 +21,16 @@ public static class StandIns
     /// colours, a flat normal and the channels of a metallic roughness map as glTF 2.0 defines them, the middle of the range
     /// for heights and roughness, nothing for what adds (emission, metalness), all for what cuts away (opacity, occlusion).
     /// </summary>
-    public static (byte Red, byte Green, byte Blue) Neutral(string role) => role switch
-    {
-        "normal" => (128, 128, 255),
-        "metallic roughness" or "packed" => (255, 128, 0),
-        "roughness" or "glossiness" or "displacement" or "bump" or "specular" => (128, 128, 128),
-        "metalness" or "emission" => (0, 0, 0),
-        "occlusion" or "opacity" => (255, 255, 255),
-        _ => (118, 118, 118),
-    };
+    public static (byte Red, byte Green, byte Blue) Neutral(string role) =>
+        role switch
+        {
+            "normal" => (128, 128, 255),
+            "metallic roughness" or "packed" => (255, 128, 0),
+            "roughness" or "glossiness" or "displacement" or "bump" or "specular" => (128, 128, 128),
+            "metalness" or "emission" => (0, 0, 0),
+            "occlusion" or "opacity" => (255, 255, 255),
+            _ => (118, 118, 118),
+        };
 
     /// <summary>Puts the stand-in for a role into a folder, once.</summary>
     /// <returns>Its absolute path.</returns>
@@ -37,7 +38,8 @@ public static class StandIns
     {
         Directory.CreateDirectory(folder);
         var path = Path.Combine(folder, $"{Prefix}{role.Replace(' ', '-')}.png");
-        if (!File.Exists(path)) WholeOrNothing.File(path, stream => Write(stream, Neutral(role)));
+        if (!File.Exists(path))
+            WholeOrNothing.File(path, stream => Write(stream, Neutral(role)));
         return path;
     }
 
@@ -56,7 +58,8 @@ public static class StandIns
             for (var y = 0; y < Side; y++)
             {
                 deflate.WriteByte(0);
-                for (var x = 0; x < Side; x++) deflate.Write([colour.Red, colour.Green, colour.Blue]);
+                for (var x = 0; x < Side; x++)
+                    deflate.Write([colour.Red, colour.Green, colour.Blue]);
             }
 
         Chunk(to, "IDAT"u8, pixels.ToArray());

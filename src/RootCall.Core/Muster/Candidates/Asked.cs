@@ -1,3 +1,4 @@
+using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Muster;

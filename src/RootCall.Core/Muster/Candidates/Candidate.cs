@@ -11,7 +11,13 @@ namespace RootCall.Core.Muster;
 /// <param name="Facts">Filled for images among the first candidates.</param>
 /// <param name="Damage">Why the file will not read; null when nothing is wrong.</param>
 public sealed record Candidate(
-    string Path, double Score, ImmutableArray<Evidence> Evidence, FileStamp Stamp, ImageFacts? Facts = null, string? Damage = null)
+    string Path,
+    double Score,
+    ImmutableArray<Evidence> Evidence,
+    FileStamp Stamp,
+    ImageFacts? Facts = null,
+    string? Damage = null
+)
 {
     /// <summary>Of a tiled image or a sequence: the path that stands for all its files; null for a single file.</summary>
     public string? Pattern { get; init; }

@@ -13,19 +13,30 @@ internal sealed class SetSearch(RootIndex index, SiblingFolders siblings, IReadO
 
     public IEnumerable<Candidate> For(Asked asked)
     {
-        if (asked.Reference.Kind != ReferenceKind.Image || MapRole.Of(asked.Reference, names) is not (not "image" and var role)) yield break;
+        if (asked.Reference.Kind != ReferenceKind.Image || MapRole.Of(asked.Reference, names) is not (not "image" and var role))
+            yield break;
         foreach (var (folder, material, here, all) in siblings.SetsOf(asked.Number))
         {
-            if (index.Listing(folder) is not { } listing) continue;
-            var bodies = here.Where(found.ContainsKey).Select(n => FileName.Of(Path.GetFileName(found[n]), names).Body).ToHashSet(StringComparer.Ordinal);
+            if (index.Listing(folder) is not { } listing)
+                continue;
+            var bodies = here.Where(found.ContainsKey)
+                .Select(n => FileName.Of(Path.GetFileName(found[n]), names).Body)
+                .ToHashSet(StringComparer.Ordinal);
             for (var i = 0; i < listing.Names.Length; i++)
             {
                 var file = new IndexedFile(listing, i);
                 var name = FileName.Of(file.Name, names);
-                if (name.Role != role || taken.Contains(file.Path) || !NameEvidence.Fits(ReferenceKind.Image, asked.Name, name)) continue;
-                var evidence = ImmutableArray.Create(new Evidence(
-                    EvidenceKind.RoleInSet, $"The {role} map in the folder where {here.Count} of {all} other maps of {material} lie", EvidenceWeights.RoleInSet));
-                if (bodies.Contains(name.Body)) evidence = evidence.Add(new(EvidenceKind.NamedLikeTheSet, "Named like them", EvidenceWeights.NamedLikeTheSet));
+                if (name.Role != role || taken.Contains(file.Path) || !NameEvidence.Fits(ReferenceKind.Image, asked.Name, name))
+                    continue;
+                var evidence = ImmutableArray.Create(
+                    new Evidence(
+                        EvidenceKind.RoleInSet,
+                        $"The {role} map in the folder where {here.Count} of {all} other maps of {material} lie",
+                        EvidenceWeights.RoleInSet
+                    )
+                );
+                if (bodies.Contains(name.Body))
+                    evidence = evidence.Add(new(EvidenceKind.NamedLikeTheSet, "Named like them", EvidenceWeights.NamedLikeTheSet));
                 yield return new Candidate(file.Path, 0, [], file.Stamp).With(evidence);
             }
         }

@@ -3,38 +3,66 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Muster;
 
-/// <summary>Finds images of the same things as those in use: in their folders, and under the very same name anywhere in the roots.</summary>
+/// <summary>
+/// Finds images of the same things as those in use: in their folders, and under the very same name anywhere in the
+/// roots.
+/// </summary>
 internal static class BesideSearch
 {
-    /// <summary>A folder of thousands of maps belongs to a library, where the names of a set still tell it apart; more are not probed.</summary>
+    /// <summary>
+    /// A folder of thousands of maps belongs to a library, where the names of a set still tell it apart; more are not
+    /// probed.
+    /// </summary>
     private const int Most = 20_000;
 
     public static ImmutableArray<FileBeside> Of(ImmutableArray<MusteredReference> references, MusterContext context)
     {
         var answered = references.Where(r => r is { Reference.Kind: ReferenceKind.Image, Resolved: not null }).ToList();
-        var used = answered.SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles).ToHashSet(StringComparer.Ordinal);
-        var bodies = answered.Select(r => FileName.Of(Path.GetFileName(r.Resolved!), context.Names).Body).Where(b => b.Length > 0).ToHashSet(StringComparer.Ordinal);
+        var used = answered
+            .SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles)
+            .ToHashSet(StringComparer.Ordinal);
+        var bodies = answered
+            .Select(r => FileName.Of(Path.GetFileName(r.Resolved!), context.Names).Body)
+            .Where(b => b.Length > 0)
+            .ToHashSet(StringComparer.Ordinal);
         var found = new Dictionary<string, FileStamp>(StringComparer.Ordinal);
         // A map that is found elsewhere brings the neighbours it has there.
-        var elsewhere = references.Where(r => r.Reference.Kind == ReferenceKind.Image && r.Clear is not null).Select(r => r.Clear!.Path).ToList();
-        foreach (var path in elsewhere) bodies.Add(FileName.Of(Path.GetFileName(path), context.Names).Body);
-        foreach (var folder in answered.Select(r => r.Resolved!).Concat(elsewhere).Select(p => Path.GetDirectoryName(p)!).Distinct(StringComparer.Ordinal))
+        var elsewhere = references
+            .Where(r => r.Reference.Kind == ReferenceKind.Image && r.Clear is not null)
+            .Select(r => r.Clear!.Path)
+            .ToList();
+        foreach (var path in elsewhere)
+            bodies.Add(FileName.Of(Path.GetFileName(path), context.Names).Body);
+        foreach (
+            var folder in answered
+                .Select(r => r.Resolved!)
+                .Concat(elsewhere)
+                .Select(p => Path.GetDirectoryName(p)!)
+                .Distinct(StringComparer.Ordinal)
+        )
         {
-            if (context.Index.Listing(folder) is not { } listing) continue;
+            if (context.Index.Listing(folder) is not { } listing)
+                continue;
             for (var i = 0; i < listing.Names.Length && found.Count < Most; i++)
             {
                 var file = new IndexedFile(listing, i);
-                if (Imaging.ImageNames.Promised(file.Name) is not null && bodies.Contains(FileName.Of(file.Name, context.Names).Body)) found[file.Path] = file.Stamp;
+                if (Imaging.ImageNames.Promised(file.Name) is not null && bodies.Contains(FileName.Of(file.Name, context.Names).Body))
+                    found[file.Path] = file.Stamp;
             }
         }
 
         foreach (var reference in answered)
-            foreach (var file in context.Index.Named(Path.GetFileName(reference.Resolved!)))
-                if (found.Count < Most) found[file.Path] = file.Stamp;
+        foreach (var file in context.Index.Named(Path.GetFileName(reference.Resolved!)))
+            if (found.Count < Most)
+                found[file.Path] = file.Stamp;
         var rest = found.Where(f => !used.Contains(f.Key)).OrderBy(f => f.Key, StringComparer.Ordinal).ToArray();
         var probed = new FileBeside[rest.Length];
-        Parallel.For(0, rest.Length, new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount }, i =>
-            probed[i] = new(rest[i].Key, rest[i].Value, context.Facts.Probe(rest[i].Key, rest[i].Value).Facts));
+        Parallel.For(
+            0,
+            rest.Length,
+            new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
+            i => probed[i] = new(rest[i].Key, rest[i].Value, context.Facts.Probe(rest[i].Key, rest[i].Value).Facts)
+        );
         return [.. probed];
     }
 }

@@ -12,7 +12,14 @@ public readonly record struct FileStamp(long Bytes, DateTime ModifiedUtc);
 /// <param name="Hash">SHA-256 of the contents in lower-case hex.</param>
 /// <param name="Look">64 bits that stay alike when a picture is scaled or encoded anew (<see cref="IPictureReader.Look"/>).</param>
 /// <param name="Pixels">Statistics of its values.</param>
-public sealed record KnownFile(string Path, FileStamp Stamp, ProbeResult? Probe = null, string? Hash = null, ulong? Look = null, PixelStats? Pixels = null)
+public sealed record KnownFile(
+    string Path,
+    FileStamp Stamp,
+    ProbeResult? Probe = null,
+    string? Hash = null,
+    ulong? Look = null,
+    PixelStats? Pixels = null
+)
 {
     /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
     internal UInt128? Sample { get; init; }
@@ -27,6 +34,7 @@ public sealed class FileFacts(IPictureReader? pictures = null)
 {
     private const int Expected = 40_000;
     private const int Stripes = 64;
+
     // Sized for a scene of thousands, so that it is not rehashed under the hands of many threads.
     private readonly ConcurrentDictionary<string, KnownFile> known = new(Stripes, Expected, StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> learned = new(Stripes, Expected, StringComparer.Ordinal);
@@ -41,7 +49,8 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// <summary>Takes in what was learned before; what is known already stays.</summary>
     public void Add(IEnumerable<KnownFile> files)
     {
-        foreach (var file in files) known.TryAdd(file.Path, file);
+        foreach (var file in files)
+            known.TryAdd(file.Path, file);
     }
 
     public bool Knows(string path) => known.ContainsKey(path);
@@ -51,13 +60,15 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     {
         var files = new List<KnownFile>();
         foreach (var path in learned.Keys)
-            if (learned.TryRemove(path, out _) && known.TryGetValue(path, out var file)) files.Add(file);
+            if (learned.TryRemove(path, out _) && known.TryGetValue(path, out var file))
+                files.Add(file);
         return files;
     }
 
     public ProbeResult Probe(string path, FileStamp stamp)
     {
-        if (Known(path, stamp)?.Probe is { } probe) return probe;
+        if (Known(path, stamp)?.Probe is { } probe)
+            return probe;
         // A small file is read whole, which gives the sample too.
         UInt128? sample = null;
         probe = ImageProbe.File(path, ContentHash.SampledWhole, bytes => sample = System.IO.Hashing.XxHash128.HashToUInt128(bytes));
@@ -69,7 +80,8 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// <exception cref="IOException">The file cannot be read.</exception>
     public string Hash(string path, FileStamp stamp)
     {
-        if (Known(path, stamp)?.Hash is { } hash) return hash;
+        if (Known(path, stamp)?.Hash is { } hash)
+            return hash;
         hash = ContentHash.Of(path);
         Learn(path, stamp, k => k with { Hash = hash });
         return hash;
@@ -78,8 +90,10 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// <summary>The look of a picture, or null when it does not decode or nothing here decodes.</summary>
     public ulong? Look(string path, FileStamp stamp)
     {
-        if (Known(path, stamp)?.Look is { } look) return look;
-        if (pictures?.Look(path) is not { } made) return null;
+        if (Known(path, stamp)?.Look is { } look)
+            return look;
+        if (pictures?.Look(path) is not { } made)
+            return null;
         Learn(path, stamp, k => k with { Look = made });
         return made;
     }
@@ -87,8 +101,10 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// <summary>Statistics of a picture's values, or null when it does not decode or nothing here decodes.</summary>
     public PixelStats? Pixels(string path, FileStamp stamp)
     {
-        if (Known(path, stamp)?.Pixels is { } known) return known;
-        if (pictures?.Sample(path, PixelStats.Side) is not { } sample) return null;
+        if (Known(path, stamp)?.Pixels is { } known)
+            return known;
+        if (pictures?.Sample(path, PixelStats.Side) is not { } sample)
+            return null;
         var made = PixelStats.Of(sample);
         Learn(path, stamp, k => k with { Pixels = made });
         return made;
@@ -110,11 +126,14 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// </summary>
     public bool SameContents(string a, FileStamp stampA, string b, FileStamp stampB)
     {
-        if (a == b) return true;
-        if (stampA.Bytes != stampB.Bytes) return false;
+        if (a == b)
+            return true;
+        if (stampA.Bytes != stampB.Bytes)
+            return false;
         try
         {
-            if (Known(a, stampA)?.Hash is { } hashA && Known(b, stampB)?.Hash is { } hashB) return hashA == hashB;
+            if (Known(a, stampA)?.Hash is { } hashA && Known(b, stampB)?.Hash is { } hashB)
+                return hashA == hashB;
             return Sample(a, stampA) == Sample(b, stampB) && Hash(a, stampA) == Hash(b, stampB);
         }
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
@@ -126,7 +145,8 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// <exception cref="IOException">The file cannot be read.</exception>
     internal UInt128 Sample(string path, FileStamp stamp)
     {
-        if (Known(path, stamp)?.Sample is { } sample) return sample;
+        if (Known(path, stamp)?.Sample is { } sample)
+            return sample;
         sample = ContentHash.Sample(path);
         Learn(path, stamp, k => k with { Sample = sample });
         return sample;
@@ -154,13 +174,23 @@ public static class ContentHash
     /// <exception cref="IOException">The file cannot be read.</exception>
     public static string Of(string path)
     {
-        using var stream = new FileStream(path, new FileStreamOptions { Access = FileAccess.Read, Share = FileShare.ReadWrite | FileShare.Delete, Options = FileOptions.SequentialScan, BufferSize = 0 });
+        using var stream = new FileStream(
+            path,
+            new FileStreamOptions
+            {
+                Access = FileAccess.Read,
+                Share = FileShare.ReadWrite | FileShare.Delete,
+                Options = FileOptions.SequentialScan,
+                BufferSize = 0,
+            }
+        );
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         var buffer = System.Buffers.ArrayPool<byte>.Shared.Rent(Buffer);
         try
         {
             int read;
-            while ((read = stream.Read(buffer)) > 0) hash.AppendData(buffer, 0, read);
+            while ((read = stream.Read(buffer)) > 0)
+                hash.AppendData(buffer, 0, read);
             return Convert.ToHexStringLower(hash.GetHashAndReset());
         }
         finally
@@ -177,7 +207,8 @@ public static class ContentHash
         var length = RandomAccess.GetLength(file);
         Span<byte> buffer = stackalloc byte[SampledWhole];
         var read = 0;
-        if (length <= buffer.Length) read = RandomAccess.Read(file, buffer, 0);
+        if (length <= buffer.Length)
+            read = RandomAccess.Read(file, buffer, 0);
         else
             foreach (var at in (ReadOnlySpan<long>)[0L, length / 2, length - SampleBytes])
                 read += RandomAccess.Read(file, buffer.Slice(read, SampleBytes), at);

@@ -63,16 +63,22 @@ public sealed record FolderListing(string Path, DateTime ModifiedUtc, string[] N
 
         void AddLink(string link, Entry entry)
         {
-            if (entry.IsFolder) note($"{link} is a link to a folder; it was not followed, which also ends loops.");
-            else if (scope.Enter(link) is not { } real) note($"{link} is a link that leads out of the roots; it was not followed.");
-            else if (FileFacts.Stamp(real) is { } stamp) Add(entry.Name, stamp.Bytes, stamp.ModifiedUtc.Ticks);
+            if (entry.IsFolder)
+                note($"{link} is a link to a folder; it was not followed, which also ends loops.");
+            else if (scope.Enter(link) is not { } real)
+                note($"{link} is a link that leads out of the roots; it was not followed.");
+            else if (FileFacts.Stamp(real) is { } stamp)
+                Add(entry.Name, stamp.Bytes, stamp.ModifiedUtc.Ticks);
         }
     }
 
     /// <summary>The same folder with the same contents.</summary>
     internal bool Agrees(FolderListing other) =>
-        ModifiedUtc == other.ModifiedUtc && Names.AsSpan().SequenceEqual(other.Names) && Sizes.AsSpan().SequenceEqual(other.Sizes)
-        && Times.AsSpan().SequenceEqual(other.Times) && Folders.AsSpan().SequenceEqual(other.Folders);
+        ModifiedUtc == other.ModifiedUtc
+        && Names.AsSpan().SequenceEqual(other.Names)
+        && Sizes.AsSpan().SequenceEqual(other.Sizes)
+        && Times.AsSpan().SequenceEqual(other.Times)
+        && Folders.AsSpan().SequenceEqual(other.Folders);
 
     /// <summary>What the system answers for a file that went away between being named and being asked about.</summary>
     private static readonly long Vanished = DateTime.FromFileTimeUtc(0).Ticks;
@@ -86,9 +92,12 @@ public sealed record FolderListing(string Path, DateTime ModifiedUtc, string[] N
             {
                 var isFolder = e.IsDirectory;
                 var isLink = e.Attributes.HasFlag(FileAttributes.ReparsePoint);
-                return isFolder ? new(e.FileName.ToString(), true, isLink, 0, 0) : new(e.FileName.ToString(), false, isLink, e.Length, e.LastWriteTimeUtc.Ticks);
+                return isFolder
+                    ? new(e.FileName.ToString(), true, isLink, 0, 0)
+                    : new(e.FileName.ToString(), false, isLink, e.Length, e.LastWriteTimeUtc.Ticks);
             },
-            new EnumerationOptions { AttributesToSkip = 0, IgnoreInaccessible = false })
+            new EnumerationOptions { AttributesToSkip = 0, IgnoreInaccessible = false }
+        )
         {
             ShouldIncludePredicate = static (ref FileSystemEntry e) => !e.FileName.StartsWith('.'),
         };

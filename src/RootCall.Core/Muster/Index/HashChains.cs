@@ -26,6 +26,7 @@ internal sealed class HashChains
     public IEnumerable<int> Find(ulong hash)
     {
         for (var i = heads[hash & (uint)(heads.Length - 1)]; i != 0; i = next[i - 1])
-            if (hashes[i - 1] == hash) yield return i - 1;
+            if (hashes[i - 1] == hash)
+                yield return i - 1;
     }
 }

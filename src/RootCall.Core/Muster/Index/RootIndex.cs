@@ -24,7 +24,8 @@ public sealed class RootIndex(IEnumerable<TreeIndex> trees)
     public FolderListing? Listing(string folder) => Trees.Select(t => t.Listing(folder)).FirstOrDefault(l => l is not null);
 
     /// <summary>The folders of a scope that need a tree of their own: a folder inside another one is listed with it.</summary>
-    public static IEnumerable<string> Tops(RootScope scope) => scope.Folders.Where(f => !scope.Folders.Any(o => o != f && RootScope.IsInside(o, f)));
+    public static IEnumerable<string> Tops(RootScope scope) =>
+        scope.Folders.Where(f => !scope.Folders.Any(o => o != f && RootScope.IsInside(o, f)));
 
     /// <summary>Lists everything anew.</summary>
     public static RootIndex Build(RootScope scope, Action<int, string>? progress = null, CancellationToken stop = default) =>

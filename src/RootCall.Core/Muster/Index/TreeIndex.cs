@@ -48,7 +48,8 @@ public sealed class TreeIndex
         }
 
         folderOf = new int[Count];
-        for (var i = 0; i < this.listings.Length; i++) folderOf.AsSpan(firstOf[i], this.listings[i].Names.Length).Fill(i);
+        for (var i = 0; i < this.listings.Length; i++)
+            folderOf.AsSpan(firstOf[i], this.listings[i].Names.Length).Fill(i);
         byName = new(() => Chains((l, i) => FileName.FoldedHash(l.Names[i])));
         bySize = new(() => Chains((l, i) => (ulong)l.Sizes[i]));
         byFolder = new(() => this.listings.ToDictionary(l => l.Path, StringComparer.Ordinal));
@@ -66,7 +67,8 @@ public sealed class TreeIndex
     public ImmutableArray<FolderListing> Listings => listings;
 
     /// <summary>Files of that name without case.</summary>
-    public IEnumerable<IndexedFile> Named(string name) => byName.Value.Find(FileName.FoldedHash(name)).Select(File).Where(f => FileName.Fold(f.Name) == FileName.Fold(name));
+    public IEnumerable<IndexedFile> Named(string name) =>
+        byName.Value.Find(FileName.FoldedHash(name)).Select(File).Where(f => FileName.Fold(f.Name) == FileName.Fold(name));
 
     /// <summary>Files that may be the same map: their names have that core.</summary>
     public IEnumerable<IndexedFile> Alike(FileName name, NameDictionary names) => Find(name.Core, names, ofFamily: false);
@@ -79,7 +81,10 @@ public sealed class TreeIndex
     public FolderListing? Listing(string folder) => byFolder.Value.GetValueOrDefault(folder);
 
     private IEnumerable<IndexedFile> Find(string core, NameDictionary names, bool ofFamily) =>
-        byCore.GetOrAdd((names, ofFamily), k => new(() => Chains((l, i) => FileName.CoreHash(l.Names[i], k.Item1, k.OfFamily)))).Value.Find(FileName.Hash(core)).Select(File);
+        byCore
+            .GetOrAdd((names, ofFamily), k => new(() => Chains((l, i) => FileName.CoreHash(l.Names[i], k.Item1, k.OfFamily))))
+            .Value.Find(FileName.Hash(core))
+            .Select(File);
 
     private IndexedFile File(int i) => new(listings[folderOf[i]], i - firstOf[folderOf[i]]);
 
@@ -89,7 +94,8 @@ public sealed class TreeIndex
         Parallel.For(0, listings.Length, f =>
         {
             var listing = listings[f];
-            for (var i = 0; i < listing.Names.Length; i++) hashes[firstOf[f] + i] = hash(listing, i);
+            for (var i = 0; i < listing.Names.Length; i++)
+                hashes[firstOf[f] + i] = hash(listing, i);
         });
         return new(hashes);
     }

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using RootCall.Core.Files;
+using static System.FormattableString;
 
 namespace RootCall.Core.Muster;
 
@@ -29,7 +30,13 @@ public static class TreeWalk
     /// <param name="progress">Called now and then with the number of files so far and the folder in hand.</param>
     /// <returns>The index, and the listings that are new or differ from the known ones.</returns>
     public static (TreeIndex Index, ImmutableArray<FolderListing> Changed) Make(
-        string folder, RootScope scope, TreeIndex? known = null, Refresh refresh = Refresh.Files, Action<int, string>? progress = null, CancellationToken stop = default)
+        string folder,
+        RootScope scope,
+        TreeIndex? known = null,
+        Refresh refresh = Refresh.Files,
+        Action<int, string>? progress = null,
+        CancellationToken stop = default
+    )
     {
         var at = DateTimeOffset.UtcNow;
         var listings = new ConcurrentBag<FolderListing>();
@@ -44,29 +51,44 @@ public static class TreeWalk
             var below = new ConcurrentBag<string>();
             Parallel.ForEach(level, options, path =>
             {
-                if (Current(path, scope, known?.Listing(path), refresh, notes, out var isNew) is not { } listing) return;
+                if (Current(path, scope, known?.Listing(path), refresh, notes, out var isNew) is not { } listing)
+                    return;
                 listings.Add(listing);
-                if (isNew) changed.Add(listing);
-                foreach (var name in listing.Folders) below.Add(Path.Join(path, name));
+                if (isNew)
+                    changed.Add(listing);
+                foreach (var name in listing.Folders)
+                    below.Add(Path.Join(path, name));
                 var n = Interlocked.Add(ref files, listing.Names.Length);
-                if (progress is null) return;
+                if (progress is null)
+                    return;
                 var last = Volatile.Read(ref told);
-                if ((last == 0 || n - last >= TellEvery) && Interlocked.CompareExchange(ref told, n, last) == last) progress(n, path);
+                if ((last == 0 || n - last >= TellEvery) && Interlocked.CompareExchange(ref told, n, last) == last)
+                    progress(n, path);
             });
             level = below;
         }
 
         var kept = notes.Order(StringComparer.Ordinal).Take(MostNotes).ToList();
-        if (notes.Count > MostNotes) kept.Add($"and {notes.Count - MostNotes:N0} more like these.");
+        if (notes.Count > MostNotes)
+            kept.Add(Invariant($"and {notes.Count - MostNotes:N0} more like these."));
         return (new(folder, listings, [.. kept], at), [.. changed]);
     }
 
-    private static FolderListing? Current(string path, RootScope scope, FolderListing? known, Refresh refresh, ConcurrentQueue<string> notes, out bool isNew)
+    private static FolderListing? Current(
+        string path,
+        RootScope scope,
+        FolderListing? known,
+        Refresh refresh,
+        ConcurrentQueue<string> notes,
+        out bool isNew
+    )
     {
         isNew = false;
-        if (known is not null && refresh == Refresh.Folders && Directory.GetLastWriteTimeUtc(path) == known.ModifiedUtc) return known;
+        if (known is not null && refresh == Refresh.Folders && Directory.GetLastWriteTimeUtc(path) == known.ModifiedUtc)
+            return known;
         var listing = FolderListing.Read(path, scope, notes.Enqueue);
-        if (listing is not null && known is not null && listing.Agrees(known)) return known;
+        if (listing is not null && known is not null && listing.Agrees(known))
+            return known;
         isNew = true;
         return listing;
     }

@@ -20,7 +20,20 @@ namespace RootCall.Core.Muster;
 /// <param name="Colour">A colour word that tells variants apart; null when there is none.</param>
 /// <param name="Skin">A skin or variant token; null when there is none.</param>
 public sealed record FileName(
-    string Text, string Folded, string Stem, string Extension, string Body, string? Role, string? RoleToken, string? Resolution, int? Version, string? Tile, string? Frame, string? Colour, string? Skin)
+    string Text,
+    string Folded,
+    string Stem,
+    string Extension,
+    string Body,
+    string? Role,
+    string? RoleToken,
+    string? Resolution,
+    int? Version,
+    string? Tile,
+    string? Frame,
+    string? Colour,
+    string? Skin
+)
 {
     private const int LongestOnStack = 256;
 
@@ -46,7 +59,13 @@ public sealed record FileName(
         Span<NameToken> tokens = stackalloc NameToken[NameTokens.Most];
         var count = NameTokens.Read(composed.AsSpan(0, stem.Length), stem, names, tokens);
         var body = new StringBuilder(stem.Length);
-        string? role = null, roleToken = null, resolution = null, tile = null, frame = null, colour = null, skin = null;
+        string? role = null,
+            roleToken = null,
+            resolution = null,
+            tile = null,
+            frame = null,
+            colour = null,
+            skin = null;
         int? version = null;
         Span<char> word = stackalloc char[LongestOnStack];
         foreach (var token in tokens[..count])
@@ -54,26 +73,61 @@ public sealed record FileName(
             var text = NameTokens.Text(stem, token);
             switch (token.Kind)
             {
-                case TokenKind.Body: body.Append(text); break;
-                case TokenKind.Role when token.Length > 0: (roleToken, role) = (NameTokens.Squeeze(stem, token, word).ToString(), names.Role(NameTokens.Squeeze(stem, token, word))); break;
-                case TokenKind.Resolution: resolution = text.ToString(); break;
-                case TokenKind.Version: version = int.Parse(text[1..], System.Globalization.CultureInfo.InvariantCulture); break;
-                case TokenKind.Tile: tile = text.ToString(); break;
-                case TokenKind.Frame: frame = text.ToString(); break;
-                case TokenKind.Colour: colour = text.ToString(); break;
-                case TokenKind.Skin: skin = text.ToString(); break;
-                default: break;
+                case TokenKind.Body:
+                    body.Append(text);
+                    break;
+                case TokenKind.Role when token.Length > 0:
+                    (roleToken, role) = (
+                        NameTokens.Squeeze(stem, token, word).ToString(),
+                        names.Role(NameTokens.Squeeze(stem, token, word))
+                    );
+                    break;
+                case TokenKind.Resolution:
+                    resolution = text.ToString();
+                    break;
+                case TokenKind.Version:
+                    version = int.Parse(text[1..], System.Globalization.CultureInfo.InvariantCulture);
+                    break;
+                case TokenKind.Tile:
+                    tile = text.ToString();
+                    break;
+                case TokenKind.Frame:
+                    frame = text.ToString();
+                    break;
+                case TokenKind.Colour:
+                    colour = text.ToString();
+                    break;
+                case TokenKind.Skin:
+                    skin = text.ToString();
+                    break;
+                default:
+                    break;
             }
         }
 
-        return new(name, folded, stem, folded[stem.Length..], body.ToString(), role, roleToken, resolution, version, tile, frame, colour, skin);
+        return new(
+            name,
+            folded,
+            stem,
+            folded[stem.Length..],
+            body.ToString(),
+            role,
+            roleToken,
+            resolution,
+            version,
+            tile,
+            frame,
+            colour,
+            skin
+        );
     }
 
     /// <summary>The same for all names that have the same <see cref="Core"/>, or <see cref="Family"/>, without making one.</summary>
     internal static ulong CoreHash(string name, NameDictionary names, bool ofFamily)
     {
         var composed = Composed(name);
-        if (composed.Length > LongestOnStack) return Of(name, names) is var parsed && ofFamily ? Hash(parsed.Family) : Hash(parsed.Core);
+        if (composed.Length > LongestOnStack)
+            return Of(name, names) is var parsed && ofFamily ? Hash(parsed.Family) : Hash(parsed.Core);
         Span<char> lower = stackalloc char[composed.Length];
         composed.AsSpan().ToLowerInvariant(lower);
         var stem = lower[..StemLength(lower)];
@@ -87,11 +141,20 @@ public sealed record FileName(
         {
             switch (token.Kind)
             {
-                case TokenKind.Role when token.Length > 0: role = names.Role(NameTokens.Squeeze(stem, token, word)); break;
-                case TokenKind.Body: core.Append(NameTokens.Text(stem, token)); break;
-                case TokenKind.Tile: tile = token; break;
-                case TokenKind.Frame: frame = token; break;
-                default: break;
+                case TokenKind.Role when token.Length > 0:
+                    role = names.Role(NameTokens.Squeeze(stem, token, word));
+                    break;
+                case TokenKind.Body:
+                    core.Append(NameTokens.Text(stem, token));
+                    break;
+                case TokenKind.Tile:
+                    tile = token;
+                    break;
+                case TokenKind.Frame:
+                    frame = token;
+                    break;
+                default:
+                    break;
             }
         }
 
@@ -111,7 +174,8 @@ public sealed record FileName(
     internal static ulong FoldedHash(string name)
     {
         var composed = Composed(name);
-        if (composed.Length > LongestOnStack) return Hash(composed.ToLowerInvariant());
+        if (composed.Length > LongestOnStack)
+            return Hash(composed.ToLowerInvariant());
         Span<char> lower = stackalloc char[composed.Length];
         composed.AsSpan().ToLowerInvariant(lower);
         return Hash(lower);
@@ -119,7 +183,8 @@ public sealed record FileName(
 
     public static string Fold(string name) => Composed(name).ToLowerInvariant();
 
-    internal static ulong Hash(ReadOnlySpan<char> text) => System.IO.Hashing.XxHash3.HashToUInt64(System.Runtime.InteropServices.MemoryMarshal.AsBytes(text));
+    internal static ulong Hash(ReadOnlySpan<char> text) =>
+        System.IO.Hashing.XxHash3.HashToUInt64(System.Runtime.InteropServices.MemoryMarshal.AsBytes(text));
 
     private ref struct SpanText(Span<char> room)
     {
@@ -143,7 +208,9 @@ public sealed record FileName(
     {
         try
         {
-            return System.Text.Ascii.IsValid(name) || name.IsNormalized(NormalizationForm.FormC) ? name : name.Normalize(NormalizationForm.FormC);
+            return System.Text.Ascii.IsValid(name) || name.IsNormalized(NormalizationForm.FormC)
+                ? name
+                : name.Normalize(NormalizationForm.FormC);
         }
         catch (ArgumentException)
         {

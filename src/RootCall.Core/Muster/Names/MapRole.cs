@@ -1,3 +1,4 @@
+using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -24,10 +25,12 @@ public static class MapRole
     public static string Of(Reference reference, NameDictionary? names = null)
     {
         foreach (var use in reference.UsedBy)
-            if (OfInput(use.Input) is { } role) return role;
+            if (OfInput(use.Input) is { } role)
+                return role;
         return reference.Kind switch
         {
-            ReferenceKind.Image => FileName.Of(WrittenPath.Parse(reference.Written).FileName, names ?? NameDictionary.Standard).Role ?? "image",
+            ReferenceKind.Image => FileName.Of(WrittenPath.Parse(reference.Written).FileName, names ?? NameDictionary.Standard).Role
+                ?? "image",
             ReferenceKind.Buffer => "geometry",
             ReferenceKind.MaterialLibrary => "materials",
             var kind => kind.Word(),
@@ -37,8 +40,16 @@ public static class MapRole
     /// <summary>The role of an input, as the format's file or the graph names it.</summary>
     private static string? OfInput(string input)
     {
-        if (Others.TryGetValue(input, out var role)) return role;
-        var name = input.StartsWith("map_", StringComparison.OrdinalIgnoreCase) ? input[4..] : input.EndsWith("Texture", StringComparison.Ordinal) ? input[..^7] : input;
-        return InputRoles.Of(name) switch { "coat normal" => "normal", var found => found };
+        if (Others.TryGetValue(input, out var role))
+            return role;
+        var name =
+            input.StartsWith("map_", StringComparison.OrdinalIgnoreCase) ? input[4..]
+            : input.EndsWith("Texture", StringComparison.Ordinal) ? input[..^7]
+            : input;
+        return InputRoles.Of(name) switch
+        {
+            "coat normal" => "normal",
+            var found => found,
+        };
     }
 }

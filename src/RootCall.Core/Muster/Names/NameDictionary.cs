@@ -37,7 +37,8 @@ public sealed class NameDictionary
         NameWords words;
         try
         {
-            words = JsonSerializer.Deserialize(json, NameWordsContext.Default.NameWords) ?? throw new CannotUseException("The dictionary of names is empty.");
+            words = JsonSerializer.Deserialize(json, NameWordsContext.Default.NameWords)
+                ?? throw new CannotUseException("The dictionary of names is empty.");
         }
         catch (JsonException e)
         {
@@ -51,13 +52,22 @@ public sealed class NameDictionary
     public static NameDictionary Of(NameWords words)
     {
         var known = new Dictionary<string, string>(StringComparer.Ordinal);
-        foreach (var (meaning, spelling) in words.Roles.SelectMany(r => r.Value.Select(s => (r.Key, s)))
-            .Concat(words.Sizes.Select(s => ("sizes", s))).Concat(words.Colours.Select(s => ("colours", s))).Concat(words.Skins.Select(s => ("skins", s))))
+        foreach (
+            var (meaning, spelling) in words
+                .Roles.SelectMany(r => r.Value.Select(s => (r.Key, s)))
+                .Concat(words.Sizes.Select(s => ("sizes", s)))
+                .Concat(words.Colours.Select(s => ("colours", s)))
+                .Concat(words.Skins.Select(s => ("skins", s)))
+        )
         {
             if (spelling.Length == 0 || !spelling.All(c => char.IsLower(c) || char.IsDigit(c)))
-                throw new CannotUseException($"“{spelling}” under {meaning} is no single word of lower-case letters and digits. Nothing was changed.");
+                throw new CannotUseException(
+                    $"“{spelling}” under {meaning} is no single word of lower-case letters and digits. Nothing was changed."
+                );
             if (!known.TryAdd(spelling, meaning))
-                throw new CannotUseException($"“{spelling}” stands under {known[spelling]} and under {meaning}; a spelling means one thing. Nothing was changed.");
+                throw new CannotUseException(
+                    $"“{spelling}” stands under {known[spelling]} and under {meaning}; a spelling means one thing. Nothing was changed."
+                );
         }
 
         return new(words);
@@ -65,13 +75,16 @@ public sealed class NameDictionary
 
     public string ToJson() => JsonSerializer.Serialize(Words, NameWordsContext.Default.NameWords) + "\n";
 
-    internal string? Role(ReadOnlySpan<char> word) => roles.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(word, out var role) ? role : null;
+    internal string? Role(ReadOnlySpan<char> word) =>
+        roles.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(word, out var role) ? role : null;
 
     /// <summary>2k, 4096, 2048x1024, low.</summary>
     internal bool IsSize(ReadOnlySpan<char> word)
     {
-        if (sizes.GetAlternateLookup<ReadOnlySpan<char>>().Contains(word)) return true;
-        if (word.Length is 2 or 3 && word[^1] == 'k') return IsDigits(word[..^1]);
+        if (sizes.GetAlternateLookup<ReadOnlySpan<char>>().Contains(word))
+            return true;
+        if (word.Length is 2 or 3 && word[^1] == 'k')
+            return IsDigits(word[..^1]);
         var by = word.IndexOf('x');
         return by is >= 3 and <= 5 && IsDigits(word[..by]) && word.Length - by - 1 is >= 3 and <= 5 && IsDigits(word[(by + 1)..]);
     }
@@ -82,7 +95,8 @@ public sealed class NameDictionary
     internal bool IsSkin(ReadOnlySpan<char> word)
     {
         var letters = word.Length;
-        while (letters > 0 && char.IsAsciiDigit(word[letters - 1])) letters--;
+        while (letters > 0 && char.IsAsciiDigit(word[letters - 1]))
+            letters--;
         var look = skins.GetAlternateLookup<ReadOnlySpan<char>>();
         return look.Contains(word[..letters]) || (letters == word.Length && letters > 1 && look.Contains(word[..^1]));
     }
@@ -102,8 +116,17 @@ public sealed class NameDictionary
 /// <param name="Colours">Colour words that tell variants of one map apart.</param>
 /// <param name="Skins">Words that begin a skin or variant: skin2, variant_b.</param>
 public sealed record NameWords(
-    ImmutableSortedDictionary<string, ImmutableArray<string>> Roles, ImmutableArray<string> Sizes, ImmutableArray<string> Colours, ImmutableArray<string> Skins);
+    ImmutableSortedDictionary<string, ImmutableArray<string>> Roles,
+    ImmutableArray<string> Sizes,
+    ImmutableArray<string> Colours,
+    ImmutableArray<string> Skins
+);
 
-[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, WriteIndented = true, RespectRequiredConstructorParameters = true, RespectNullableAnnotations = true)]
+[JsonSourceGenerationOptions(
+    PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
+    WriteIndented = true,
+    RespectRequiredConstructorParameters = true,
+    RespectNullableAnnotations = true
+)]
 [JsonSerializable(typeof(NameWords))]
 internal sealed partial class NameWordsContext : JsonSerializerContext;

@@ -2,7 +2,14 @@ namespace RootCall.Core.Muster;
 
 internal enum TokenKind : byte
 {
-    Body, Role, Resolution, Version, Tile, Frame, Colour, Skin,
+    Body,
+    Role,
+    Resolution,
+    Version,
+    Tile,
+    Frame,
+    Colour,
+    Skin,
 }
 
 /// <summary>A run of characters of a stem: letters and digits between separators, or one hump of camel case.</summary>
@@ -24,7 +31,8 @@ internal static class NameTokens
         var role = -1;
         for (var i = 0; i < count; i++)
         {
-            if (tokens[i].Kind != TokenKind.Body) continue;
+            if (tokens[i].Kind != TokenKind.Body)
+                continue;
             var word = Text(lower, tokens[i]);
             if (word.Length >= 4 && word[0] == '<' && word[^1] == '>')
             {
@@ -33,8 +41,15 @@ internal static class NameTokens
             }
 
             // The first token names the thing: "half_timber.png" is not half of "timber".
-            if (i == 0) continue;
-            if (word[0] == 'u' && NameDictionary.IsDigits(word[1..]) && i + 1 < count && Text(lower, tokens[i + 1]) is ['v', .. var v] && NameDictionary.IsDigits(v))
+            if (i == 0)
+                continue;
+            if (
+                word[0] == 'u'
+                && NameDictionary.IsDigits(word[1..])
+                && i + 1 < count
+                && Text(lower, tokens[i + 1]) is ['v', .. var v]
+                && NameDictionary.IsDigits(v)
+            )
             {
                 tokens[i] = new(tokens[i].Start, (short)(tokens[i + 1].Start + tokens[i + 1].Length - tokens[i].Start), TokenKind.Tile);
                 tokens[(i + 2)..count].CopyTo(tokens[(i + 1)..]);
@@ -45,7 +60,8 @@ internal static class NameTokens
             if (Joined(lower, names, tokens, i, count) is var joined and > 0)
             {
                 // The last role counts; one that came before it is part of the thing's own name: "brushed_metal_normal".
-                if (role >= 0) tokens[role] = tokens[role] with { Kind = TokenKind.Body };
+                if (role >= 0)
+                    tokens[role] = tokens[role] with { Kind = TokenKind.Body };
                 role = i;
                 if (joined > 1)
                 {
@@ -76,25 +92,39 @@ internal static class NameTokens
     {
         var n = 0;
         foreach (var c in Text(lower, token))
-            if (!IsSeparator(c) && n < buffer.Length) buffer[n++] = c;
+            if (!IsSeparator(c) && n < buffer.Length)
+                buffer[n++] = c;
         return buffer[..n];
     }
 
-    private static TokenKind Kind(ReadOnlySpan<char> stem, ReadOnlySpan<char> word, Span<NameToken> tokens, int i, int count, NameDictionary names)
+    private static TokenKind Kind(
+        ReadOnlySpan<char> stem,
+        ReadOnlySpan<char> word,
+        Span<NameToken> tokens,
+        int i,
+        int count,
+        NameDictionary names
+    )
     {
         if (NameDictionary.IsDigits(word))
         {
             var dotted = tokens[i].Start > 0 && stem[tokens[i].Start - 1] == '.';
             // 1024 is a size and a tile; after a dot tiles and frames stand (common practice).
-            if (word.Length == 4 && word[0] == '1' && !word.SequenceEqual("1000") && (dotted || !names.IsSize(word))) return TokenKind.Tile;
-            if (names.IsSize(word) && !dotted) return TokenKind.Resolution;
+            if (word.Length == 4 && word[0] == '1' && !word.SequenceEqual("1000") && (dotted || !names.IsSize(word)))
+                return TokenKind.Tile;
+            if (names.IsSize(word) && !dotted)
+                return TokenKind.Resolution;
             return i == count - 1 && word.Length >= 3 ? TokenKind.Frame : TokenKind.Body;
         }
 
-        if (names.IsSize(word)) return TokenKind.Resolution;
-        if (word.Length is >= 2 and <= 6 && word[0] == 'v' && NameDictionary.IsDigits(word[1..])) return TokenKind.Version;
-        if (word.Trim('#').IsEmpty || (word[0] == '%' && word[^1] == 'd')) return TokenKind.Frame;
-        if (names.IsColour(word)) return TokenKind.Colour;
+        if (names.IsSize(word))
+            return TokenKind.Resolution;
+        if (word.Length is >= 2 and <= 6 && word[0] == 'v' && NameDictionary.IsDigits(word[1..]))
+            return TokenKind.Version;
+        if (word.Trim('#').IsEmpty || (word[0] == '%' && word[^1] == 'd'))
+            return TokenKind.Frame;
+        if (names.IsColour(word))
+            return TokenKind.Colour;
         return names.IsSkin(word) ? TokenKind.Skin : TokenKind.Body;
     }
 
@@ -108,7 +138,8 @@ internal static class NameTokens
             for (var i = at; i < at + n && length >= 0; i++)
             {
                 var part = Text(lower, tokens[i]);
-                if (length + part.Length > word.Length) length = -1;
+                if (length + part.Length > word.Length)
+                    length = -1;
                 else
                 {
                     part.CopyTo(word[length..]);
@@ -116,7 +147,8 @@ internal static class NameTokens
                 }
             }
 
-            if (length > 0 && names.Role(word[..length]) is not null) return n;
+            if (length > 0 && names.Role(word[..length]) is not null)
+                return n;
         }
 
         return 0;
@@ -125,21 +157,25 @@ internal static class NameTokens
     /// <summary>A name that says nothing but its role: "normal_2k.png". Then the first token is the role.</summary>
     private static void Alone(ReadOnlySpan<char> lower, NameDictionary names, Span<NameToken> tokens)
     {
-        if (tokens.Length == 0 || tokens[0].Kind != TokenKind.Body) return;
+        if (tokens.Length == 0 || tokens[0].Kind != TokenKind.Body)
+            return;
         var hasRole = false;
         for (var i = 1; i < tokens.Length; i++)
         {
-            if (tokens[i].Kind == TokenKind.Body) return;
+            if (tokens[i].Kind == TokenKind.Body)
+                return;
             hasRole |= tokens[i].Kind == TokenKind.Role;
         }
 
-        if (!hasRole && names.Role(Text(lower, tokens[0])) is not null) tokens[0] = tokens[0] with { Kind = TokenKind.Role };
+        if (!hasRole && names.Role(Text(lower, tokens[0])) is not null)
+            tokens[0] = tokens[0] with { Kind = TokenKind.Role };
         // "base_color.png": the role took all but its first word.
         else if (hasRole && tokens.Length > 1 && tokens[1].Kind == TokenKind.Role)
         {
             var both = new NameToken(tokens[0].Start, (short)(tokens[1].Start + tokens[1].Length - tokens[0].Start), TokenKind.Role);
             Span<char> word = stackalloc char[LongestWord];
-            if (names.Role(Squeeze(lower, both, word)) is not null) (tokens[0], tokens[1]) = (both, new(tokens[1].Start, 0, TokenKind.Role));
+            if (names.Role(Squeeze(lower, both, word)) is not null)
+                (tokens[0], tokens[1]) = (both, new(tokens[1].Start, 0, TokenKind.Role));
         }
     }
 
@@ -150,7 +186,12 @@ internal static class NameTokens
         for (var i = 0; i <= stem.Length; i++)
         {
             var ends = i == stem.Length || IsSeparator(stem[i]);
-            var hump = !ends && start >= 0 && i > start && char.IsUpper(stem[i]) && (char.IsLower(stem[i - 1]) || (char.IsUpper(stem[i - 1]) && i + 1 < stem.Length && char.IsLower(stem[i + 1])));
+            var hump =
+                !ends
+                && start >= 0
+                && i > start
+                && char.IsUpper(stem[i])
+                && (char.IsLower(stem[i - 1]) || (char.IsUpper(stem[i - 1]) && i + 1 < stem.Length && char.IsLower(stem[i + 1])));
             if (start >= 0 && (ends || hump))
             {
                 if (count == Most)
@@ -164,7 +205,8 @@ internal static class NameTokens
                 start = -1;
             }
 
-            if (start < 0 && !ends) start = i;
+            if (start < 0 && !ends)
+                start = i;
         }
 
         return count;

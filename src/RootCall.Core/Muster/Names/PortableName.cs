@@ -9,7 +9,14 @@ namespace RootCall.Core.Muster;
 public static class PortableName
 {
     private const int MaxBytes = 255;
-    private static readonly string[] Devices = ["con", "prn", "aux", "nul", .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"com{n}", $"lpt{n}" })];
+    private static readonly string[] Devices =
+    [
+        "con",
+        "prn",
+        "aux",
+        "nul",
+        .. Enumerable.Range(1, 9).SelectMany(n => new[] { $"com{n}", $"lpt{n}" }),
+    ];
 
     private const int LongestDevice = 4;
 
@@ -18,9 +25,11 @@ public static class PortableName
     /// <summary>Letters, digits and a few signs, and no device: what most names are, told without making another one.</summary>
     private static bool IsPlain(string name)
     {
-        if (name.Length is 0 or > 200 || name[^1] == '.') return false;
+        if (name.Length is 0 or > 200 || name[^1] == '.')
+            return false;
         foreach (var c in name)
-            if (!char.IsAsciiLetterOrDigit(c) && c is not ('_' or '-' or '.')) return false;
+            if (!char.IsAsciiLetterOrDigit(c) && c is not ('_' or '-' or '.'))
+                return false;
         var dot = name.IndexOf('.', StringComparison.Ordinal);
         return dot > LongestDevice || (dot < 0 && name.Length > LongestDevice);
     }
@@ -32,12 +41,15 @@ public static class PortableName
         foreach (var c in name.Normalize(NormalizationForm.FormC))
             text.Append(c < ' ' || "<>:\"/\\|?*%".Contains(c, StringComparison.Ordinal) ? '_' : c);
         var made = text.ToString().TrimEnd('.', ' ');
-        if (made.Length == 0) made = "_";
+        if (made.Length == 0)
+            made = "_";
         var dot = made.LastIndexOf('.');
         var stem = dot > 0 ? made[..dot] : made;
         var ending = dot > 0 ? made[dot..] : string.Empty;
-        if (Devices.Contains(made.Split('.')[0], StringComparer.OrdinalIgnoreCase)) stem += "_";
-        while (Encoding.UTF8.GetByteCount(stem + ending) > MaxBytes) stem = stem[..^1];
+        if (Devices.Contains(made.Split('.')[0], StringComparer.OrdinalIgnoreCase))
+            stem += "_";
+        while (Encoding.UTF8.GetByteCount(stem + ending) > MaxBytes)
+            stem = stem[..^1];
         return stem + ending;
     }
 }

@@ -16,9 +16,14 @@ public static partial class TilePath
     public static ImmutableArray<string> Files(string path, RootScope scope)
     {
         var name = Path.GetFileName(path);
-        if (!IsTiled(name) || scope.Enter(Path.GetDirectoryName(path)!) is not { } folder || !Directory.Exists(folder)) return [];
+        if (!IsTiled(name) || scope.Enter(Path.GetDirectoryName(path)!) is not { } folder || !Directory.Exists(folder))
+            return [];
         var token = Token().Match(name);
-        var pattern = new Regex("^" + Regex.Escape(name[..token.Index]) + Digits(token.Value) + Regex.Escape(name[(token.Index + token.Length)..]) + "$", RegexOptions.CultureInvariant, TimeSpan.FromSeconds(1));
+        var pattern = new Regex(
+            "^" + Regex.Escape(name[..token.Index]) + Digits(token.Value) + Regex.Escape(name[(token.Index + token.Length)..]) + "$",
+            RegexOptions.CultureInvariant,
+            TimeSpan.FromSeconds(1)
+        );
         return [.. Directory.EnumerateFiles(folder).Where(f => pattern.IsMatch(Path.GetFileName(f))).Order(StringComparer.Ordinal)];
     }
 
@@ -30,13 +35,14 @@ public static partial class TilePath
         return string.Concat(file.Text.AsSpan(0, at), Token().Match(asked.Text).Value, file.Text.AsSpan(at + own.Length));
     }
 
-    private static string Digits(string token) => token.ToUpperInvariant() switch
-    {
-        "<UDIM>" => "1[0-9]{3}",
-        "<UVTILE>" => "u[0-9]+_v[0-9]+",
-        ['#', ..] => $"[0-9]{{{token.Length},}}",
-        _ => "[0-9]+",
-    };
+    private static string Digits(string token) =>
+        token.ToUpperInvariant() switch
+        {
+            "<UDIM>" => "1[0-9]{3}",
+            "<UVTILE>" => "u[0-9]+_v[0-9]+",
+            ['#', ..] => $"[0-9]{{{token.Length},}}",
+            _ => "[0-9]+",
+        };
 
     [GeneratedRegex("<(UDIM|UVTILE)>|##+|%0?[0-9]*d", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Token();

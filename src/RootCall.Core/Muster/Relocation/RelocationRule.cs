@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Files;
 
 namespace RootCall.Core.Muster;
 
@@ -21,21 +22,24 @@ public static class RelocationRules
         var moves = Moves(references);
         var rewrites = new Dictionary<(string From, string To), List<Move>>();
         foreach (var move in moves)
-            foreach (var rewrite in move.Rewrites())
-            {
-                if (!rewrites.TryGetValue(rewrite, out var explained)) rewrites[rewrite] = explained = [];
-                explained.Add(move);
-            }
+        foreach (var rewrite in move.Rewrites())
+        {
+            if (!rewrites.TryGetValue(rewrite, out var explained))
+                rewrites[rewrite] = explained = [];
+            explained.Add(move);
+        }
 
         // Greedy with a lazily corrected heap: a count only shrinks, so a stale top is pushed back with its true count.
         var open = moves.ToHashSet();
         var heap = new PriorityQueue<(string From, string To), (int, int, string)>();
-        foreach (var (rewrite, explained) in rewrites) heap.Enqueue(rewrite, Order(Weight(explained), rewrite));
+        foreach (var (rewrite, explained) in rewrites)
+            heap.Enqueue(rewrite, Order(Weight(explained), rewrite));
         var rules = ImmutableArray.CreateBuilder<RelocationRule>();
         while (open.Count > 0 && heap.TryDequeue(out var rewrite, out var order))
         {
             var settles = rewrites[rewrite].Where(open.Contains).ToList();
-            if (settles.Count == 0) continue;
+            if (settles.Count == 0)
+                continue;
             if (Weight(settles) < -order.Item1)
             {
                 heap.Enqueue(rewrite, Order(Weight(settles), rewrite));
@@ -55,7 +59,8 @@ public static class RelocationRules
 
     private static ImmutableArray<int> Numbers(IEnumerable<Move> moves) => [.. moves.SelectMany(m => m.Numbers).Order()];
 
-    private static (int, int, string) Order(int settles, (string From, string To) rewrite) => (-settles, -rewrite.From.Length, $"{rewrite.From}\n{rewrite.To}");
+    private static (int, int, string) Order(int settles, (string From, string To) rewrite) =>
+        (-settles, -rewrite.From.Length, $"{rewrite.From}\n{rewrite.To}");
 
     /// <summary>Files that went from one written folder to one folder are explained by the same rewrites.</summary>
     private static List<Move> Moves(IEnumerable<MusteredReference> references)
@@ -63,10 +68,12 @@ public static class RelocationRules
         var moves = new Dictionary<(string, string), Move>();
         foreach (var reference in references)
         {
-            if (reference.Clear is not { } clear) continue;
+            if (reference.Clear is not { } clear)
+                continue;
             var written = WrittenPath.Parse(reference.Reference.Written);
             var key = (written.Folder, Path.GetDirectoryName(clear.Path)!);
-            if (!moves.TryGetValue(key, out var move)) moves[key] = move = new(written, key.Item2, []);
+            if (!moves.TryGetValue(key, out var move))
+                moves[key] = move = new(written, key.Item2, []);
             move.Numbers.Add(reference.Number);
         }
 
@@ -86,7 +93,8 @@ public static class RelocationRules
             {
                 yield return (Written.Join(written - common), "/" + string.Join('/', answer.Take(answer.Length - common)));
                 var (w, a) = (written - common - 1, answer.Length - common - 1);
-                if (w < 0 || a < 0 || FileName.Fold(Written.Segments[w]) != FileName.Fold(answer[a])) yield break;
+                if (w < 0 || a < 0 || FileName.Fold(Written.Segments[w]) != FileName.Fold(answer[a]))
+                    yield break;
             }
         }
 

@@ -12,28 +12,55 @@ internal static class AuditEndpoints
     public static void MapAudit(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}/audit").WithTags("Audit");
-        group.MapGet(string.Empty, async (Guid id, Audits audits, CancellationToken stop) => TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop))));
+        group.MapGet(string.Empty, async (Guid id, Audits audits, CancellationToken stop) =>
+            TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop)))
+        );
         group.MapGet("/cause", async (Guid id, string key, string? member, Audits audits, CancellationToken stop) =>
         {
             var state = await audits.Get(id, stop);
-            var cause = state.Report.Causes.FirstOrDefault(c => c.Cause.Key == key) ?? throw new CannotUseException("That cause is gone; nothing is left of it.");
+            var cause = state.Report.Causes.FirstOrDefault(c => c.Cause.Key == key)
+                ?? throw new CannotUseException("That cause is gone; nothing is left of it.");
             return TypedResults.Ok(AuditShapes.Cause(id, state, cause, member));
         });
-        group.MapGet("/file", async (Guid id, string? format, Audits audits, CancellationToken stop) =>
-        {
-            var state = await audits.Get(id, stop);
-            using var file = new MemoryStream();
-            var name = Path.GetFileNameWithoutExtension(state.Scene.Scene.Path);
-            if (format == "junit") JunitReport.Write(file, state.Scene, state.Report with { Findings = state.Report.Findings.RemoveAll(f => state.Waivers.ContainsKey(f.Cause.Key)) }, Severity.Blocker);
-            else SarifLog.Write(file, state.Scene, state.Report, typeof(AuditEndpoints).Assembly.GetName().Version!.ToString(3), state.Waivers);
-            return format == "junit" ? Results.File(file.ToArray(), "application/xml", $"{name}.junit.xml") : Results.File(file.ToArray(), "application/sarif+json", $"{name}.sarif");
-        }).ExcludeFromDescription();
+        group
+            .MapGet("/file", async (Guid id, string? format, Audits audits, CancellationToken stop) =>
+            {
+                var state = await audits.Get(id, stop);
+                using var file = new MemoryStream();
+                var name = Path.GetFileNameWithoutExtension(state.Scene.Scene.Path);
+                if (format == "junit")
+                    JunitReport.Write(
+                        file,
+                        state.Scene,
+                        state.Report with
+                        {
+                            Findings = state.Report.Findings.RemoveAll(f => state.Waivers.ContainsKey(f.Cause.Key)),
+                        },
+                        Severity.Blocker
+                    );
+                else
+                    SarifLog.Write(
+                        file,
+                        state.Scene,
+                        state.Report,
+                        typeof(AuditEndpoints).Assembly.GetName().Version!.ToString(3),
+                        state.Waivers
+                    );
+                return format == "junit"
+                    ? Results.File(file.ToArray(), "application/xml", $"{name}.junit.xml")
+                    : Results.File(file.ToArray(), "application/sarif+json", $"{name}.sarif");
+            })
+            .ExcludeFromDescription();
         group.MapPost("/preview", async (Guid id, FixRequest request, Audits audits, CancellationToken stop) =>
-            TypedResults.Ok(AuditShapes.Fix(FixPlan.Make(Audits.Picked(await audits.Get(id, stop), request)))));
-        group.MapPost("/fix", async (Guid id, FixRequest request, Audits audits, CancellationToken stop) => TypedResults.Ok(await audits.Fix(id, request, stop)));
+            TypedResults.Ok(AuditShapes.Fix(FixPlan.Make(Audits.Picked(await audits.Get(id, stop), request))))
+        );
+        group.MapPost("/fix", async (Guid id, FixRequest request, Audits audits, CancellationToken stop) =>
+            TypedResults.Ok(await audits.Fix(id, request, stop))
+        );
         group.MapPost("/waive", async (Guid id, WaiveRequest request, Audits audits, WaiverStore waivers, CancellationToken stop) =>
         {
-            if (string.IsNullOrWhiteSpace(request.Reason)) throw new CannotUseException("A waiver needs a reason.");
+            if (string.IsNullOrWhiteSpace(request.Reason))
+                throw new CannotUseException("A waiver needs a reason.");
             await waivers.Put(id, new(request.Cause, request.Reason.Trim(), DateTimeOffset.UtcNow), stop);
             return TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop)));
         });
@@ -52,20 +79,44 @@ internal static class AuditEndpoints
                 var chosen = destination.Equals(state.Scene.Destination);
                 var report = chosen ? state.Report : await audits.For(state, destination, stop);
                 var then = report.Causes.ToDictionary(c => c.Cause.Key, c => c.Cause.Sentence(c.Findings.Length));
-                changes.Add(new(
-                    AuditShapes.Destination(destination), chosen, report.Count(Severity.Blocker), report.Count(Severity.Warning), report.Count(Severity.Note),
-                    then.Where(t => !now.ContainsKey(t.Key)).Select(t => t.Value), now.Where(n => !then.ContainsKey(n.Key)).Select(n => n.Value)));
+                changes.Add(
+                    new(
+                        AuditShapes.Destination(destination),
+                        chosen,
+                        report.Count(Severity.Blocker),
+                        report.Count(Severity.Warning),
+                        report.Count(Severity.Note),
+                        then.Where(t => !now.ContainsKey(t.Key)).Select(t => t.Value),
+                        now.Where(n => !then.ContainsKey(n.Key)).Select(n => n.Value)
+                    )
+                );
             }
 
             return TypedResults.Ok(changes);
         });
-        group.MapPut("/destination", async (Guid id, ChooseDestination choose, Audits audits, HouseStore house, SceneStore scenes, CancellationToken stop) =>
-        {
-            if (!(await house.Destinations(stop)).Any(d => d.Id == choose.Id)) throw new CannotUseException($"There is no destination “{choose.Id}”.");
-            await scenes.SetDestination(id, choose.Id, stop);
-            return TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop)));
-        });
-        api.MapGet("/scenes/{id:guid}/beside/{at:int}/picture", (Guid id, int at, HttpResponse response, CurrentScenes current, DiskStore disk, PictureRequests pictures, CancellationToken stop) =>
-            PictureEndpoints.Beside(id, at, response, current, disk, pictures, stop)).WithTags("Pictures").ExcludeFromDescription();
+        group.MapPut(
+            "/destination",
+            async (Guid id, ChooseDestination choose, Audits audits, HouseStore house, SceneStore scenes, CancellationToken stop) =>
+            {
+                if (!(await house.Destinations(stop)).Any(d => d.Id == choose.Id))
+                    throw new CannotUseException($"There is no destination “{choose.Id}”.");
+                await scenes.SetDestination(id, choose.Id, stop);
+                return TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop)));
+            }
+        );
+        api.MapGet(
+                "/scenes/{id:guid}/beside/{at:int}/picture",
+                (
+                    Guid id,
+                    int at,
+                    HttpResponse response,
+                    CurrentScenes current,
+                    DiskStore disk,
+                    PictureRequests pictures,
+                    CancellationToken stop
+                ) => PictureEndpoints.Beside(id, at, response, current, disk, pictures, stop)
+            )
+            .WithTags("Pictures")
+            .ExcludeFromDescription();
     }
 }

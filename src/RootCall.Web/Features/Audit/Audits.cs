@@ -13,10 +13,30 @@ using RootCall.Web.Features.Work;
 namespace RootCall.Web.Features.Audit;
 
 /// <summary>An audit of a scene as it stands.</summary>
-internal sealed record AuditState(CurrentState Current, AuditScene Scene, AuditReport Report, IReadOnlyDictionary<string, Waiver> Waivers, int ToMeasure);
+internal sealed record AuditState(
+    CurrentState Current,
+    AuditScene Scene,
+    AuditReport Report,
+    IReadOnlyDictionary<string, Waiver> Waivers,
+    int ToMeasure
+);
 
-/// <summary>Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks only at what changed.</summary>
-internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseStore house, WaiverStore waivers, SceneStore scenes, NameStore names, LedgerStore ledgers, RootStore roots, WorkStore tasks, WorkDispatcher work)
+/// <summary>
+/// Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks
+/// only at what changed.
+/// </summary>
+internal sealed class Audits(
+    CurrentScenes current,
+    KnownFileStore known,
+    HouseStore house,
+    WaiverStore waivers,
+    SceneStore scenes,
+    NameStore names,
+    LedgerStore ledgers,
+    RootStore roots,
+    WorkStore tasks,
+    WorkDispatcher work
+)
 {
     private readonly ConcurrentDictionary<Guid, Kept> kept = new();
 
@@ -30,7 +50,14 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
 
         public DateTime Asked { get; set; }
 
-        public (MusterReport Report, Destination Destination, HouseRules House, int Measured, AuditScene Scene, AuditReport Found)? Last { get; set; }
+        public (
+            MusterReport Report,
+            Destination Destination,
+            HouseRules House,
+            int Measured,
+            AuditScene Scene,
+            AuditReport Found
+        )? Last { get; set; }
     }
 
     public async Task<AuditState> Get(Guid id, CancellationToken stop)
@@ -42,7 +69,16 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
 
     /// <summary>The same scene for another destination, without keeping anything.</summary>
     public async Task<AuditReport> For(AuditState state, Destination destination, CancellationToken stop) =>
-        AuditRun.Make(new AuditScene(state.Scene.Report, kept[state.Current.Arrival.SceneId].Pixels, destination, await house.Rules(stop), state.Scene.Names), stop: stop);
+        AuditRun.Make(
+            new AuditScene(
+                state.Scene.Report,
+                kept[state.Current.Arrival.SceneId].Pixels,
+                destination,
+                await house.Rules(stop),
+                state.Scene.Names
+            ),
+            stop: stop
+        );
 
     private async Task<AuditState> Get(Guid id, CurrentState state, Destination destination, CancellationToken stop)
     {
@@ -53,20 +89,40 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
             var wanted = ImageMeasures.Wanted(state.Report).ToList();
             var unknown = wanted.Where(w => !mine.Pixels.ContainsKey(w.Path)).ToList();
             if (unknown.Count > 0)
-                foreach (var (path, stats) in await known.Pixels(unknown, stop)) mine.Pixels[path] = stats;
+                foreach (var (path, stats) in await known.Pixels(unknown, stop))
+                    mine.Pixels[path] = stats;
             var left = unknown.Count(w => !mine.Pixels.ContainsKey(w.Path));
-            // Once in a while, since an image that does not decode stays unmeasured for good; and not while the muster's own task is on its way.
-            if (left > 0 && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5) && DateTimeOffset.UtcNow - state.Arrival.MusteredAt > TimeSpan.FromSeconds(20) && !await tasks.IsOpen<Remember>(id, stop))
+            // Once in a while, since an image that does not decode stays unmeasured for good; and not while the
+            // muster's own task is on its way.
+            if (
+                left > 0
+                && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5)
+                && DateTimeOffset.UtcNow - state.Arrival.MusteredAt > TimeSpan.FromSeconds(20)
+                && !await tasks.IsOpen<Remember>(id, stop)
+            )
             {
                 mine.Asked = DateTime.UtcNow;
                 await work.Start(new Remember(id), "Measure the images", id, stop);
             }
 
             var rules = await house.Rules(stop);
-            if (mine.Last is not { } last || !ReferenceEquals(last.Report, state.Report) || !last.Destination.Equals(destination) || last.House.Write() != rules.Write() || last.Measured != wanted.Count - left)
+            if (
+                mine.Last is not { } last
+                || !ReferenceEquals(last.Report, state.Report)
+                || !last.Destination.Equals(destination)
+                || last.House.Write() != rules.Write()
+                || last.Measured != wanted.Count - left
+            )
             {
                 var scene = new AuditScene(state.Report, mine.Pixels, destination, rules, await names.Read(stop));
-                mine.Last = last = (state.Report, destination, rules, wanted.Count - left, scene, AuditRun.Make(scene, mine.Memory, stop: stop));
+                mine.Last = last = (
+                    state.Report,
+                    destination,
+                    rules,
+                    wanted.Count - left,
+                    scene,
+                    AuditRun.Make(scene, mine.Memory, stop: stop)
+                );
             }
 
             return new(state, last.Scene, last.Found, await waivers.Read(id, stop), left);
@@ -82,7 +138,16 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
     {
         var keys = request.Keys?.ToHashSet(StringComparer.Ordinal);
         var pending = PendingFixes(state).Keys;
-        return [.. state.Report.Findings.Where(f => !state.Waivers.ContainsKey(f.Cause.Key) && (request.Cause is null || f.Cause.Key == request.Cause) && keys?.Contains(f.Key) != false && (!request.Safe || f.Fixes is [{ IsSafe: true }, ..]) && !pending.Contains(PendingKey(f)))];
+        return
+        [
+            .. state.Report.Findings.Where(f =>
+                !state.Waivers.ContainsKey(f.Cause.Key)
+                && (request.Cause is null || f.Cause.Key == request.Cause)
+                && keys?.Contains(f.Key) != false
+                && (!request.Safe || f.Fixes is [{ IsSafe: true }, ..])
+                && !pending.Contains(PendingKey(f))
+            ),
+        ];
     }
 
     /// <summary>Puts fixes into the ledger as one entry.</summary>
@@ -92,24 +157,43 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
         var findings = Picked(state, request);
         var plan = FixPlan.Make(findings);
         var causes = plan.Fixed.Select(f => f.Cause.Key).Distinct().ToList();
-        var sentence = causes.Count == 1 ? $"Fix {plan.Fixed[0].Cause.Sentence(plan.Fixed.Length)}" : $"Fix {plan.Fixed.Length} findings of {causes.Count} causes";
-        return await Put(id, state, plan.Entry(sentence, causes.Count == 1 ? $"rule {plan.Fixed[0].Rule}" : "rules of the audit", DateTimeOffset.UtcNow), request.Seen, stop);
+        var sentence =
+            causes.Count == 1
+                ? $"Fix {plan.Fixed[0].Cause.Sentence(plan.Fixed.Length)}"
+                : $"Fix {plan.Fixed.Length} findings of {causes.Count} causes";
+        return await Put(
+            id,
+            state,
+            plan.Entry(sentence, causes.Count == 1 ? $"rule {plan.Fixed[0].Rule}" : "rules of the audit", DateTimeOffset.UtcNow),
+            request.Seen,
+            stop
+        );
     }
 
     /// <exception cref="CannotUseException">Another window has changed the same things since <paramref name="seen"/>.</exception>
     public async Task<LedgerView> Put(Guid id, AuditState state, LedgerEntry entry, Guid? seen, CancellationToken stop)
     {
-        var ledger = await ledgers.Change(id, l =>
-        {
-            if (seen is not null && l.Entries.Any(e => e.Id == seen))
+        var ledger = await ledgers.Change(
+            id,
+            l =>
             {
-                var targets = entry.Edits.Select(e => e.Target).ToHashSet(StringComparer.Ordinal);
-                if (l.Entries.SkipWhile(e => e.Id != seen).Skip(1).FirstOrDefault(e => e.Edits.Any(x => targets.Contains(x.Target))) is { } other)
-                    throw new CannotUseException($"“{other.Sentence}” was put in from another window at {other.At.LocalDateTime:HH:mm}, and changes the same things. Nothing was put in here; look at it, and fix again.");
-            }
+                if (seen is not null && l.Entries.Any(e => e.Id == seen))
+                {
+                    var targets = entry.Edits.Select(e => e.Target).ToHashSet(StringComparer.Ordinal);
+                    if (
+                        l.Entries.SkipWhile(e => e.Id != seen).Skip(1).FirstOrDefault(e => e.Edits.Any(x => targets.Contains(x.Target))) is
+                        { } other
+                    )
+                        throw new CannotUseException(
+                            $"“{other.Sentence}” was put in from another window at {other.At.LocalDateTime:HH:mm}, and "
+                                + $"changes the same things. Nothing was put in here; look at it, and fix again."
+                        );
+                }
 
-            return l.Put(entry);
-        }, stop);
+                return l.Put(entry);
+            },
+            stop
+        );
         return LedgerEndpoints.View(ledger, state.Current, await LedgerEndpoints.Names(roots, state.Current, stop));
     }
 
@@ -119,7 +203,8 @@ internal sealed class Audits(CurrentScenes current, KnownFileStore known, HouseS
         var pending = new Dictionary<string, int>(StringComparer.Ordinal);
         for (var i = 0; i < state.Current.Ledger.Entries.Length; i++)
             if (state.Current.Ledger.Entries[i].State == EntryState.Pending)
-                foreach (var done in state.Current.Ledger.Entries[i].Fixed) pending[$"{done.Rule}|{done.Kind}|{done.Name}|{done.Part}|{done.Cause}"] = i + 1;
+                foreach (var done in state.Current.Ledger.Entries[i].Fixed)
+                    pending[$"{done.Rule}|{done.Kind}|{done.Name}|{done.Part}|{done.Cause}"] = i + 1;
         return pending;
     }
 

@@ -32,23 +32,37 @@ internal static class HouseEndpoints
             var changed = now with
             {
                 Severities = usual ? now.Severities.Remove(rule) : now.Severities.SetItem(rule, choose.Severity!),
-                Thresholds = (choose.Thresholds ?? new Dictionary<string, double>()).Aggregate(now.Thresholds, (t, c) => t.SetItem($"{rule}/{c.Key}", c.Value)),
+                Thresholds = (choose.Thresholds ?? new Dictionary<string, double>()).Aggregate(now.Thresholds, (t, c) =>
+                    t.SetItem($"{rule}/{c.Key}", c.Value)
+                ),
             };
             // Read back, so that what cannot be read is refused before it is kept.
             await house.SetRules(HouseRules.Read(changed.Write(), "the house rules"), stop);
             return TypedResults.Ok(AuditShapes.Rule(descriptor, changed));
         });
         var choice = api.MapGroup("/house-rules").WithTags("Rules");
-        choice.MapGet(string.Empty, async (HouseStore house, CancellationToken stop) => TypedResults.Ok(new JsonDocumentText((await house.Rules(stop)).Write())));
-        choice.MapGet("/file", async (HouseStore house, CancellationToken stop) => File(await house.Rules(stop) is var r ? r.Write() : string.Empty, "house-rules.json")).ExcludeFromDescription();
+        choice.MapGet(string.Empty, async (HouseStore house, CancellationToken stop) =>
+            TypedResults.Ok(new JsonDocumentText((await house.Rules(stop)).Write()))
+        );
+        choice
+            .MapGet("/file", async (HouseStore house, CancellationToken stop) =>
+                File(await house.Rules(stop) is var r ? r.Write() : string.Empty, "house-rules.json")
+            )
+            .ExcludeFromDescription();
         choice.MapPut(string.Empty, async (JsonDocumentText text, HouseStore house, CancellationToken stop) =>
         {
             await house.SetRules(HouseRules.Read(text.Text, "the text"), stop);
             return TypedResults.Ok(text);
         });
         var destinations = api.MapGroup("/destinations").WithTags("Destinations");
-        destinations.MapGet("/{id}", async (string id, HouseStore house, CancellationToken stop) => TypedResults.Ok(new JsonDocumentText(DestinationFiles.Write(await house.DestinationOf(id, stop)))));
-        destinations.MapGet("/{id}/file", async (string id, HouseStore house, CancellationToken stop) => File(DestinationFiles.Write(await house.DestinationOf(id, stop)), $"{id}.json")).ExcludeFromDescription();
+        destinations.MapGet("/{id}", async (string id, HouseStore house, CancellationToken stop) =>
+            TypedResults.Ok(new JsonDocumentText(DestinationFiles.Write(await house.DestinationOf(id, stop))))
+        );
+        destinations
+            .MapGet("/{id}/file", async (string id, HouseStore house, CancellationToken stop) =>
+                File(DestinationFiles.Write(await house.DestinationOf(id, stop)), $"{id}.json")
+            )
+            .ExcludeFromDescription();
         destinations.MapPut(string.Empty, async (JsonDocumentText text, HouseStore house, CancellationToken stop) =>
         {
             var read = DestinationFiles.Read(text.Text, "the text");

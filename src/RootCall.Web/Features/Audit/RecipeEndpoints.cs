@@ -1,5 +1,4 @@
 using RootCall.Core.Audit;
-using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Data.Stores;
 
@@ -25,9 +24,17 @@ internal static class RecipeEndpoints
     public static void MapRecipes(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/recipes").WithTags("Recipes");
-        group.MapGet(string.Empty, async (HouseStore house, CancellationToken stop) => TypedResults.Ok((await house.Recipes(stop)).Select(r => Item(r.Id, r.Recipe))));
-        group.MapGet("/{recipe}", async (string recipe, HouseStore house, CancellationToken stop) => TypedResults.Ok(new RecipeText(recipe, (await house.RecipeOf(recipe, stop)).Write())));
-        group.MapGet("/{recipe}/file", async (string recipe, HouseStore house, CancellationToken stop) => HouseEndpoints.File((await house.RecipeOf(recipe, stop)).Write(), $"{recipe}.json")).ExcludeFromDescription();
+        group.MapGet(string.Empty, async (HouseStore house, CancellationToken stop) =>
+            TypedResults.Ok((await house.Recipes(stop)).Select(r => Item(r.Id, r.Recipe)))
+        );
+        group.MapGet("/{recipe}", async (string recipe, HouseStore house, CancellationToken stop) =>
+            TypedResults.Ok(new RecipeText(recipe, (await house.RecipeOf(recipe, stop)).Write()))
+        );
+        group
+            .MapGet("/{recipe}/file", async (string recipe, HouseStore house, CancellationToken stop) =>
+                HouseEndpoints.File((await house.RecipeOf(recipe, stop)).Write(), $"{recipe}.json")
+            )
+            .ExcludeFromDescription();
         group.MapPut(string.Empty, async (RecipeText text, HouseStore house, CancellationToken stop) =>
         {
             var read = Recipe.Read(text.Text, "the text");
@@ -45,7 +52,8 @@ internal static class RecipeEndpoints
         {
             var ledger = await ledgers.Read(id, stop);
             var picked = ledger.Entries.Where(e => record.Entries.Contains(e.Id)).ToList();
-            if (picked.Count == 0) throw new CannotUseException("Pick the entries to make a recipe of.");
+            if (picked.Count == 0)
+                throw new CannotUseException("Pick the entries to make a recipe of.");
             var recipe = Recipe.Record(record.Name.Trim().Length > 0 ? record.Name.Trim() : picked[0].Sentence, picked);
             var recipeId = IdOf(recipe.Name);
             await house.SetRecipe(recipeId, recipe, stop);
@@ -57,19 +65,63 @@ internal static class RecipeEndpoints
             var run = (await house.RecipeOf(recipe, stop)).Run(state.Scene, state.Report);
             return TypedResults.Ok(new RecipePreview(AuditShapes.Fix(run.Plan), run.Unmatched));
         });
-        scene.MapPost("/{recipe}/apply", async (Guid id, string recipe, RunRecipe request, Audits audits, HouseStore house, CancellationToken stop) =>
-        {
-            var state = await audits.Get(id, stop);
-            var wanted = await house.RecipeOf(recipe, stop);
-            var keys = request.Keys?.ToHashSet(StringComparer.Ordinal);
-            var plan = wanted.Run(state.Scene, keys is null ? state.Report : state.Report with { Findings = [.. state.Report.Findings.Where(f => keys.Contains(f.Key))] }).Plan;
-            return TypedResults.Ok(await audits.Put(id, state, plan.Entry($"Recipe {wanted.Name}: {plan.Count()}", $"recipe {wanted.Name}", DateTimeOffset.UtcNow), request.Seen, stop));
-        });
+        scene.MapPost(
+            "/{recipe}/apply",
+            async (Guid id, string recipe, RunRecipe request, Audits audits, HouseStore house, CancellationToken stop) =>
+            {
+                var state = await audits.Get(id, stop);
+                var wanted = await house.RecipeOf(recipe, stop);
+                var keys = request.Keys?.ToHashSet(StringComparer.Ordinal);
+                var plan = wanted
+                    .Run(
+                        state.Scene,
+                        keys is null
+                            ? state.Report
+                            : state.Report with
+                            {
+                                Findings = [.. state.Report.Findings.Where(f => keys.Contains(f.Key))],
+                            }
+                    )
+                    .Plan;
+                return TypedResults.Ok(
+                    await audits.Put(
+                        id,
+                        state,
+                        plan.Entry($"Recipe {wanted.Name}: {plan.Count()}", $"recipe {wanted.Name}", DateTimeOffset.UtcNow),
+                        request.Seen,
+                        stop
+                    )
+                );
+            }
+        );
     }
 
-    private static string IdOf(string name) => new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-')]).Trim('-') is { Length: > 0 } id ? id[..Math.Min(id.Length, 60)] : Guid.NewGuid().ToString("N");
+    private static string IdOf(string name) =>
+        new string([.. name.ToLowerInvariant().Select(c => char.IsAsciiLetterOrDigit(c) ? c : '-')]).Trim('-') is { Length: > 0 } id
+            ? id[..Math.Min(id.Length, 60)]
+            : Guid.NewGuid().ToString("N");
 
-    private static RecipeItem Item(string id, Recipe r) => new(id, r.Name, r.Description, r.Source, r.Steps.Length, r.Steps.Select(s => new StepItem(
-        s.Rule is { } rule ? RuleCatalog.Find(rule)?.Descriptor.Title ?? rule : $"Set {s.Set!.Input} to {s.Set.ToValue()}",
-        string.Join(", ", new[] { s.Match.Name != "*" ? $"material {s.Match.Name}" : null, s.Match.Part != "*" ? $"input {s.Match.Part}" : null, s.Match.Image != "*" ? $"image {s.Match.Image}" : null }.OfType<string>()) is { Length: > 0 } match ? match : "everything")));
+    private static RecipeItem Item(string id, Recipe r) =>
+        new(
+            id,
+            r.Name,
+            r.Description,
+            r.Source,
+            r.Steps.Length,
+            r.Steps.Select(s => new StepItem(
+                s.Rule is { } rule ? RuleCatalog.Find(rule)?.Descriptor.Title ?? rule : $"Set {s.Set!.Input} to {s.Set.ToValue()}",
+                string.Join(
+                    ", ",
+                    new[]
+                    {
+                        s.Match.Name != "*" ? $"material {s.Match.Name}" : null,
+                        s.Match.Part != "*" ? $"input {s.Match.Part}" : null,
+                        s.Match.Image != "*" ? $"image {s.Match.Image}" : null,
+                    }.OfType<string>()
+                )
+                    is { Length: > 0 } match
+                    ? match
+                    : "everything"
+            ))
+        );
 }

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -9,7 +10,17 @@ namespace RootCall.Web.Features.Ledger;
 
 internal sealed record LedgerView(IEnumerable<EntryItem> Entries, int Applied, int Pending);
 
-internal sealed record EntryItem(Guid Id, int Place, string Sentence, string State, string ProposedBy, DateTimeOffset At, int Edits, IEnumerable<EditItem> First, IEnumerable<RefusedItem> Refused);
+internal sealed record EntryItem(
+    Guid Id,
+    int Place,
+    string Sentence,
+    string State,
+    string ProposedBy,
+    DateTimeOffset At,
+    int Edits,
+    IEnumerable<EditItem> First,
+    IEnumerable<RefusedItem> Refused
+);
 
 /// <summary>An edit of an entry that no longer applies.</summary>
 internal sealed record RefusedItem(string What, string Reason);
@@ -33,13 +44,16 @@ internal static class LedgerEndpoints
             var state = await current.Get(id, stop);
             return TypedResults.Ok(View(state.Ledger, state, await Names(roots, state, stop)));
         });
-        group.MapPost("/entries", async (Guid id, Decide decide, CurrentScenes current, LedgerStore ledgers, RootStore roots, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var names = await Names(roots, state, stop);
-            var entry = Entry(decide, state, names);
-            return TypedResults.Ok(View(await ledgers.Change(id, l => l.Put(entry), stop), state, names));
-        });
+        group.MapPost(
+            "/entries",
+            async (Guid id, Decide decide, CurrentScenes current, LedgerStore ledgers, RootStore roots, CancellationToken stop) =>
+            {
+                var state = await current.Get(id, stop);
+                var names = await Names(roots, state, stop);
+                var entry = Entry(decide, state, names);
+                return TypedResults.Ok(View(await ledgers.Change(id, l => l.Put(entry), stop), state, names));
+            }
+        );
         group.MapPost("/apply", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.ApplyPending(), stop));
         group.MapPost("/undo", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.Undo(), stop));
         group.MapPost("/redo", async (Guid id, LedgerStore ledgers, CurrentScenes current, RootStore roots, CancellationToken stop) =>
@@ -48,64 +62,105 @@ internal static class LedgerEndpoints
             var state = await current.Get(id, stop);
             return TypedResults.Ok(View(after, state, await Names(roots, state, stop)));
         });
-        group.MapGet("/file", async (Guid id, Guid[]? entries, LedgerStore ledgers, CurrentScenes current, CancellationToken stop) =>
-        {
-            var ledger = await ledgers.Read(id, stop);
-            var picked = entries is { Length: > 0 } ? ledger.Entries.Where(e => entries.Contains(e.Id)) : ledger.Entries;
-            return Results.File(LedgerFile.Write(picked), "application/json", Path.ChangeExtension(Path.GetFileName((await current.Get(id, stop)).Arrival.Path), ".ledger.json"));
-        }).ExcludeFromDescription();
-        group.MapPost("/undo-to/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(id, l => l.UndoTo(entry), stop));
-        group.MapPost("/take-back/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(
-            id,
-            l =>
+        group
+            .MapGet("/file", async (Guid id, Guid[]? entries, LedgerStore ledgers, CurrentScenes current, CancellationToken stop) =>
             {
-                var after = l.TakeBack(entry, out var standing);
-                return standing.IsEmpty
-                    ? after
-                    : throw new CannotUseException($"“{standing[0].Sentence}” stands on this entry; take that one back first.");
-            },
-            stop));
+                var ledger = await ledgers.Read(id, stop);
+                var picked = entries is { Length: > 0 } ? ledger.Entries.Where(e => entries.Contains(e.Id)) : ledger.Entries;
+                return Results.File(
+                    LedgerFile.Write(picked),
+                    "application/json",
+                    Path.ChangeExtension(Path.GetFileName((await current.Get(id, stop)).Arrival.Path), ".ledger.json")
+                );
+            })
+            .ExcludeFromDescription();
+        group.MapPost("/undo-to/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) =>
+            changes.Make(id, l => l.UndoTo(entry), stop)
+        );
+        group.MapPost("/take-back/{entry:guid}", (Guid id, Guid entry, Changes changes, CancellationToken stop) => changes.Make(
+                id,
+                l =>
+                {
+                    var after = l.TakeBack(entry, out var standing);
+                    return standing.IsEmpty
+                        ? after
+                        : throw new CannotUseException($"“{standing[0].Sentence}” stands on this entry; take that one back first.");
+                },
+                stop
+            ));
     }
 
     internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state, FolderNames names)
     {
         var uses = state.Report.Scene.References.DistinctBy(r => r.Key).ToDictionary(r => r.Key);
         var refused = state.Refused.ToLookup(r => r.Entry);
-        return new(ledger.Entries.Select((e, i) => new EntryItem(
-            e.Id, i + 1, e.Sentence, e.State == EntryState.Applied ? "applied" : "pending", e.ProposedBy, e.At, e.Edits.Length,
-            e.Edits.Take(Shown).Select(x => Item(x, uses, names)),
-            [
-                .. refused[e.Id].Select(r => new RefusedItem(r.What, r.Reason)),
-                .. e.State == EntryState.Applied ? e.Edits.OfType<RelinkReference>().Where(r => !uses.ContainsKey(r.Reference)).Select(r => new RefusedItem(r.Describe(), "the scene no longer calls for it")) : [],
-            ])),
-            ledger.Applied.Count(), ledger.Pending.Count());
+        return new(
+            ledger.Entries.Select(
+                (e, i) =>
+                    new EntryItem(
+                        e.Id,
+                        i + 1,
+                        e.Sentence,
+                        e.State == EntryState.Applied ? "applied" : "pending",
+                        e.ProposedBy,
+                        e.At,
+                        e.Edits.Length,
+                        e.Edits.Take(Shown).Select(x => Item(x, uses, names)),
+                        [
+                            .. refused[e.Id].Select(r => new RefusedItem(r.What, r.Reason)),
+                            .. e.State == EntryState.Applied
+                                ? e
+                                    .Edits.OfType<RelinkReference>()
+                                    .Where(r => !uses.ContainsKey(r.Reference))
+                                    .Select(r => new RefusedItem(r.Describe(), "the scene no longer calls for it"))
+                                : [],
+                        ]
+                    )
+            ),
+            ledger.Applied.Count(),
+            ledger.Pending.Count()
+        );
     }
 
-    private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) => new(
-        edit.Text.Kind,
-        edit.Text.Where.Length == 0 && edit.About is { } key ? Where(uses.GetValueOrDefault(key)) : edit.Text.Where,
-        edit.Text.Before,
-        edit is RelinkReference relink ? After(relink, names) : edit.Text.After);
+    private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) =>
+        new(
+            edit.Text.Kind,
+            edit.Text.Where.Length == 0 && edit.About is { } key ? Where(uses.GetValueOrDefault(key)) : edit.Text.Where,
+            edit.Text.Before,
+            edit is RelinkReference relink ? After(relink, names) : edit.Text.After
+        );
 
-    internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) => new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted);
+    internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) =>
+        new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted);
 
-    private static string Where(Reference? reference) => reference?.UsedBy.FirstOrDefault() is { } use
-        ? string.Join(", ", new[] { use.Material, use.Input }.Where(t => t.Length > 0))
-        : "no longer in the scene";
+    private static string Where(Reference? reference) =>
+        reference?.UsedBy.FirstOrDefault() is { } use
+            ? string.Join(", ", new[] { use.Material, use.Input }.Where(t => t.Length > 0))
+            : "no longer in the scene";
 
     private static string After(RelinkReference relink, FolderNames names) =>
         relink.To is null ? "as it arrived" : $"{names.Of(Path.GetDirectoryName(relink.To)!)}/{Path.GetFileName(relink.To)}";
 
-    private static LedgerEntry Entry(Decide decide, CurrentState state, FolderNames names) => decide switch
-    {
-        { From: { } from, To: { } to } => Decisions.ApproveRule(state.Report, from, to, names.Of, DateTimeOffset.UtcNow),
-        { Numbers: { } numbers, Folder: { } folder } => Decisions.TakeFrom(state.Report, numbers, folder, names.Of, DateTimeOffset.UtcNow),
-        { Number: { } number, Path: { } path } => Decisions.ByHand(state.Report, number, path, state.Scope, DateTimeOffset.UtcNow),
-        _ => throw new CannotUseException("A decision needs a rule, or references and a folder, or a reference and a file."),
-    };
+    private static LedgerEntry Entry(Decide decide, CurrentState state, FolderNames names) =>
+        decide switch
+        {
+            { From: { } from, To: { } to } => Decisions.ApproveRule(state.Report, from, to, names.Of, DateTimeOffset.UtcNow),
+            { Numbers: { } numbers, Folder: { } folder } => Decisions.TakeFrom(
+                state.Report,
+                numbers,
+                folder,
+                names.Of,
+                DateTimeOffset.UtcNow
+            ),
+            { Number: { } number, Path: { } path } => Decisions.ByHand(state.Report, number, path, state.Scope, DateTimeOffset.UtcNow),
+            _ => throw new CannotUseException("A decision needs a rule, or references and a folder, or a reference and a file."),
+        };
 }
 
-/// <summary>Changes a ledger; when an own file is relinked or a look edited, the scene is read again, since it calls for other files then.</summary>
+/// <summary>
+/// Changes a ledger; when an own file is relinked or a look edited, the scene is read again, since it calls for other
+/// files then.
+/// </summary>
 internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootStore roots, RuleStore rules, WorkDispatcher work)
 {
     public async Task<LedgerView> Make(Guid id, Func<Core.Edits.Ledger, Core.Edits.Ledger> change, CancellationToken stop)
@@ -115,7 +170,8 @@ internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootSt
         var known = before.Applied.Select(e => e.Id).ToHashSet();
         await rules.Remember(after.Applied.Where(e => !known.Contains(e.Id)), await roots.All(stop), stop);
         var state = await current.Get(id, stop);
-        if (state.NeedsSearch) await work.Start(new Search(id), "Read the scene with its edits", id, stop);
+        if (state.NeedsSearch)
+            await work.Start(new Search(id), "Read the scene with its edits", id, stop);
         return LedgerEndpoints.View(after, state, await LedgerEndpoints.Names(roots, state, stop));
     }
 }

@@ -27,11 +27,25 @@ internal sealed record Picked(IReadOnlyList<int>? Numbers);
 
 /// <param name="Kind"><c>resolution</c>, <c>colour</c> or <c>skin</c>.</param>
 /// <param name="Value">Empty for the file that names none.</param>
-internal sealed record VariantOption(string Kind, string Value, int References, int Using, long BytesBefore, long BytesAfter, long MemoryBefore, long MemoryAfter);
+internal sealed record VariantOption(
+    string Kind,
+    string Value,
+    int References,
+    int Using,
+    long BytesBefore,
+    long BytesAfter,
+    long MemoryBefore,
+    long MemoryAfter
+);
 
 internal sealed record SwitchVariant(string Kind, string Value, IReadOnlyList<int>? Numbers);
 
-internal sealed record HouseView(IEnumerable<HouseClash> Clashes, IEnumerable<HouseDuplicate> Duplicates, IEnumerable<HouseGather> Gather, IEnumerable<HouseUnused> Unused);
+internal sealed record HouseView(
+    IEnumerable<HouseClash> Clashes,
+    IEnumerable<HouseDuplicate> Duplicates,
+    IEnumerable<HouseGather> Gather,
+    IEnumerable<HouseUnused> Unused
+);
 
 internal sealed record HouseClash(string Name, IEnumerable<HousePlace> Files);
 
@@ -61,58 +75,130 @@ internal static class ActEndpoints
         MapVariants(group);
         MapHouse(group);
         group.MapPost("/stand-ins", async (Guid id, Picked picked, Acts acts, DiskStore disk, CancellationToken stop) =>
-            await acts.Put(id, s => Decisions.StandIn(s.Report, picked.Numbers ?? [], disk.StandIns, DateTimeOffset.UtcNow), stop));
-        group.MapPost("/references/seen", async (Guid id, Picked picked, CurrentScenes current, SeenStore seen, WorkDispatcher work, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var numbers = picked.Numbers?.ToHashSet();
-            var now = state.Report.References.Where(r => r.Resolved is not null && r.Stamp is not null && r.Flags.HasFlag(ReferenceFlags.Changed) && numbers?.Contains(r.Number) != false)
-                .ToDictionary(r => r.Reference.Key, r => new LastSeen(r.Resolved!, r.Stamp!.Value, r.Facts?.Width ?? 0, r.Facts?.Height ?? 0, null));
-            if (now.Count == 0) throw new CannotUseException("None of these files has changed since it was last looked at.");
-            await seen.Put(id, now, stop);
-            return TypedResults.Ok(await work.Start(new Search(id), "Take over what changed", id, stop));
-        });
+            await acts.Put(id, s => Decisions.StandIn(s.Report, picked.Numbers ?? [], disk.StandIns, DateTimeOffset.UtcNow), stop)
+        );
+        group.MapPost(
+            "/references/seen",
+            async (Guid id, Picked picked, CurrentScenes current, SeenStore seen, WorkDispatcher work, CancellationToken stop) =>
+            {
+                var state = await current.Get(id, stop);
+                var numbers = picked.Numbers?.ToHashSet();
+                var now = state
+                    .Report.References.Where(r =>
+                        r.Resolved is not null
+                        && r.Stamp is not null
+                        && r.Flags.HasFlag(ReferenceFlags.Changed)
+                        && numbers?.Contains(r.Number) != false
+                    )
+                    .ToDictionary(
+                        r => r.Reference.Key,
+                        r => new LastSeen(r.Resolved!, r.Stamp!.Value, r.Facts?.Width ?? 0, r.Facts?.Height ?? 0, null)
+                    );
+                if (now.Count == 0)
+                    throw new CannotUseException("None of these files has changed since it was last looked at.");
+                await seen.Put(id, now, stop);
+                return TypedResults.Ok(await work.Start(new Search(id), "Take over what changed", id, stop));
+            }
+        );
         group.MapPost("/copies", async (Guid id, WriteCopyTo copy, RootStore roots, WorkDispatcher work, CancellationToken stop) =>
         {
-            var root = (await roots.All(stop)).Find(r => r.Id == copy.Root && r.Purpose == RootStore.Output) ?? throw new CannotUseException("That is no root for output.");
+            var root = (await roots.All(stop)).Find(r => r.Id == copy.Root && r.Purpose == RootStore.Output)
+                ?? throw new CannotUseException("That is no root for output.");
             var folder = PortableName.Make(copy.Folder.Trim());
-            return TypedResults.Ok(await work.Start(new WriteCopy(id, Path.Combine(root.Folder, folder)), $"Write a relinked copy into {root.Name}/{folder}", id, stop));
+            return TypedResults.Ok(
+                await work.Start(
+                    new WriteCopy(id, Path.Combine(root.Folder, folder)),
+                    $"Write a relinked copy into {root.Name}/{folder}",
+                    id,
+                    stop
+                )
+            );
         });
     }
 
     private static void MapPaths(RouteGroupBuilder group)
     {
-        group.MapPost("/paths/preview", async (Guid id, ReplaceInPaths replace, CurrentScenes current, RootStore roots, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var names = await LedgerEndpoints.Names(roots, state, stop);
-            return TypedResults.Ok(PathReplace.Preview(state.Report, replace.Numbers?.ToHashSet(), replace.Pattern, state.Scope)
-                .Select(r => new ReplacedItem(r.Number, r.Before, r.After, r.To is null ? null : names.Of(Path.GetDirectoryName(r.To)!), r.WhyNot)));
-        });
-        group.MapPost("/paths/replace", async (Guid id, ReplaceInPaths replace, Acts acts, CancellationToken stop) => await acts.Put(
-            id, s => Decisions.Replace(s.Report, replace.Pattern, PathReplace.Preview(s.Report, replace.Numbers?.ToHashSet(), replace.Pattern, s.Scope), DateTimeOffset.UtcNow), stop));
+        group.MapPost(
+            "/paths/preview",
+            async (Guid id, ReplaceInPaths replace, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+            {
+                var state = await current.Get(id, stop);
+                var names = await LedgerEndpoints.Names(roots, state, stop);
+                return TypedResults.Ok(
+                    PathReplace
+                        .Preview(state.Report, replace.Numbers?.ToHashSet(), replace.Pattern, state.Scope)
+                        .Select(r => new ReplacedItem(
+                            r.Number,
+                            r.Before,
+                            r.After,
+                            r.To is null ? null : names.Of(Path.GetDirectoryName(r.To)!),
+                            r.WhyNot
+                        ))
+                );
+            }
+        );
+        group.MapPost("/paths/replace", async (Guid id, ReplaceInPaths replace, Acts acts, CancellationToken stop) =>
+            await acts.Put(
+                id,
+                s =>
+                    Decisions.Replace(
+                        s.Report,
+                        replace.Pattern,
+                        PathReplace.Preview(s.Report, replace.Numbers?.ToHashSet(), replace.Pattern, s.Scope),
+                        DateTimeOffset.UtcNow
+                    ),
+                stop
+            )
+        );
         group.MapPost("/paths/style", async (Guid id, WritePaths write, Acts acts, RootStore roots, CancellationToken stop) =>
         {
-            if (!Enum.TryParse<Core.Scenes.PathStyle>(write.Style, ignoreCase: true, out var style)) throw new CannotUseException($"“{write.Style}” is no way to write paths.");
+            if (!Enum.TryParse<Core.Scenes.PathStyle>(write.Style, ignoreCase: true, out var style))
+                throw new CannotUseException($"“{write.Style}” is no way to write paths.");
             var folders = (await roots.All(stop)).Select(r => r.Folder).ToList();
-            return await acts.Put(id, s => Decisions.Style(s.Report, write.Numbers?.ToHashSet(), style, s.Ledger.Answers(), folders, DateTimeOffset.UtcNow), stop);
+            return await acts.Put(
+                id,
+                s => Decisions.Style(s.Report, write.Numbers?.ToHashSet(), style, s.Ledger.Answers(), folders, DateTimeOffset.UtcNow),
+                stop
+            );
         });
-        group.MapPost("/paths/rule", async (Guid id, WriteRule rule, Acts acts, CancellationToken stop) => await acts.Put(
-            id,
-            s => Decisions.RuleByHand(
-                s.Report, rule.Numbers?.ToHashSet(), new(rule.From, s.Scope.Enter(rule.To) ?? throw new CannotUseException($"“{rule.To}” lies outside every root.")), s.Scope, s.Names.Of, DateTimeOffset.UtcNow),
-            stop));
+        group.MapPost("/paths/rule", async (Guid id, WriteRule rule, Acts acts, CancellationToken stop) =>
+            await acts.Put(
+                id,
+                s =>
+                    Decisions.RuleByHand(
+                        s.Report,
+                        rule.Numbers?.ToHashSet(),
+                        new(rule.From, s.Scope.Enter(rule.To) ?? throw new CannotUseException($"“{rule.To}” lies outside every root.")),
+                        s.Scope,
+                        s.Names.Of,
+                        DateTimeOffset.UtcNow
+                    ),
+                stop
+            )
+        );
     }
 
     private static void MapVariants(RouteGroupBuilder group)
     {
         group.MapPost("/map-variants", async (Guid id, Picked picked, Acts acts, CancellationToken stop) =>
-            TypedResults.Ok((await acts.Variants(id, picked.Numbers, stop)).Select(v => new VariantOption(
-                v.Kind.ToString().ToLowerInvariant(), v.Value, v.Numbers.Count, v.Using, v.BytesBefore, v.BytesAfter, v.MemoryBefore, v.MemoryAfter))));
+            TypedResults.Ok(
+                (await acts.Variants(id, picked.Numbers, stop)).Select(v => new VariantOption(
+                    v.Kind.ToString().ToLowerInvariant(),
+                    v.Value,
+                    v.Numbers.Count,
+                    v.Using,
+                    v.BytesBefore,
+                    v.BytesAfter,
+                    v.MemoryBefore,
+                    v.MemoryAfter
+                ))
+            )
+        );
         group.MapPost("/map-variants/switch", async (Guid id, SwitchVariant change, Acts acts, CancellationToken stop) =>
         {
-            var choice = (await acts.Variants(id, change.Numbers, stop)).FirstOrDefault(v => v.Kind.ToString().Equals(change.Kind, StringComparison.OrdinalIgnoreCase) && v.Value == change.Value)
-                ?? throw new CannotUseException("None of these references has that variant.");
+            var choice = (await acts.Variants(id, change.Numbers, stop)).FirstOrDefault(v =>
+                v.Kind.ToString().Equals(change.Kind, StringComparison.OrdinalIgnoreCase) && v.Value == change.Value
+            ) ?? throw new CannotUseException("None of these references has that variant.");
             return await acts.Put(id, s => Decisions.Switch(s.Report, choice, DateTimeOffset.UtcNow), stop);
         });
     }
@@ -125,30 +211,61 @@ internal static class ActEndpoints
             var names = await LedgerEndpoints.Names(roots, state, stop);
             string Of(string path) => $"{names.Of(Path.GetDirectoryName(path)!)}/{Path.GetFileName(path)}";
             var house = await acts.House(state, by, stop);
-            return TypedResults.Ok(new HouseView(
-                house.Clashes.Select(c => new HouseClash(c.Name, c.Files.Select(f => new HousePlace(f.Number, Of(f.Path), f.Place)))),
-                house.Duplicates.Select(d => new HouseDuplicate(Of(d.Keep), d.Others.Select(Of), d.Numbers, d.BytesSaved)),
-                house.Gather.Select(g => new HouseGather(g.Number, Of(g.Path), g.Why, g.Place, g.Bytes)),
-                house.Unused.Select(u => new HouseUnused(Of(u.Path), u.Bytes))));
+            return TypedResults.Ok(
+                new HouseView(
+                    house.Clashes.Select(c => new HouseClash(c.Name, c.Files.Select(f => new HousePlace(f.Number, Of(f.Path), f.Place)))),
+                    house.Duplicates.Select(d => new HouseDuplicate(Of(d.Keep), d.Others.Select(Of), d.Numbers, d.BytesSaved)),
+                    house.Gather.Select(g => new HouseGather(g.Number, Of(g.Path), g.Why, g.Place, g.Bytes)),
+                    house.Unused.Select(u => new HouseUnused(Of(u.Path), u.Bytes))
+                )
+            );
         });
         group.MapPost("/house", async (Guid id, PutInOrder put, Acts acts, CurrentScenes current, CancellationToken stop) =>
         {
             var house = await acts.House(await current.Get(id, stop), put.By, stop);
             var numbers = put.Numbers?.ToHashSet();
             bool Picks(int number) => numbers?.Contains(number) != false;
-            return await acts.Put(id, s => put.Act switch
-            {
-                "rename" => Decisions.Place(s.Report, house.Clashes.SelectMany(c => c.Files).Where(f => Picks(f.Number)).Select(f => (f.Path, f.Place)), "Give names of their own to", s.Ledger.Answers(), DateTimeOffset.UtcNow),
-                "keepOne" => Decisions.KeepOne(s.Report, [.. house.Duplicates.Where(d => d.Numbers.Any(Picks))], DateTimeOffset.UtcNow),
-                "gather" => Decisions.Place(s.Report, house.Gather.Where(g => Picks(g.Number)).Select(g => (g.Path, g.Place)), "Gather beside the scene", s.Ledger.Answers(), DateTimeOffset.UtcNow),
-                _ => throw new CannotUseException($"“{put.Act}” is no way to put the house in order."),
-            }, stop);
+            return await acts.Put(
+                id,
+                s =>
+                    put.Act switch
+                    {
+                        "rename" => Decisions.Place(
+                            s.Report,
+                            house.Clashes.SelectMany(c => c.Files).Where(f => Picks(f.Number)).Select(f => (f.Path, f.Place)),
+                            "Give names of their own to",
+                            s.Ledger.Answers(),
+                            DateTimeOffset.UtcNow
+                        ),
+                        "keepOne" => Decisions.KeepOne(
+                            s.Report,
+                            [.. house.Duplicates.Where(d => d.Numbers.Any(Picks))],
+                            DateTimeOffset.UtcNow
+                        ),
+                        "gather" => Decisions.Place(
+                            s.Report,
+                            house.Gather.Where(g => Picks(g.Number)).Select(g => (g.Path, g.Place)),
+                            "Gather beside the scene",
+                            s.Ledger.Answers(),
+                            DateTimeOffset.UtcNow
+                        ),
+                        _ => throw new CannotUseException($"“{put.Act}” is no way to put the house in order."),
+                    },
+                stop
+            );
         });
     }
 }
 
 /// <summary>What several acts need.</summary>
-internal sealed class Acts(CurrentScenes current, LedgerStore ledgers, RootStore roots, IndexStore indexes, NameStore names, FileFacts facts)
+internal sealed class Acts(
+    CurrentScenes current,
+    LedgerStore ledgers,
+    RootStore roots,
+    IndexStore indexes,
+    NameStore names,
+    FileFacts facts
+)
 {
     /// <summary>Puts a decision about the current state into the ledger.</summary>
     public async Task<LedgerView> Put(Guid id, Func<Decided, LedgerEntry> decide, CancellationToken stop)
@@ -163,7 +280,11 @@ internal sealed class Acts(CurrentScenes current, LedgerStore ledgers, RootStore
     {
         var state = await current.Get(id, stop);
         var picked = numbers?.ToHashSet();
-        var folders = state.Report.References.Where(r => r.Resolved is not null && picked?.Contains(r.Number) != false).Select(r => Path.GetDirectoryName(r.Resolved)!).Distinct(StringComparer.Ordinal).ToList();
+        var folders = state
+            .Report.References.Where(r => r.Resolved is not null && picked?.Contains(r.Number) != false)
+            .Select(r => Path.GetDirectoryName(r.Resolved)!)
+            .Distinct(StringComparer.Ordinal)
+            .ToList();
         var listings = await indexes.Folders(folders, stop);
         return MapVariants.Find(state.Report, picked, listings.GetValueOrDefault, facts, await names.Read(stop));
     }
@@ -171,7 +292,13 @@ internal sealed class Acts(CurrentScenes current, LedgerStore ledgers, RootStore
     public async Task<HouseOrder> House(CurrentState state, string? by, CancellationToken stop)
     {
         var libraries = (await roots.All(stop)).Where(r => r.Purpose == "library").Select(r => r.Folder).ToList();
-        return HouseOrder.Of(state.Report, by == "material" ? GatherBy.Material : GatherBy.Role, libraries, await indexes.Below(state.Report.Scene.Folder, stop), facts);
+        return HouseOrder.Of(
+            state.Report,
+            by == "material" ? GatherBy.Material : GatherBy.Role,
+            libraries,
+            await indexes.Below(state.Report.Scene.Folder, stop),
+            facts
+        );
     }
 }
 

@@ -9,8 +9,15 @@ namespace RootCall.Web.Features.Muster;
 
 /// <summary>The muster of the current scene, all rows at once: lists filter and sort in the window.</summary>
 internal sealed record MusterView(
-    IEnumerable<StateTotal> Totals, int Answering, IEnumerable<ReferenceItem> References, IEnumerable<BundleItem> Bundles,
-    IEnumerable<RootItem> Roots, DateTimeOffset MusteredAt, int FilesIndexed, IEnumerable<string> Notes);
+    IEnumerable<StateTotal> Totals,
+    int Answering,
+    IEnumerable<ReferenceItem> References,
+    IEnumerable<BundleItem> Bundles,
+    IEnumerable<RootItem> Roots,
+    DateTimeOffset MusteredAt,
+    int FilesIndexed,
+    IEnumerable<string> Notes
+);
 
 internal sealed record StateTotal(string State, int Count);
 
@@ -22,8 +29,24 @@ internal sealed record RootItem(Guid Id, string Name, string Folder, string Purp
 /// <param name="Answer">Folder of the answer, or of the clear candidate, as people call it.</param>
 /// <param name="Entry">Place in the ledger of the pending entry that relinks it.</param>
 internal sealed record ReferenceItem(
-    int Number, string Kind, string Written, string Name, string Folder, string State, IEnumerable<string> Flags, string Role,
-    IEnumerable<UseItem> UsedBy, string? Resolved, string? Answer, int? Width, int? Height, long? Bytes, string? Damage, int Candidates, int? Entry);
+    int Number,
+    string Kind,
+    string Written,
+    string Name,
+    string Folder,
+    string State,
+    IEnumerable<string> Flags,
+    string Role,
+    IEnumerable<UseItem> UsedBy,
+    string? Resolved,
+    string? Answer,
+    int? Width,
+    int? Height,
+    long? Bytes,
+    string? Damage,
+    int Candidates,
+    int? Entry
+);
 
 internal sealed record UseItem(string Material, string Input);
 
@@ -31,15 +54,41 @@ internal sealed record UseItem(string Material, string Input);
 /// <param name="Relinked">It answers because the applied ledger relinked it.</param>
 /// <param name="StandIns">Neutral pictures stand in for these.</param>
 /// <param name="ApprovedBefore">The same rule was approved in another scene.</param>
-internal sealed record BundleItem(string State, string From, IEnumerable<PlaceItem> To, IEnumerable<int> Numbers, IEnumerable<int> Contradicts, int? Entry, bool Relinked, bool ApprovedBefore, bool StandIns);
+internal sealed record BundleItem(
+    string State,
+    string From,
+    IEnumerable<PlaceItem> To,
+    IEnumerable<int> Numbers,
+    IEnumerable<int> Contradicts,
+    int? Entry,
+    bool Relinked,
+    bool ApprovedBefore,
+    bool StandIns
+);
 
 /// <param name="Path">Absolute folder.</param>
 /// <param name="Name">As people call it: from the root's name on.</param>
 internal sealed record PlaceItem(string Path, string Name);
 
 internal sealed record CandidateItem(
-    int Index, string Path, string Folder, string FolderName, string Name, double Score, IEnumerable<string> Reasons, string? Format, int? Width, int? Height, int? Channels, int? BitDepth, string? Colour,
-    long Bytes, DateTimeOffset ModifiedAt, string? Damage, int SharedBy);
+    int Index,
+    string Path,
+    string Folder,
+    string FolderName,
+    string Name,
+    double Score,
+    IEnumerable<string> Reasons,
+    string? Format,
+    int? Width,
+    int? Height,
+    int? Channels,
+    int? BitDepth,
+    string? Colour,
+    long Bytes,
+    DateTimeOffset ModifiedAt,
+    string? Damage,
+    int SharedBy
+);
 
 /// <summary>The evidence for one reference.</summary>
 /// <param name="Margin">Distance between the first two candidates; null when there are fewer.</param>
@@ -49,8 +98,26 @@ internal sealed record CandidateItem(
 /// <param name="WrittenAs">How a relinked copy will write the path; null for relative to the scene.</param>
 /// <param name="Place">Where it will lie in a package, when the ledger says so.</param>
 internal sealed record EvidenceView(
-    int Number, string State, string Written, string? Resolved, string? Damage, string? Format, int? Width, int? Height, int? Channels, int? BitDepth, string? Colour,
-    IEnumerable<CandidateItem> Candidates, double? Margin, double SettlesFrom, double SettlesAt, SeenItem? Seen, IEnumerable<string> Blocked, string? WrittenAs, string? Place);
+    int Number,
+    string State,
+    string Written,
+    string? Resolved,
+    string? Damage,
+    string? Format,
+    int? Width,
+    int? Height,
+    int? Channels,
+    int? BitDepth,
+    string? Colour,
+    IEnumerable<CandidateItem> Candidates,
+    double? Margin,
+    double SettlesFrom,
+    double SettlesAt,
+    SeenItem? Seen,
+    IEnumerable<string> Blocked,
+    string? WrittenAs,
+    string? Place
+);
 
 /// <summary>What the file was when it was last looked at.</summary>
 internal sealed record SeenItem(long Bytes, DateTimeOffset ModifiedAt, int? Width, int? Height);
@@ -69,29 +136,50 @@ internal static class MusterEndpoints
             var pending = CurrentScenes.PendingEntries(state.Ledger);
             var relinked = state.Ledger.Relinks();
             var keys = state.Report.References.ToDictionary(r => r.Number, r => r.Reference.Key);
-            var byNumber = state.Report.References.ToDictionary(r => r.Number, r => pending.TryGetValue(r.Reference.Key, out var entry) ? entry : (int?)null);
-            return TypedResults.Ok(new MusterView(
-                state.Report.Totals.Select(t => new StateTotal(t.Key.Word(), t.Value)),
-                state.Report.Answering,
-                state.Report.References.Select(r => Item(r, names, byNumber[r.Number])),
-                RelocationMap.Of(state.Report).Select(b => new BundleItem(
-                    b.State.Word(), b.From, b.To.Select(t => new PlaceItem(t, names.Of(t))), b.Numbers, b.Contradicts, b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null,
-                    b.Numbers.All(n => relinked.ContainsKey(keys[n])),
-                    b.To.Length == 1 && approved.Contains(new(b.From, b.To[0])), b.StandIns)),
-                known.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
-                state.Arrival.MusteredAt,
-                state.Arrival.FilesIndexed,
-                state.Report.Notes));
+            var byNumber = state.Report.References.ToDictionary(
+                r => r.Number,
+                r => pending.TryGetValue(r.Reference.Key, out var entry) ? entry : (int?)null
+            );
+            return TypedResults.Ok(
+                new MusterView(
+                    state.Report.Totals.Select(t => new StateTotal(t.Key.Word(), t.Value)),
+                    state.Report.Answering,
+                    state.Report.References.Select(r => Item(r, names, byNumber[r.Number])),
+                    RelocationMap
+                        .Of(state.Report)
+                        .Select(b => new BundleItem(
+                            b.State.Word(),
+                            b.From,
+                            b.To.Select(t => new PlaceItem(t, names.Of(t))),
+                            b.Numbers,
+                            b.Contradicts,
+                            b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null,
+                            b.Numbers.All(n => relinked.ContainsKey(keys[n])),
+                            b.To.Length == 1 && approved.Contains(new(b.From, b.To[0])),
+                            b.StandIns
+                        )),
+                    known.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
+                    state.Arrival.MusteredAt,
+                    state.Arrival.FilesIndexed,
+                    state.Report.Notes
+                )
+            );
         });
-        group.MapGet("/references/{number:int}", async (Guid id, int number, CurrentScenes current, RootStore roots, SeenStore seen, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var reference = Find(state.Report, number);
-            var last = (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key);
-            return TypedResults.Ok(Evidence(reference, state, last, new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted)));
-        });
+        group.MapGet(
+            "/references/{number:int}",
+            async (Guid id, int number, CurrentScenes current, RootStore roots, SeenStore seen, CancellationToken stop) =>
+            {
+                var state = await current.Get(id, stop);
+                var reference = Find(state.Report, number);
+                var last = (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key);
+                return TypedResults.Ok(
+                    Evidence(reference, state, last, new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted))
+                );
+            }
+        );
         group.MapPost("/search", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
-            TypedResults.Ok(await work.Start(new Search(id), "Search the roots", id, stop)));
+            TypedResults.Ok(await work.Start(new Search(id), "Search the roots", id, stop))
+        );
     }
 
     /// <exception cref="CannotUseException">The scene has no such reference.</exception>
@@ -104,10 +192,24 @@ internal static class MusterEndpoints
         var carried = r.Reference.Carried is not null;
         var answer = r.Resolved ?? r.Clear?.Path;
         return new(
-            r.Number, r.Reference.Kind.Word(), r.Reference.Written, carried ? r.Reference.Written : written.FileName, carried ? "inside the scene" : written.Folder,
-            r.State.Word(), r.Flags.Words(), MapRole.Of(r.Reference), r.Reference.UsedBy.Select(u => new UseItem(u.Material, u.Input)),
-            r.Resolved, answer is null ? null : names.Of(Path.GetDirectoryName(answer)!),
-            (r.Facts ?? r.Clear?.Facts)?.Width, (r.Facts ?? r.Clear?.Facts)?.Height, (r.Stamp ?? r.Clear?.Stamp)?.Bytes, r.Damage, r.Candidates.Length, entry);
+            r.Number,
+            r.Reference.Kind.Word(),
+            r.Reference.Written,
+            carried ? r.Reference.Written : written.FileName,
+            carried ? "inside the scene" : written.Folder,
+            r.State.Word(),
+            r.Flags.Words(),
+            MapRole.Of(r.Reference),
+            r.Reference.UsedBy.Select(u => new UseItem(u.Material, u.Input)),
+            r.Resolved,
+            answer is null ? null : names.Of(Path.GetDirectoryName(answer)!),
+            (r.Facts ?? r.Clear?.Facts)?.Width,
+            (r.Facts ?? r.Clear?.Facts)?.Height,
+            (r.Stamp ?? r.Clear?.Stamp)?.Bytes,
+            r.Damage,
+            r.Candidates.Length,
+            entry
+        );
     }
 
     private static EvidenceView Evidence(MusteredReference r, CurrentState state, LastSeen? seen, FolderNames names)
@@ -115,19 +217,44 @@ internal static class MusterEndpoints
         var report = state.Report;
         ImageFacts? f = r.Facts;
         return new(
-            r.Number, r.State.Word(), r.Reference.Written, r.Resolved, r.Damage, f is null ? null : ImageNames.Of(f.Format), f?.Width, f?.Height, f?.Channels, f?.BitDepth, f?.Colour,
+            r.Number,
+            r.State.Word(),
+            r.Reference.Written,
+            r.Resolved,
+            r.Damage,
+            f is null ? null : ImageNames.Of(f.Format),
+            f?.Width,
+            f?.Height,
+            f?.Channels,
+            f?.BitDepth,
+            f?.Colour,
             r.Candidates.Select((c, i) => Candidate(c, i, r, report, names)),
             r.Candidates.Length > 1 ? Math.Round(r.Candidates[0].Score - r.Candidates[1].Score, 3) : null,
-            EvidenceWeights.Margin, EvidenceWeights.Settles,
-            seen is null ? null : new(seen.Stamp.Bytes, new(seen.Stamp.ModifiedUtc, TimeSpan.Zero), seen.Width > 0 ? seen.Width : null, seen.Height > 0 ? seen.Height : null),
+            EvidenceWeights.Margin,
+            EvidenceWeights.Settles,
+            seen is null
+                ? null
+                : new(
+                    seen.Stamp.Bytes,
+                    new(seen.Stamp.ModifiedUtc, TimeSpan.Zero),
+                    seen.Width > 0 ? seen.Width : null,
+                    seen.Height > 0 ? seen.Height : null
+                ),
             r.State.Answers() && !r.Flags.HasFlag(ReferenceFlags.StandIn) ? [] : Wearers(r, report),
-            state.Edited.Current.Answers.GetValueOrDefault(r.Reference.Key) is { Style: { } style } ? Core.Edits.SetPathStyle.Words(style) : null, state.Edited.Current.Answers.GetValueOrDefault(r.Reference.Key)?.Place);
+            state.Edited.Current.Answers.GetValueOrDefault(r.Reference.Key) is { Style: { } style }
+                ? Core.Edits.SetPathStyle.Words(style)
+                : null,
+            state.Edited.Current.Answers.GetValueOrDefault(r.Reference.Key)?.Place
+        );
     }
 
     private static IEnumerable<string> Wearers(MusteredReference r, MusterReport report)
     {
         var materials = r.Reference.UsedBy.Select(u => u.Material).Where(m => m.Length > 0).ToHashSet(StringComparer.Ordinal);
-        return report.Scene.Meshes.Where(m => m.Parts.Any(p => p.Material is { } worn && materials.Contains(worn))).Select(m => m.Name).Distinct();
+        return report
+            .Scene.Meshes.Where(m => m.Parts.Any(p => p.Material is { } worn && materials.Contains(worn)))
+            .Select(m => m.Name)
+            .Distinct();
     }
 
     private static CandidateItem Candidate(Core.Muster.Candidate c, int index, MusteredReference r, MusterReport report, FolderNames names)
@@ -136,7 +263,23 @@ internal static class MusterEndpoints
         // How many undecided references of the same kind of trouble could be answered from that folder in one act.
         var shared = report.References.Count(o => o.State == r.State && o.Candidates.Any(x => Path.GetDirectoryName(x.Path) == folder));
         return new(
-            index, c.Path, folder, names.Of(folder), Path.GetFileName(c.Path), c.Score, c.Reasons, c.Facts is null ? null : ImageNames.Of(c.Facts.Format), c.Facts?.Width, c.Facts?.Height,
-            c.Facts?.Channels, c.Facts?.BitDepth, c.Facts?.Colour, c.Stamp.Bytes, new(c.Stamp.ModifiedUtc, TimeSpan.Zero), c.Damage, shared);
+            index,
+            c.Path,
+            folder,
+            names.Of(folder),
+            Path.GetFileName(c.Path),
+            c.Score,
+            c.Reasons,
+            c.Facts is null ? null : ImageNames.Of(c.Facts.Format),
+            c.Facts?.Width,
+            c.Facts?.Height,
+            c.Facts?.Channels,
+            c.Facts?.BitDepth,
+            c.Facts?.Colour,
+            c.Stamp.Bytes,
+            new(c.Stamp.ModifiedUtc, TimeSpan.Zero),
+            c.Damage,
+            shared
+        );
     }
 }

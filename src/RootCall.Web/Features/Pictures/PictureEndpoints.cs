@@ -17,7 +17,8 @@ internal sealed class PictureRequests(IBackgroundJobClient queue)
     {
         // After a minute without an answer it may be asked again: the worker may have been down.
         var now = DateTime.UtcNow;
-        if (asked.TryGetValue(output, out var at) && now - at < TimeSpan.FromMinutes(1)) return;
+        if (asked.TryGetValue(output, out var at) && now - at < TimeSpan.FromMinutes(1))
+            return;
         asked[output] = now;
         queue.Enqueue<IWorkRunner>(r => r.MakePicture(path, sceneId, number, output, side, CancellationToken.None));
     }
@@ -36,10 +37,19 @@ internal static class PictureEndpoints
         api.MapGet("/scenes/{id:guid}/references/{number:int}/picture", Picture).WithTags("Pictures").ExcludeFromDescription();
 
     /// <summary>The picture of a file that lies beside those in use, by its place in the muster.</summary>
-    public static async Task<IResult> Beside(Guid id, int at, HttpResponse response, CurrentScenes current, DiskStore disk, PictureRequests pictures, CancellationToken stop)
+    public static async Task<IResult> Beside(
+        Guid id,
+        int at,
+        HttpResponse response,
+        CurrentScenes current,
+        DiskStore disk,
+        PictureRequests pictures,
+        CancellationToken stop
+    )
     {
         var beside = (await current.Get(id, stop)).Report.Beside;
-        if (at < 0 || at >= beside.Length) return Results.NoContent();
+        if (at < 0 || at >= beside.Length)
+            return Results.NoContent();
         var output = disk.Picture(beside[at].Path, beside[at].Stamp, Side);
         var made = new FileInfo(output);
         if (!made.Exists)
@@ -54,18 +64,39 @@ internal static class PictureEndpoints
     }
 
     private static async Task<IResult> Picture(
-        Guid id, int number, int? candidate, bool? large, bool? before, HttpResponse response, CurrentScenes current, SeenStore seen, DiskStore disk, PictureRequests pictures, CancellationToken stop)
+        Guid id,
+        int number,
+        int? candidate,
+        bool? large,
+        bool? before,
+        HttpResponse response,
+        CurrentScenes current,
+        SeenStore seen,
+        DiskStore disk,
+        PictureRequests pictures,
+        CancellationToken stop
+    )
     {
         var state = await current.Get(id, stop);
         var reference = MusterEndpoints.Find(state.Report, number);
         var side = large == true ? LargeSide : Side;
         // As it was when somebody last looked: its picture was made then, or there is none.
         if (before == true)
-            return (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key) is { } last && disk.Picture(last.Path, last.Stamp, Side) is var old && File.Exists(old) ? Results.File(old, "image/png") : Results.NoContent();
+            return
+                (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key) is { } last
+                && disk.Picture(last.Path, last.Stamp, Side) is var old
+                && File.Exists(old)
+                ? Results.File(old, "image/png")
+                : Results.NoContent();
         var carried = reference.Reference.Carried is not null;
         var (path, stamp) = Source(reference, candidate, state);
-        if (path is null) return Results.NoContent();
-        var output = disk.Picture(carried ? $"{path}#{reference.Reference.Carried!.Start} {reference.Reference.Carried.DataUri?.Start}" : path, stamp, side);
+        if (path is null)
+            return Results.NoContent();
+        var output = disk.Picture(
+            carried ? $"{path}#{reference.Reference.Carried!.Start} {reference.Reference.Carried.DataUri?.Start}" : path,
+            stamp,
+            side
+        );
         var made = new FileInfo(output);
         if (!made.Exists)
         {
@@ -85,7 +116,8 @@ internal static class PictureEndpoints
                 ? (reference.Candidates[index].Path, reference.Candidates[index].Stamp)
                 : throw new CannotUseException($"Reference {reference.Number} has no candidate {index}.");
         // The scene may have been edited since: its copy is what holds the bytes.
-        if (reference.Reference.Carried is { File.Length: > 0 } carried) return (carried.File, FileFacts.Stamp(carried.File) ?? default);
+        if (reference.Reference.Carried is { File.Length: > 0 } carried)
+            return (carried.File, FileFacts.Stamp(carried.File) ?? default);
         return (reference.Resolved ?? reference.Clear?.Path, reference.Stamp ?? reference.Clear?.Stamp ?? default);
     }
 }

@@ -9,14 +9,53 @@ namespace RootCall.Web.Features.Scenes;
 
 /// <summary>A row of Arrivals.</summary>
 internal sealed record SceneSummary(
-    Guid Id, string Name, string Format, string FormatId, int Version, string Source, DateTimeOffset ArrivedAt, long Bytes, int References, int Unanswered, int Applied, int Pending);
+    Guid Id,
+    string Name,
+    string Format,
+    string FormatId,
+    int Version,
+    string Source,
+    DateTimeOffset ArrivedAt,
+    long Bytes,
+    int References,
+    int Unanswered,
+    int Applied,
+    int Pending
+);
 
 /// <summary>What came with a scene.</summary>
 internal sealed record SceneDetail(
-    Guid Id, string Name, string Format, int Version, string Source, string Path, bool Uploaded, DateTimeOffset ArrivedAt, long Bytes,
-    int Nodes, int Meshes, int Materials, int Images, long Triangles, int CarriedImages, int Buffers, int Libraries,
-    IEnumerable<MaterialItem> MaterialList, IEnumerable<NoteItem> Notes, IEnumerable<CarriedItem> Carried, IEnumerable<VariantItem> Variants, IEnumerable<VersionItem> Versions,
-    CarryItem? Carry, string? ReadOnlyBecause, bool LacksLibrary, string? Unit, string? UpAxis, int Layers, DateTimeOffset MusteredAt, int FilesIndexed);
+    Guid Id,
+    string Name,
+    string Format,
+    int Version,
+    string Source,
+    string Path,
+    bool Uploaded,
+    DateTimeOffset ArrivedAt,
+    long Bytes,
+    int Nodes,
+    int Meshes,
+    int Materials,
+    int Images,
+    long Triangles,
+    int CarriedImages,
+    int Buffers,
+    int Libraries,
+    IEnumerable<MaterialItem> MaterialList,
+    IEnumerable<NoteItem> Notes,
+    IEnumerable<CarriedItem> Carried,
+    IEnumerable<VariantItem> Variants,
+    IEnumerable<VersionItem> Versions,
+    CarryItem? Carry,
+    string? ReadOnlyBecause,
+    bool LacksLibrary,
+    string? Unit,
+    string? UpAxis,
+    int Layers,
+    DateTimeOffset MusteredAt,
+    int FilesIndexed
+);
 
 /// <param name="Model">The surface shader's type, as the file writes it; null when there is none.</param>
 /// <param name="Template">What it is an instance of.</param>
@@ -43,25 +82,50 @@ internal static class SceneEndpoints
         group.MapGet(string.Empty, async (IDbContextFactory<RootCallDb> databases, CurrentScenes current, CancellationToken stop) =>
         {
             await using var db = await databases.CreateDbContextAsync(stop);
-            var ids = await db.Scenes.AsNoTracking().OrderByDescending(s => s.Arrivals.Max(a => a.ArrivedAt)).Select(s => s.Id).ToListAsync(stop);
+            var ids = await db
+                .Scenes.AsNoTracking()
+                .OrderByDescending(s => s.Arrivals.Max(a => a.ArrivedAt))
+                .Select(s => s.Id)
+                .ToListAsync(stop);
             var summaries = new List<SceneSummary>();
             foreach (var id in ids)
             {
                 var (a, ledger, references, unanswered) = await current.Summary(id, stop);
-                summaries.Add(new(
-                    id, Path.GetFileName(a.Path), a.FormatName, a.FormatId, a.Version, a.Source, a.ArrivedAt, a.Bytes,
-                    references, unanswered, ledger.Applied.Count(), ledger.Pending.Count()));
+                summaries.Add(
+                    new(
+                        id,
+                        Path.GetFileName(a.Path),
+                        a.FormatName,
+                        a.FormatId,
+                        a.Version,
+                        a.Source,
+                        a.ArrivedAt,
+                        a.Bytes,
+                        references,
+                        unanswered,
+                        ledger.Applied.Count(),
+                        ledger.Pending.Count()
+                    )
+                );
             }
 
             return TypedResults.Ok(summaries);
         });
-        group.MapGet("/{id:guid}", async (Guid id, CurrentScenes current, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            await using var db = await databases.CreateDbContextAsync(stop);
-            var versions = await db.Arrivals.AsNoTracking().Where(a => a.SceneId == id).OrderBy(a => a.Version).Select(a => new VersionItem(a.Version, a.ArrivedAt)).ToListAsync(stop);
-            return TypedResults.Ok(Detail(id, state, versions));
-        });
+        group.MapGet(
+            "/{id:guid}",
+            async (Guid id, CurrentScenes current, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+            {
+                var state = await current.Get(id, stop);
+                await using var db = await databases.CreateDbContextAsync(stop);
+                var versions = await db
+                    .Arrivals.AsNoTracking()
+                    .Where(a => a.SceneId == id)
+                    .OrderBy(a => a.Version)
+                    .Select(a => new VersionItem(a.Version, a.ArrivedAt))
+                    .ToListAsync(stop);
+                return TypedResults.Ok(Detail(id, state, versions));
+            }
+        );
     }
 
     private static SceneDetail Detail(Guid id, CurrentState state, IReadOnlyList<VersionItem> versions)
@@ -70,33 +134,74 @@ internal static class SceneEndpoints
         var report = state.Report;
         var carried = report.References.Where(r => r.Reference.Carried is not null).ToList();
         return new(
-            id, Path.GetFileName(a.Path), a.FormatName, a.Version, a.Source, a.Path, a.Uploaded, a.ArrivedAt, a.Bytes,
-            a.Nodes, a.Meshes, a.Materials, a.Images, a.Triangles, carried.Count,
-            report.References.Count(r => r.Reference.Kind == ReferenceKind.Buffer), report.References.Count(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
+            id,
+            Path.GetFileName(a.Path),
+            a.FormatName,
+            a.Version,
+            a.Source,
+            a.Path,
+            a.Uploaded,
+            a.ArrivedAt,
+            a.Bytes,
+            a.Nodes,
+            a.Meshes,
+            a.Materials,
+            a.Images,
+            a.Triangles,
+            carried.Count,
+            report.References.Count(r => r.Reference.Kind == ReferenceKind.Buffer),
+            report.References.Count(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
             Materials(report.Scene),
             report.Scene.Notes.Select(n => new NoteItem(n.Message, n.Place)).Concat(report.Notes.Select(n => new NoteItem(n, "roots"))),
-            carried.Select(c => new CarriedItem(c.Number, c.Reference.Written, c.Stamp?.Bytes ?? 0, c.Facts?.Width, c.Facts?.Height, c.State.Word())),
+            carried.Select(c => new CarriedItem(
+                c.Number,
+                c.Reference.Written,
+                c.Stamp?.Bytes ?? 0,
+                c.Facts?.Width,
+                c.Facts?.Height,
+                c.State.Word()
+            )),
             report.Scene.Variants.Select(v => new VariantItem(v.Place, v.Set, v.Options, v.Selected)),
             versions,
             Carry(report),
             SceneFormats.Of(a.Path).Capabilities.ReadOnlyBecause,
-            a.FormatId == "obj" && report.Scene.Materials.Length > 0 && !report.References.Any(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
-            report.Scene.MetresPerUnit is { } metres ? metres switch { 1 => "metres", 0.01 => "centimetres", 0.001 => "millimetres", _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{metres:0.######} m") } : null,
+            a.FormatId == "obj"
+                && report.Scene.Materials.Length > 0
+                && !report.References.Any(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
+            report.Scene.MetresPerUnit is { } metres
+                ? metres switch
+                {
+                    1 => "metres",
+                    0.01 => "centimetres",
+                    0.001 => "millimetres",
+                    _ => string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{metres:0.######} m"),
+                }
+                : null,
             report.Scene.UpAxis,
             report.References.Count(r => r.Reference.Kind is ReferenceKind.Layer or ReferenceKind.Document),
-            a.MusteredAt, a.FilesIndexed);
+            a.MusteredAt,
+            a.FilesIndexed
+        );
     }
 
     private static IEnumerable<MaterialItem> Materials(Scene scene)
     {
         var instances = scene.Materials.Where(m => m.Template is not null).ToLookup(m => m.Template!);
         return scene.Materials.Select(m => new MaterialItem(
-            m.Name, m.Graph.SurfaceNode?.Type, m.Graph.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().Distinct().Count(), m.Template, instances[m.Id].Count(), m.IsTemplate, m.Locked));
+            m.Name,
+            m.Graph.SurfaceNode?.Type,
+            m.Graph.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().Distinct().Count(),
+            m.Template,
+            instances[m.Id].Count(),
+            m.IsTemplate,
+            m.Locked
+        ));
     }
 
     private static CarryItem? Carry(MusterReport report)
     {
-        if (report.Scene.Format.Id is not ("gltf" or "glb")) return null;
+        if (report.Scene.Format.Id is not ("gltf" or "glb"))
+            return null;
         var numbers = report.References.Where(CarryPlan.CanCarry).Select(r => r.Number).ToList();
         return numbers.Count == 0 ? null : new(numbers, report.Scene.Files.Sum(f => f.Bytes), CarryPlan.BytesAfter(report));
     }

@@ -12,8 +12,17 @@ namespace RootCall.Web.Features.SendOff;
 
 /// <summary>What a package of the current scene would hold, and those that were built.</summary>
 internal sealed record SendOffView(
-    IEnumerable<PlanFile> Files, long BytesBefore, long BytesAfter, IEnumerable<ClashItem> Clashes, IEnumerable<UnresolvedItem> Unresolved,
-    int References, int PendingEntries, IEnumerable<PackageItem> Packages, IEnumerable<UnresolvedItem> StandIns, IEnumerable<OutputItem> Outputs);
+    IEnumerable<PlanFile> Files,
+    long BytesBefore,
+    long BytesAfter,
+    IEnumerable<ClashItem> Clashes,
+    IEnumerable<UnresolvedItem> Unresolved,
+    int References,
+    int PendingEntries,
+    IEnumerable<PackageItem> Packages,
+    IEnumerable<UnresolvedItem> StandIns,
+    IEnumerable<OutputItem> Outputs
+);
 
 /// <summary>A root that a relinked copy may be written to.</summary>
 internal sealed record OutputItem(Guid Id, string Name);
@@ -24,10 +33,32 @@ internal sealed record ClashItem(string Name, bool SameContents, IEnumerable<str
 
 internal sealed record UnresolvedItem(int Number, string State, string Written, string Name, IEnumerable<string> UsedBy);
 
-internal sealed record PackageItem(Guid Id, string Name, DateTimeOffset BuiltAt, int Files, long BytesBefore, long BytesAfter, int Resolved, IEnumerable<string> Unresolved, IEnumerable<string> BrokenFiles, bool Zip)
+internal sealed record PackageItem(
+    Guid Id,
+    string Name,
+    DateTimeOffset BuiltAt,
+    int Files,
+    long BytesBefore,
+    long BytesAfter,
+    int Resolved,
+    IEnumerable<string> Unresolved,
+    IEnumerable<string> BrokenFiles,
+    bool Zip
+)
 {
-    public static PackageItem Of(PackageRow p) => new(
-        p.Id, p.Name, p.BuiltAt, p.Files, p.BytesBefore, p.BytesAfter, p.Resolved, p.Unresolved, p.BrokenFiles, p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase));
+    public static PackageItem Of(PackageRow p) =>
+        new(
+            p.Id,
+            p.Name,
+            p.BuiltAt,
+            p.Files,
+            p.BytesBefore,
+            p.BytesAfter,
+            p.Resolved,
+            p.Unresolved,
+            p.BrokenFiles,
+            p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)
+        );
 }
 
 /// <param name="Zip">A zip, or a folder in the store.</param>
@@ -40,27 +71,54 @@ internal static class SendOffEndpoints
     public static void MapSendOff(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}").WithTags("Send-off");
-        group.MapGet("/send-off", async (Guid id, CurrentScenes current, FileFacts facts, RootStore roots, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var plan = PackagePlan.Make(state.Report, facts, state.Edited.Current.Answers);
-            await using var db = await databases.CreateDbContextAsync(stop);
-            var packages = await db.Packages.AsNoTracking().Where(p => p.SceneId == id).OrderByDescending(p => p.BuiltAt).ToListAsync(stop);
-            return TypedResults.Ok(View(plan, state, packages, (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output)));
-        });
-        group.MapPost("/packages", async (Guid id, BuildPackage build, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}");
-            return TypedResults.Ok(await work.Start(new Pack(id, name, build.Zip, build.AllowMissing, build.AllowStandIns), $"Build and prove {name}", id, stop));
-        });
+        group.MapGet(
+            "/send-off",
+            async (
+                Guid id,
+                CurrentScenes current,
+                FileFacts facts,
+                RootStore roots,
+                IDbContextFactory<RootCallDb> databases,
+                CancellationToken stop
+            ) =>
+            {
+                var state = await current.Get(id, stop);
+                var plan = PackagePlan.Make(state.Report, facts, state.Edited.Current.Answers);
+                await using var db = await databases.CreateDbContextAsync(stop);
+                var packages = await db
+                    .Packages.AsNoTracking()
+                    .Where(p => p.SceneId == id)
+                    .OrderByDescending(p => p.BuiltAt)
+                    .ToListAsync(stop);
+                return TypedResults.Ok(View(plan, state, packages, (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output)));
+            }
+        );
+        group.MapPost(
+            "/packages",
+            async (Guid id, BuildPackage build, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
+            {
+                var state = await current.Get(id, stop);
+                var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}");
+                return TypedResults.Ok(
+                    await work.Start(
+                        new Pack(id, name, build.Zip, build.AllowMissing, build.AllowStandIns),
+                        $"Build and prove {name}",
+                        id,
+                        stop
+                    )
+                );
+            }
+        );
         api.MapGet("/packages/{id:guid}/download", async (Guid id, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(stop);
-            var package = await db.Packages.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop);
-            if (package is null || !File.Exists(package.Path)) throw new CannotUseException("There is no such package to download.");
-            return Results.File(package.Path, "application/zip", package.Name);
-        }).WithTags("Send-off").ExcludeFromDescription();
+            {
+                await using var db = await databases.CreateDbContextAsync(stop);
+                var package = await db.Packages.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop);
+                if (package is null || !File.Exists(package.Path))
+                    throw new CannotUseException("There is no such package to download.");
+                return Results.File(package.Path, "application/zip", package.Name);
+            })
+            .WithTags("Send-off")
+            .ExcludeFromDescription();
     }
 
     private static SendOffView View(PackagePlan plan, CurrentState state, IEnumerable<PackageRow> packages, IEnumerable<RootRow> outputs)
@@ -68,12 +126,24 @@ internal static class SendOffEndpoints
         var own = plan.Report.Scene.Files.Select((f, i) => new PlanFile(plan.OwnNames[i], "scene", f.Bytes, 0));
         return new(
             [.. own, .. plan.Files.Select(f => new PlanFile(f.Name, f.Role, f.Bytes, f.References.Length))],
-            plan.BytesBefore, plan.BytesAfter,
+            plan.BytesBefore,
+            plan.BytesAfter,
             plan.Clashes.Select(c => new ClashItem(c.Name, c.SameContents, c.Names)),
             plan.Unresolved.Select(Item),
-            plan.Report.References.Length, state.Ledger.Pending.Count(), packages.Select(PackageItem.Of), plan.StandIns.Select(Item), outputs.Select(o => new OutputItem(o.Id, o.Name)));
+            plan.Report.References.Length,
+            state.Ledger.Pending.Count(),
+            packages.Select(PackageItem.Of),
+            plan.StandIns.Select(Item),
+            outputs.Select(o => new OutputItem(o.Id, o.Name))
+        );
     }
 
-    private static UnresolvedItem Item(MusteredReference u) => new(
-        u.Number, u.State.Word(), u.Reference.Written, WrittenPath.Parse(u.Reference.Written).FileName, u.Reference.UsedBy.Select(x => x.Material).Where(m => m.Length > 0).Distinct());
+    private static UnresolvedItem Item(MusteredReference u) =>
+        new(
+            u.Number,
+            u.State.Word(),
+            u.Reference.Written,
+            WrittenPath.Parse(u.Reference.Written).FileName,
+            u.Reference.UsedBy.Select(x => x.Material).Where(m => m.Length > 0).Distinct()
+        );
 }

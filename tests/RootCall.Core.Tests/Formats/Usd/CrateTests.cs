@@ -69,9 +69,21 @@ public sealed class CrateTests : IDisposable
         var scene = place.Put("tin.usdc", Crate("./tin.png"));
         place.PutPng("tin.png");
         var context = Look.Context(scene);
-        var entry = new LedgerEntry(Guid.NewGuid(), "x", [new SetValue("tin", "roughness", ShaderValue.Of(0.25), ShaderValue.Of(0.7))], EntryState.Applied, "by hand", default);
+        var entry = new LedgerEntry(
+            Guid.NewGuid(),
+            "x",
+            [new SetValue("tin", "roughness", ShaderValue.Of(0.25), ShaderValue.Of(0.7))],
+            EntryState.Applied,
+            "by hand",
+            default
+        );
         Directory.CreateDirectory(place.At("work"));
-        var made = EditedFiles.Make(scene, [entry, entry with { Edits = [new SetValue("tin", "metallic", null, ShaderValue.Of(1))] }], place.At("work"), new(context.Scope, Bounds.Default));
+        var made = EditedFiles.Make(
+            scene,
+            [entry, entry with { Edits = [new SetValue("tin", "metallic", null, ShaderValue.Of(1))] }],
+            place.At("work"),
+            new(context.Scope, Bounds.Default)
+        );
         Assert.Empty(made.Refused);
         var current = CurrentScene.Muster(scene, context with { Edited = made.Copies }, Bounds.Default).Scene;
         var surface = current.Materials[0].Graph.SurfaceNode!;
@@ -86,8 +98,10 @@ public sealed class CrateTests : IDisposable
     public void A_crate_that_is_too_old_or_broken_is_told_in_one_sentence(int at, string what)
     {
         var crate = Crate("./tin.png");
-        if (what == "older") crate[at + 1] = 2;
-        else crate = crate[..(crate.Length / 2)];
+        if (what == "older")
+            crate[at + 1] = 2;
+        else
+            crate = crate[..(crate.Length / 2)];
         var path = place.Put("tin.usdc", crate);
         var refused = Assert.Throws<CannotUseException>(() => Look.Read(path));
         Assert.DoesNotContain('\n', refused.Message);
@@ -100,23 +114,63 @@ public sealed class CrateTests : IDisposable
     internal static byte[] Crate(string image)
     {
         using var crate = new CrateAuthor();
-        crate.Root(("upAxis", crate.Token("Z")), ("metersPerUnit", CrateAuthor.Double(0.5)), ("defaultPrim", crate.Token("leaf")), ("primChildren", crate.Tokens("leaf", "looks")));
-        crate.Prim("/leaf", "Mesh", ("properties", crate.Tokens("points", "faceVertexCounts", "faceVertexIndices", "primvars:st", "material:binding")));
-        crate.Attribute("/leaf.points", "point3f[]", ("default", crate.Floats(CrateAuthor.Vec3f, [.. Enumerable.Range(0, 20).SelectMany(i => new float[] { i, i % 2 * 2, 0 })], 3)));
+        crate.Root(
+            ("upAxis", crate.Token("Z")),
+            ("metersPerUnit", CrateAuthor.Double(0.5)),
+            ("defaultPrim", crate.Token("leaf")),
+            ("primChildren", crate.Tokens("leaf", "looks"))
+        );
+        crate.Prim(
+            "/leaf",
+            "Mesh",
+            ("properties", crate.Tokens("points", "faceVertexCounts", "faceVertexIndices", "primvars:st", "material:binding"))
+        );
+        crate.Attribute(
+            "/leaf.points",
+            "point3f[]",
+            ("default", crate.Floats(CrateAuthor.Vec3f, [.. Enumerable.Range(0, 20).SelectMany(i => new float[] { i, i % 2 * 2, 0 })], 3))
+        );
         crate.Attribute("/leaf.faceVertexCounts", "int[]", ("default", crate.PackedInts([.. Enumerable.Repeat(3, 18)])));
-        crate.Attribute("/leaf.faceVertexIndices", "int[]", ("default", crate.PackedInts([.. Enumerable.Range(0, 18).SelectMany(i => new[] { i, i + 1, i + 2 })])));
-        crate.Attribute("/leaf.primvars:st", "texCoord2f[]", ("default", crate.Floats(CrateAuthor.Vec2f, new float[40], 2)), ("interpolation", crate.Token("vertex")));
+        crate.Attribute(
+            "/leaf.faceVertexIndices",
+            "int[]",
+            ("default", crate.PackedInts([.. Enumerable.Range(0, 18).SelectMany(i => new[] { i, i + 1, i + 2 })]))
+        );
+        crate.Attribute(
+            "/leaf.primvars:st",
+            "texCoord2f[]",
+            ("default", crate.Floats(CrateAuthor.Vec2f, new float[40], 2)),
+            ("interpolation", crate.Token("vertex"))
+        );
         crate.Relationship("/leaf.material:binding", "/looks/tin");
         crate.Prim("/looks", "Scope", ("primChildren", crate.Tokens("tin")));
-        crate.Prim("/looks/tin", "Material", ("primChildren", crate.Tokens("surface", "map")), ("properties", crate.Tokens("outputs:surface")));
+        crate.Prim(
+            "/looks/tin",
+            "Material",
+            ("primChildren", crate.Tokens("surface", "map")),
+            ("properties", crate.Tokens("outputs:surface"))
+        );
         crate.Connect("/looks/tin.outputs:surface", "token", "/looks/tin/surface.outputs:surface");
-        crate.Prim("/looks/tin/surface", "Shader", ("properties", crate.Tokens("info:id", "inputs:diffuseColor", "inputs:roughness", "inputs:emissiveColor", "outputs:surface")));
-        crate.Attribute("/looks/tin/surface.info:id", "token", ("variability", CrateAuthor.Uniform), ("default", crate.Token("UsdPreviewSurface")));
+        crate.Prim(
+            "/looks/tin/surface",
+            "Shader",
+            ("properties", crate.Tokens("info:id", "inputs:diffuseColor", "inputs:roughness", "inputs:emissiveColor", "outputs:surface"))
+        );
+        crate.Attribute(
+            "/looks/tin/surface.info:id",
+            "token",
+            ("variability", CrateAuthor.Uniform),
+            ("default", crate.Token("UsdPreviewSurface"))
+        );
         crate.Connect("/looks/tin/surface.inputs:diffuseColor", "color3f", "/looks/tin/map.outputs:rgb");
         crate.Attribute("/looks/tin/surface.inputs:roughness", "float", ("default", CrateAuthor.Float(0.25f)));
         crate.Attribute("/looks/tin/surface.inputs:emissiveColor", "color3f", ("default", CrateAuthor.SmallColour(1, 0, 2)));
         crate.Attribute("/looks/tin/surface.outputs:surface", "token");
-        crate.Prim("/looks/tin/map", "Shader", ("properties", crate.Tokens("info:id", "inputs:file", "inputs:sourceColorSpace", "outputs:rgb")));
+        crate.Prim(
+            "/looks/tin/map",
+            "Shader",
+            ("properties", crate.Tokens("info:id", "inputs:file", "inputs:sourceColorSpace", "outputs:rgb"))
+        );
         crate.Attribute("/looks/tin/map.info:id", "token", ("variability", CrateAuthor.Uniform), ("default", crate.Token("UsdUVTexture")));
         crate.Attribute("/looks/tin/map.inputs:file", "asset", ("default", crate.Asset(image)));
         crate.Attribute("/looks/tin/map.inputs:sourceColorSpace", "token", ("default", crate.Token("raw")));
@@ -157,6 +211,15 @@ internal static class TinyUsdz
         var result = Tool.Run("node", ["-e", Script, path], Path.Combine(Tool.Home, "web"));
         Assert.True(result.Status == 0, result.Error);
         using var said = JsonDocument.Parse(result.Output);
-        return [.. said.RootElement.EnumerateArray().Select(m => new Shape(m.GetProperty("name").GetString()!, m.GetProperty("points").GetInt32(), m.GetProperty("faces").GetInt32()))];
+        return
+        [
+            .. said
+                .RootElement.EnumerateArray()
+                .Select(m => new Shape(
+                    m.GetProperty("name").GetString()!,
+                    m.GetProperty("points").GetInt32(),
+                    m.GetProperty("faces").GetInt32()
+                )),
+        ];
     }
 }

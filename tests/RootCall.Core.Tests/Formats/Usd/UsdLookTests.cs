@@ -85,7 +85,10 @@ public sealed class UsdLookTests : IDisposable
     [Fact]
     public void A_value_is_replaced_added_or_left_to_its_default()
     {
-        Assert.Equal(Text.Replace("0.4 (", "0.9 (", StringComparison.Ordinal), Edit(new SetValue("tin", "roughness", ShaderValue.Of(0.4), ShaderValue.Of(0.9))));
+        Assert.Equal(
+            Text.Replace("0.4 (", "0.9 (", StringComparison.Ordinal),
+            Edit(new SetValue("tin", "roughness", ShaderValue.Of(0.4), ShaderValue.Of(0.9)))
+        );
         var added = Edit(new SetValue("tin", "clearcoat", null, ShaderValue.Of(1)));
         Assert.Contains("            float inputs:clearcoat = 1\n        }", added, StringComparison.Ordinal);
         Assert.Equal(ShaderValue.Of(1), Surface(added).Input("clearcoat")!.Value);
@@ -103,11 +106,29 @@ public sealed class UsdLookTests : IDisposable
     {
         var use = Use(Text, "tin", "diffuseColor");
         Assert.Equal((2, "auto", WrapMode.Repeat, WrapMode.FromFile), (use.Transform.ScaleU, use.EffectiveSpace, use.WrapU, use.WrapV));
-        var text = Edit(new SetImage("tin", "diffuseColor", use, use with { Transform = use.Transform with { ScaleU = 5, Rotation = 90 }, DeclaredSpace = "sRGB", WrapU = WrapMode.Clamp, WrapV = WrapMode.Mirror }));
+        var text = Edit(
+            new SetImage(
+                "tin",
+                "diffuseColor",
+                use,
+                use with
+                {
+                    Transform = use.Transform with { ScaleU = 5, Rotation = 90 },
+                    DeclaredSpace = "sRGB",
+                    WrapU = WrapMode.Clamp,
+                    WrapV = WrapMode.Mirror,
+                }
+            )
+        );
         Assert.Contains("float2 inputs:scale = (5, 2)", text, StringComparison.Ordinal);
         var after = Use(text, "tin", "diffuseColor");
-        Assert.Equal((5, 90, "sRGB", WrapMode.Clamp, WrapMode.Mirror), (after.Transform.ScaleU, after.Transform.Rotation, after.DeclaredSpace, after.WrapU, after.WrapV));
-        var other = Edit(new SetImage("tin", "diffuseColor", use, use with { Reference = new(ReferenceKind.Image, "s.usda", "other.png") }));
+        Assert.Equal(
+            (5, 90, "sRGB", WrapMode.Clamp, WrapMode.Mirror),
+            (after.Transform.ScaleU, after.Transform.Rotation, after.DeclaredSpace, after.WrapU, after.WrapV)
+        );
+        var other = Edit(
+            new SetImage("tin", "diffuseColor", use, use with { Reference = new(ReferenceKind.Image, "s.usda", "other.png") })
+        );
         Assert.Equal(Text.Replace("./tin.png", "./other.png", StringComparison.Ordinal), other);
         Assert.Null(Surface(Edit(new SetImage("tin", "diffuseColor", use, null))).Input("diffuseColor")?.From);
     }
@@ -118,7 +139,10 @@ public sealed class UsdLookTests : IDisposable
     [InlineData("normal", "vector3", "rgb", "raw")]
     public void A_new_image_comes_with_the_nodes_it_needs(string input, string type, string output, string space)
     {
-        var use = new ImageUse(new(ReferenceKind.Image, "s.usda", "other.png")) { Transform = UvTransform.Identity with { ScaleU = 3, ScaleV = 3 } };
+        var use = new ImageUse(new(ReferenceKind.Image, "s.usda", "other.png"))
+        {
+            Transform = UvTransform.Identity with { ScaleU = 3, ScaleV = 3 },
+        };
         var text = Edit(new SetImage("brass", input, null, use));
         var scene = Read(text);
         var surface = scene.Materials.Single(m => m.Name == "brass").Graph.SurfaceNode!;
@@ -126,21 +150,42 @@ public sealed class UsdLookTests : IDisposable
         var read = Use(text, "brass", input);
         Assert.Equal((3, "map1", WrapMode.Repeat), (read.Transform.ScaleU, read.UvSet, read.WrapU));
         Assert.Equal(space, read.DeclaredSpace is "" ? "auto" : read.DeclaredSpace);
-        if (type == "vector3") Assert.Equal(([2, 2, 2, 1], [-1, -1, -1, 0]), (read.Scale.ToArray(), read.Bias.ToArray()), new ArrayPair());
+        if (type == "vector3")
+            Assert.Equal(([2, 2, 2, 1], [-1, -1, -1, 0]), (read.Scale.ToArray(), read.Bias.ToArray()), new ArrayPair());
         Assert.Empty(scene.Notes);
-        Assert.Contains(TinyUsdz.Meshes(place.Put("t.usda", text.Replace("def Mesh \"bare\" {}", string.Empty, StringComparison.Ordinal).Replace("int[] faceVertexCounts = [3, 3]", "int[] faceVertexCounts = [3, 3]\n int[] faceVertexIndices = [0,1,2,0,1,2]\n point3f[] points = [(0,0,0),(1,0,0),(0,1,0)]", StringComparison.Ordinal).Replace("[(0, 0)]", "[(0,0),(1,0),(0,1)] ( interpolation = \"vertex\" )", StringComparison.Ordinal))), m => m.Name == "box");
+        Assert.Contains(
+            TinyUsdz.Meshes(
+                place.Put(
+                    "t.usda",
+                    text.Replace("def Mesh \"bare\" {}", string.Empty, StringComparison.Ordinal)
+                        .Replace(
+                            "int[] faceVertexCounts = [3, 3]",
+                            "int[] faceVertexCounts = [3, 3]\n int[] faceVertexIndices = [0,1,2,0,1,2]\n point3f[] points = "
+                                + "[(0,0,0),(1,0,0),(0,1,0)]",
+                            StringComparison.Ordinal
+                        )
+                        .Replace("[(0, 0)]", "[(0,0),(1,0),(0,1)] ( interpolation = \"vertex\" )", StringComparison.Ordinal)
+                )
+            ),
+            m => m.Name == "box"
+        );
     }
 
     [Fact]
     public void Assignments_change_for_a_mesh_a_subset_and_one_that_had_none()
     {
-        string Material(string text, string mesh, string part) => Read(text).Meshes.Single(m => m.Name == mesh).Parts.Single(p => p.Name == part).Material;
+        string Material(string text, string mesh, string part) =>
+            Read(text).Meshes.Single(m => m.Name == mesh).Parts.Single(p => p.Name == part).Material;
         Assert.Equal("brass", Material(Edit(new AssignMaterial("/W/box", string.Empty, "tin", "brass")), "box", string.Empty));
         var subset = Edit(new AssignMaterial("/W/box", "lid", "tin", "brass"));
         Assert.Equal(("brass", "tin"), (Material(subset, "box", "lid"), Material(subset, "box", string.Empty)));
         Assert.Equal("tin", Material(Edit(new AssignMaterial("bare", string.Empty, string.Empty, "tin")), "bare", string.Empty));
         Assert.Equal(string.Empty, Material(Edit(new AssignMaterial("/W/box", string.Empty, "tin", string.Empty)), "box", string.Empty));
-        Assert.Contains("no material gone", Assert.Single(Make(new AssignMaterial("/W/box", string.Empty, "tin", "gone")).Refused).Reason, StringComparison.Ordinal);
+        Assert.Contains(
+            "no material gone",
+            Assert.Single(Make(new AssignMaterial("/W/box", string.Empty, "tin", "gone")).Refused).Reason,
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -149,7 +194,8 @@ public sealed class UsdLookTests : IDisposable
     [InlineData("def \"V\" {", "(\n    variants = { string v = \"b\" }\n)")]
     public void A_variant_is_chosen_wherever_the_prim_says_so_or_not(string head, string written)
     {
-        var text = $"#usda 1.0\n{head}\n    variantSet \"v\" = {{ \"a\" {{ def Mesh \"one\" {{}} }} \"b\" {{ def Mesh \"two\" {{}} }} }}\n}}\n";
+        var text =
+            $"#usda 1.0\n{head}\n    variantSet \"v\" = {{ \"a\" {{ def Mesh \"one\" {{}} }} \"b\" {{ def Mesh \"two\" {{}} }} }}\n}}\n";
         File.WriteAllText(path, text);
         var after = Edit(new SelectVariant("/V", "v", "a", "b"));
         Assert.Contains(written, after, StringComparison.Ordinal);
@@ -161,7 +207,10 @@ public sealed class UsdLookTests : IDisposable
     {
         place.Put("looks.usda", Text);
         File.WriteAllText(path, "#usda 1.0\n( subLayers = [@./looks.usda@] )\nover \"W\" { over \"tin\" { } }");
-        var text = Edit(new SetValue("tin", "roughness", ShaderValue.Of(0.4), ShaderValue.Of(0.7)), new SetAsset("/W/tin/c.inputs:file", "./tin.png", "other@2.png"));
+        var text = Edit(
+            new SetValue("tin", "roughness", ShaderValue.Of(0.4), ShaderValue.Of(0.7)),
+            new SetAsset("/W/tin/c.inputs:file", "./tin.png", "other@2.png")
+        );
         Assert.Contains("over \"W\" { over \"tin\" { ", text, StringComparison.Ordinal);
         Assert.Contains("float inputs:roughness = 0.7", text, StringComparison.Ordinal);
         Assert.Contains("@@@./other@2.png@@@", text, StringComparison.Ordinal);
@@ -176,7 +225,8 @@ public sealed class UsdLookTests : IDisposable
 
     private sealed class ArrayPair : IEqualityComparer<(double[], double[])>
     {
-        public bool Equals((double[], double[]) x, (double[], double[]) y) => x.Item1.SequenceEqual(y.Item1) && x.Item2.SequenceEqual(y.Item2);
+        public bool Equals((double[], double[]) x, (double[], double[]) y) =>
+            x.Item1.SequenceEqual(y.Item1) && x.Item2.SequenceEqual(y.Item2);
 
         public int GetHashCode((double[], double[]) obj) => 0;
     }
@@ -184,7 +234,12 @@ public sealed class UsdLookTests : IDisposable
     private EditedFiles Make(params Edit[] edits)
     {
         Directory.CreateDirectory(place.At("edited"));
-        return EditedFiles.Make(path, [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)], place.At("edited"), new(new([place.Folder]), Bounds.Default));
+        return EditedFiles.Make(
+            path,
+            [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)],
+            place.At("edited"),
+            new(new([place.Folder]), Bounds.Default)
+        );
     }
 
     private string Edit(params Edit[] edits)
@@ -197,7 +252,8 @@ public sealed class UsdLookTests : IDisposable
     /// <summary>Reads a text under the scene's own name, so that its references have the keys the edits name.</summary>
     private Scene Read(string text)
     {
-        if (File.Exists(place.At("looks.usda"))) File.Copy(place.At("looks.usda"), place.At("read/looks.usda"), overwrite: true);
+        if (File.Exists(place.At("looks.usda")))
+            File.Copy(place.At("looks.usda"), place.At("read/looks.usda"), overwrite: true);
         return SceneFormats.Read(place.Put("read/s.usda", text), new(new([place.Folder]), Bounds.Default));
     }
 

@@ -69,7 +69,10 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     public void What_is_not_understood_costs_its_statement_and_no_more()
     {
         var errors = new List<string>();
-        var layer = UsdaParser.Read("#usda 1.0\ndef \"A\"\n{\n    float x = ?!\n    float y = 2\n    nonsense\n    float z = 3\n}\ndef \"B\" {"u8.ToArray(), errors);
+        var layer = UsdaParser.Read(
+            "#usda 1.0\ndef \"A\"\n{\n    float x = ?!\n    float y = 2\n    nonsense\n    float z = 3\n}\ndef \"B\" {"u8.ToArray(),
+            errors
+        );
         Assert.Equal(["A", "B"], layer.Root.Children.Select(c => c.Name));
         Assert.Equal([2], layer.Find("/A")!.Property("y")!.Value!.AsNumbers);
         Assert.Equal([3], layer.Find("/A")!.Property("z")!.Value!.AsNumbers);
@@ -87,28 +90,36 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     public void Opinions_win_in_the_order_of_their_strength(string strongest, int wins)
     {
         string[] order = ["local", "inherits", "variants", "references", "payload", "specializes"];
-        string Say(string arc) => Array.IndexOf(order, arc) >= Array.IndexOf(order, strongest) ? $"float inputs:roughness = {Array.IndexOf(order, arc) + 1}" : string.Empty;
+        string Say(string arc) =>
+            Array.IndexOf(order, arc) >= Array.IndexOf(order, strongest)
+                ? $"float inputs:roughness = {Array.IndexOf(order, arc) + 1}"
+                : string.Empty;
         string Shader(string arc) => $"over \"surface\" {{ {Say(arc)} }}";
         place.Put("ref.usda", $"#usda 1.0\ndef \"R\" {{ {Shader("references")} }}");
         place.Put("pay.usda", $"#usda 1.0\n( defaultPrim = \"P\" )\ndef \"P\" {{ {Shader("payload")} }}");
-        var scene = Look.Read(place.Put("s.usda", $$"""
-            #usda 1.0
-            class "_c" { {{Shader("inherits")}} }
-            class "_s" { {{Shader("specializes")}} }
-            def Material "M" (
-                inherits = </_c>
-                references = @./ref.usda@</R>
-                payload = @./pay.usda@
-                specializes = </_s>
-                variants = { string v = "a" }
-                prepend variantSets = "v"
+        var scene = Look.Read(
+            place.Put(
+                "s.usda",
+                $$"""
+                #usda 1.0
+                class "_c" { {{Shader("inherits")}} }
+                class "_s" { {{Shader("specializes")}} }
+                def Material "M" (
+                    inherits = </_c>
+                    references = @./ref.usda@</R>
+                    payload = @./pay.usda@
+                    specializes = </_s>
+                    variants = { string v = "a" }
+                    prepend variantSets = "v"
+                )
+                {
+                    token outputs:surface.connect = </M/surface.outputs:surface>
+                    def Shader "surface" { uniform token info:id = "UsdPreviewSurface" {{Say("local")}} }
+                    variantSet "v" = { "a" { {{Shader("variants")}} } "b" { over "surface" { float inputs:roughness = 9 } } }
+                }
+                """
             )
-            {
-                token outputs:surface.connect = </M/surface.outputs:surface>
-                def Shader "surface" { uniform token info:id = "UsdPreviewSurface" {{Say("local")}} }
-                variantSet "v" = { "a" { {{Shader("variants")}} } "b" { over "surface" { float inputs:roughness = 9 } } }
-            }
-            """));
+        );
         Assert.Empty(scene.Notes);
         Assert.Equal(ShaderValue.Of(wins), scene.Materials.Single(m => m.Name == "M").Graph.SurfaceNode!.Input("roughness")!.Value);
         Assert.Equal("v", Assert.Single(scene.Variants).Set);
@@ -118,7 +129,9 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     [Fact]
     public void Paths_are_carried_over_references_and_list_edits_join()
     {
-        place.Put("asset/pot.usda", """
+        place.Put(
+            "asset/pot.usda",
+            """
             #usda 1.0
             ( defaultPrim = "Pot" )
             def Xform "Pot" {
@@ -129,17 +142,23 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
                     def Shader "i" { uniform token info:id = "ND_image_color3" asset inputs:file = @tex/tin.<UDIM>.png@ ( colorSpace = "srgb_texture" ) string inputs:uaddressmode = "mirror" }
                 }
             }
-            """);
+            """
+        );
         place.PutPng("asset/tex/tin.1001.png");
         place.PutPng("asset/tex/tin.1002.png");
-        var report = Look.Muster(place.Put("s.usda", """
-            #usda 1.0
-            def "World" {
-                def "a" ( prepend references = @./asset/pot.usda@ ) { double3 xformOp:translate = (1, 2, 3) uniform token[] xformOpOrder = ["xformOp:translate"] }
-                def "b" ( prepend references = @./asset/pot.usda@ ) { over "body" { rel material:binding = </World/other> } }
-                def Material "other" { }
-            }
-            """));
+        var report = Look.Muster(
+            place.Put(
+                "s.usda",
+                """
+                #usda 1.0
+                def "World" {
+                    def "a" ( prepend references = @./asset/pot.usda@ ) { double3 xformOp:translate = (1, 2, 3) uniform token[] xformOpOrder = ["xformOp:translate"] }
+                    def "b" ( prepend references = @./asset/pot.usda@ ) { over "body" { rel material:binding = </World/other> } }
+                    def Material "other" { }
+                }
+                """
+            )
+        );
         var scene = report.Scene;
         Assert.Empty(scene.Notes);
         Assert.Equal(["tin", "other"], scene.Meshes.Select(m => m.Parts[0].Material));
@@ -155,35 +174,50 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     [Fact]
     public void Subsets_collections_and_stronger_bindings_assign_materials()
     {
-        var scene = Look.Read(place.Put("s.usda", """
-            #usda 1.0
-            def Xform "w" (
-                prepend apiSchemas = ["CollectionAPI:metal"]
-            )
-            {
-                rel material:binding = </m/wood> ( bindMaterialAs = "weakerThanDescendants" )
-                rel material:binding:collection:metal = [</w.collection:metal>, </m/tin>]
-                rel collection:metal:includes = [</w/lid>]
-                uniform token collection:metal:expansionRule = "expandPrims"
-                def Mesh "lid" { int[] faceVertexCounts = [3] }
-                def Mesh "box" {
-                    int[] faceVertexCounts = [3, 4, 3]
-                    def GeomSubset "front" { uniform token elementType = "face" uniform token familyName = "materialBind" int[] indices = [1] rel material:binding = </m/glass> }
+        var scene = Look.Read(
+            place.Put(
+                "s.usda",
+                """
+                #usda 1.0
+                def Xform "w" (
+                    prepend apiSchemas = ["CollectionAPI:metal"]
+                )
+                {
+                    rel material:binding = </m/wood> ( bindMaterialAs = "weakerThanDescendants" )
+                    rel material:binding:collection:metal = [</w.collection:metal>, </m/tin>]
+                    rel collection:metal:includes = [</w/lid>]
+                    uniform token collection:metal:expansionRule = "expandPrims"
+                    def Mesh "lid" { int[] faceVertexCounts = [3] }
+                    def Mesh "box" {
+                        int[] faceVertexCounts = [3, 4, 3]
+                        def GeomSubset "front" { uniform token elementType = "face" uniform token familyName = "materialBind" int[] indices = [1] rel material:binding = </m/glass> }
+                    }
+                    def Xform "strong" { rel material:binding = </m/gold> ( bindMaterialAs = "strongerThanDescendants" )
+                        def Mesh "inner" { int[] faceVertexCounts = [3] rel material:binding = </m/glass> } }
                 }
-                def Xform "strong" { rel material:binding = </m/gold> ( bindMaterialAs = "strongerThanDescendants" )
-                    def Mesh "inner" { int[] faceVertexCounts = [3] rel material:binding = </m/glass> } }
-            }
-            def "m" { def Material "wood" {} def Material "tin" {} def Material "glass" {} def Material "gold" {} }
-            """));
-        string Parts(string mesh) => string.Join(", ", scene.Meshes.Single(m => m.Name == mesh).Parts.Select(p => $"{p.Name}:{p.Material}:{p.Triangles}"));
+                def "m" { def Material "wood" {} def Material "tin" {} def Material "glass" {} def Material "gold" {} }
+                """
+            )
+        );
+        string Parts(string mesh) =>
+            string.Join(", ", scene.Meshes.Single(m => m.Name == mesh).Parts.Select(p => $"{p.Name}:{p.Material}:{p.Triangles}"));
         Assert.Equal((":tin:1", "front:glass:2, :wood:2", ":gold:1"), (Parts("lid"), Parts("box"), Parts("inner")));
     }
 
     [Fact]
     public void Circles_are_cut_and_told()
     {
-        place.Put("b.usda", "#usda 1.0\n( subLayers = [@./a.usda@] defaultPrim = \"B\" )\ndef \"B\" ( references = @./a.usda@</A> ) { def Mesh \"m\" {} }");
-        var scene = Look.Read(place.Put("a.usda", "#usda 1.0\ndef \"A\" ( references = @./b.usda@ ) { def \"A\" ( references = </A> ) {} }\ndef \"S\" ( references = </S> ) {}"));
+        place.Put(
+            "b.usda",
+            "#usda 1.0\n( subLayers = [@./a.usda@] defaultPrim = \"B\" )\ndef \"B\" ( references = @./a.usda@</A> ) { def Mesh \"m\" {} }"
+        );
+        var scene = Look.Read(
+            place.Put(
+                "a.usda",
+                "#usda 1.0\ndef \"A\" ( references = @./b.usda@ ) { def \"A\" ( references = </A> ) {} }\ndef \"S\" ( "
+                    + "references = </S> ) {}"
+            )
+        );
         Assert.Contains(scene.Notes, n => n.Message.Contains("circle", StringComparison.Ordinal));
         Assert.Contains(scene.Nodes, n => n.Name == "m");
     }
@@ -192,9 +226,13 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     public void A_variant_can_be_chosen_without_writing_and_by_an_edit()
     {
         var path = demo.At("clean/watering_can/watering_can.usda");
-        double Coat(Scene scene) => scene.Materials.Single(m => m.Name == "tin_body").Graph.SurfaceNode!.Input("clearcoat")!.Value!.Numbers[0];
+        double Coat(Scene scene) =>
+            scene.Materials.Single(m => m.Name == "tin_body").Graph.SurfaceNode!.Input("clearcoat")!.Value!.Numbers[0];
         Assert.Equal(0.4, Coat(Look.Read(path)));
-        var chosen = new ReadContext(new([Path.GetDirectoryName(path)!]), Bounds.Default) { Chosen = new Dictionary<(string, string), string> { [("/World", "patina")] = "aged" } };
+        var chosen = new ReadContext(new([Path.GetDirectoryName(path)!]), Bounds.Default)
+        {
+            Chosen = new Dictionary<(string, string), string> { [("/World", "patina")] = "aged" },
+        };
         Assert.Equal(0, Coat(SceneFormats.Read(path, chosen)));
         var text = Edited(path, new SelectVariant("/World", "patina", "fresh", "aged"));
         Assert.Contains("string patina = \"aged\"", text, StringComparison.Ordinal);
@@ -236,7 +274,10 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     {
         var path = demo.At("clean/watering_can/watering_can.usda");
         var scene = Look.Read(path);
-        Assert.Equal(scene.Meshes.Select(m => (m.Name, (int)m.Vertices, (int)m.Faces)).Order(), TinyUsdz.Meshes(path).Select(m => (m.Name, m.Points, m.Faces)).Order());
+        Assert.Equal(
+            scene.Meshes.Select(m => (m.Name, (int)m.Vertices, (int)m.Faces)).Order(),
+            TinyUsdz.Meshes(path).Select(m => (m.Name, m.Points, m.Faces)).Order()
+        );
     }
 
     public void Dispose() => place.Dispose();
@@ -244,7 +285,12 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
     private string Edited(string scene, params Edit[] edits)
     {
         Directory.CreateDirectory(place.At("edited"));
-        var made = EditedFiles.Make(scene, [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)], place.At("edited"), new(new([Path.GetDirectoryName(scene)!]), Bounds.Default));
+        var made = EditedFiles.Make(
+            scene,
+            [new(Guid.NewGuid(), "x", [.. edits], EntryState.Applied, "by hand", default)],
+            place.At("edited"),
+            new(new([Path.GetDirectoryName(scene)!]), Bounds.Default)
+        );
         Assert.Empty(made.Refused);
         return File.ReadAllText(made.Copies[scene]);
     }

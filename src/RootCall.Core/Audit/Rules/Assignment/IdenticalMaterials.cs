@@ -5,17 +5,20 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class IdenticalMaterials : Rule
 {
-    public override RuleDescriptor Descriptor { get; } = new("assignment.identical-materials", "Materials that differ only in name", Severity.Note)
-    {
-        Expects = "One look is one material.",
-        Why = "Each copy is compiled, sampled and mended again, and one of them is always forgotten.",
-        Source = "Common practice.",
-        Fix = "Assigns the first of them wherever one of the others is worn.",
-        Example = Example.Gltf("""
-            { "name": "brass", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } },
-            { "name": "brass copy", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("assignment.identical-materials", "Materials that differ only in name", Severity.Note)
+        {
+            Expects = "One look is one material.",
+            Why = "Each copy is compiled, sampled and mended again, and one of them is always forgotten.",
+            Source = "Common practice.",
+            Fix = "Assigns the first of them wherever one of the others is worn.",
+            Example = Example.Gltf(
+                """
+                { "name": "brass", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } },
+                { "name": "brass copy", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
@@ -24,8 +27,17 @@ public sealed class IdenticalMaterials : Rule
             var keep = group.OrderByDescending(m => m.Users.Length).ThenBy(m => m.Name, StringComparer.Ordinal).First();
             foreach (var other in group.Where(m => m != keep && m.Users.Length > 0))
             {
-                var edits = other.Users.Select(u => (Edit)new AssignMaterial(u.Mesh.Id, u.Part.Name, u.Part.Material, keep.Name)).Distinct().ToImmutableArray();
-                yield return Found(other, $"{other.Name} is the same as {keep.Name}; one of them would do for {keep.Users.Length + other.Users.Length} parts.", "material is the same as another", "materials are the same as others")
+                var edits = other
+                    .Users.Select(u => (Edit)new AssignMaterial(u.Mesh.Id, u.Part.Name, u.Part.Material, keep.Name))
+                    .Distinct()
+                    .ToImmutableArray();
+                yield return Found(
+                        other,
+                        $"{other.Name} is the same as {keep.Name}; one of them would do for "
+                            + $"{keep.Users.Length + other.Users.Length} parts.",
+                        "material is the same as another",
+                        "materials are the same as others"
+                    )
                     .With(new PairEvidence("material", keep.Name, other.Name, "nothing but the name"))
                     .Fix($"Assign {keep.Name} in its place", 0.9, edits);
             }

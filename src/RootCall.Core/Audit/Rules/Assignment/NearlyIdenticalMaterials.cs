@@ -2,16 +2,19 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class NearlyIdenticalMaterials : Rule
 {
-    public override RuleDescriptor Descriptor { get; } = new("assignment.nearly-identical-materials", "Materials that differ in one value", Severity.Note)
-    {
-        Expects = "Materials of one look that differ in one value differ on purpose.",
-        Why = "A value that was changed in one copy and not in the other is a look that drifted.",
-        Source = "Common practice.",
-        Example = Example.Gltf("""
-            { "name": "brass_a", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } },
-            { "name": "brass_b", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.32 } }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("assignment.nearly-identical-materials", "Materials that differ in one value", Severity.Note)
+        {
+            Expects = "Materials of one look that differ in one value differ on purpose.",
+            Why = "A value that was changed in one copy and not in the other is a look that drifted.",
+            Source = "Common practice.",
+            Example = Example.Gltf(
+                """
+                { "name": "brass_a", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } },
+                { "name": "brass_b", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.32 } }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
@@ -22,10 +25,16 @@ public sealed class NearlyIdenticalMaterials : Rule
             var whole = material.Inputs.Select(Text).ToArray();
             foreach (var (input, at) in material.Inputs.Select((i, at) => (i, at)).Where(i => !i.i.IsConnected))
             {
-                var rest = System.IO.Hashing.XxHash128.HashToUInt128(System.Runtime.InteropServices.MemoryMarshal.AsBytes(string.Join('\n', whole.Where((_, i) => i != at).Order(StringComparer.Ordinal)).AsSpan()));
+                var rest = System.IO.Hashing.XxHash128.HashToUInt128(
+                    System.Runtime.InteropServices.MemoryMarshal.AsBytes(
+                        string.Join('\n', whole.Where((_, i) => i != at).Order(StringComparer.Ordinal)).AsSpan()
+                    )
+                );
                 var key = (material.Type, input.Name, rest);
-                if (buckets.TryGetValue(key, out var bucket)) bucket.Add(material);
-                else buckets[key] = [material];
+                if (buckets.TryGetValue(key, out var bucket))
+                    bucket.Add(material);
+                else
+                    buckets[key] = [material];
             }
         }
 
@@ -36,15 +45,23 @@ public sealed class NearlyIdenticalMaterials : Rule
             foreach (var other in same.Skip(1))
             {
                 var (a, b) = (first.Input(name)!.Numbers, other.Input(name)!.Numbers);
-                if (a.SequenceEqual(b) || !told.Add((first, other))) continue;
-                yield return Found(other, $"{other.Name} is {first.Name} but for {name}: {Show(b)} beside {Show(a)}.", "material differs from another in one value", "materials differ from others in one value")
+                if (a.SequenceEqual(b) || !told.Add((first, other)))
+                    continue;
+                yield return Found(
+                        other,
+                        $"{other.Name} is {first.Name} but for {name}: {Show(b)} beside {Show(a)}.",
+                        "material differs from another in one value",
+                        "materials differ from others in one value"
+                    )
                     .With(new PairEvidence("material", first.Name, other.Name, $"{name}: {Show(a)} and {Show(b)}"))
                     .Decide("Look at both side by side; if one was meant, give both its value, and they become identical.");
             }
         }
     }
 
-    private static string Text(InputView input) => $"{input.Name}={(input.IsConnected ? string.Join(',', input.Maps.Select(m => m.Use)) + input.Factor : string.Join(',', input.Numbers))}{input.Input.Effective?.Text}";
+    private static string Text(InputView input) =>
+        $"{input.Name}={(input.IsConnected ? string.Join(',', input.Maps.Select(m => m.Use)) + input.Factor : string.Join(',', input.Numbers))}{input.Input.Effective?.Text}";
 
-    private static string Show(IEnumerable<double> numbers) => string.Join(" ", numbers.Select(n => n.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture)));
+    private static string Show(IEnumerable<double> numbers) =>
+        string.Join(" ", numbers.Select(n => n.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture)));
 }

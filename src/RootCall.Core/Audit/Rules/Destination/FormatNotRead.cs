@@ -2,18 +2,33 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class FormatNotRead : ImageLimitRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("destination.image-format", "An image format that the destination does not read", Severity.Blocker)
-    {
-        Expects = "The destination reads the format of every image.",
-        Why = "The image is missing on arrival.",
-        Source = "The destination; glTF 2.0, 3.8.3: PNG and JPEG.",
-        Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.tga" } }""") with { For = "gltf-viewer" },
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("destination.image-format", "An image format that the destination does not read", Severity.Blocker)
+        {
+            Expects = "The destination reads the format of every image.",
+            Why = "The image is missing on arrival.",
+            Source = "The destination; glTF 2.0, 3.8.3: PNG and JPEG.",
+            Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.tga" } }""") with
+            {
+                For = "gltf-viewer",
+            },
+        };
 
-    protected override (string Message, string One, string Many, Evidence Evidence, string Decide)? Broken(Muster.MusteredReference image, Imaging.ImageFacts facts, Destinations.Destination destination)
+    protected override (string Message, string One, string Many, Evidence Evidence, string Decide)? Broken(
+        Muster.MusteredReference image,
+        Imaging.ImageFacts facts,
+        Destinations.Destination destination
+    )
     {
-        if (destination.ImageFormats.IsEmpty || destination.ImageFormats.Any(e => Imaging.ImageNames.Promised("." + e) == facts.Format)) return null;
+        if (destination.ImageFormats.IsEmpty || destination.ImageFormats.Any(e => Imaging.ImageNames.Promised("." + e) == facts.Format))
+            return null;
         var format = Imaging.ImageNames.Of(facts.Format);
-        return ($"{NameOf(image)} is {format}; {destination.Name} reads {string.Join(", ", destination.ImageFormats)}.", "image is in a format that the destination does not read", "images are in formats that the destination does not read", new ValueEvidence("format", format, destination.ImageFormats[0]), $"Convert it to {destination.ImageFormats[0]}.");
+        return (
+            $"{NameOf(image)} is {format}; {destination.Name} reads {string.Join(", ", destination.ImageFormats)}.",
+            "image is in a format that the destination does not read",
+            "images are in formats that the destination does not read",
+            new ValueEvidence("format", format, destination.ImageFormats[0]),
+            $"Convert it to {destination.ImageFormats[0]}."
+        );
     }
 }

@@ -4,19 +4,29 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed partial class DefaultName : Rule
 {
-    public override RuleDescriptor Descriptor { get; } = new("naming.default", "Names that a program gave", Severity.Note)
-    {
-        Expects = "Meshes are called what they are.",
-        Why = "Cube.014 is found by nobody.",
-        Source = "Common practice.",
-        Example = Example.Gltf("""{ "name": "tin" }""") with { Meshes = [new("Cube.014", "tin")] },
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("naming.default", "Names that a program gave", Severity.Note)
+        {
+            Expects = "Meshes are called what they are.",
+            Why = "Cube.014 is found by nobody.",
+            Source = "Common practice.",
+            Example = Example.Gltf("""{ "name": "tin" }""") with { Meshes = [new("Cube.014", "tin")] },
+        };
 
     public override IEnumerable<Finding> Inspect(AuditScene scene) =>
         from mesh in scene.Scene.Meshes
         where Names().IsMatch(mesh.Name)
-        select Found(new Target("mesh", mesh.Name), $"{mesh.Name} still has the name that it was made with.", "mesh has a default name", "meshes have default names").Decide("Give it a name where it was made.");
+        select Found(
+                new Target("mesh", mesh.Name),
+                $"{mesh.Name} still has the name that it was made with.",
+                "mesh has a default name",
+                "meshes have default names"
+            )
+            .Decide("Give it a name where it was made.");
 
-    [GeneratedRegex(@"^(cube|sphere|plane|cylinder|torus|cone|circle|box|mesh|object|group|shape|untitled|geometry)[ _.-]?\d*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"^(cube|sphere|plane|cylinder|torus|cone|circle|box|mesh|object|group|shape|untitled|geometry)[ _.-]?\d*$",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Names();
 }

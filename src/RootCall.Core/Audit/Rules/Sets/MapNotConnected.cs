@@ -6,31 +6,72 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class MapNotConnected : MaterialRule
 {
-    private static readonly string[] Wanted = ["normal", "roughness", "metalness", "metallic roughness", "displacement", "bump", "opacity", "emission", "occlusion"];
+    private static readonly string[] Wanted =
+    [
+        "normal",
+        "roughness",
+        "metalness",
+        "metallic roughness",
+        "displacement",
+        "bump",
+        "opacity",
+        "emission",
+        "occlusion",
+    ];
 
-    public override RuleDescriptor Descriptor { get; } = new("sets.map-not-connected", "A map of the set that is not connected", Severity.Note)
-    {
-        Expects = "A material reads all maps of its set that lie beside the ones it reads.",
-        Why = "The relief or the roughness was painted, came along, and is not in the picture.",
-        Source = "Common practice.",
-        Fix = "Connects it: data as data, a normal through a normal-map node, with the tiling and UV set of the base colour.",
-        Example = Example.Gltf("""{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 } }""") with { Beside = ["textures/pot_normal.png"] },
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("sets.map-not-connected", "A map of the set that is not connected", Severity.Note)
+        {
+            Expects = "A material reads all maps of its set that lie beside the ones it reads.",
+            Why = "The relief or the roughness was painted, came along, and is not in the picture.",
+            Source = "Common practice.",
+            Fix = "Connects it: data as data, a normal through a normal-map node, with the tiling and UV set of the base colour.",
+            Example = Example.Gltf(
+                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 } }"""
+            ) with
+            {
+                Beside = ["textures/pot_normal.png"],
+            },
+        };
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Role("base colour")?.Maps is not [var paint, ..] || paint.Name.Body.Length == 0) yield break;
+        if (material.Role("base colour")?.Maps is not [var paint, ..] || paint.Name.Body.Length == 0)
+            yield break;
         var there = material.Maps.Select(m => m.Role).OfType<string>().ToHashSet(StringComparer.Ordinal);
         var seen = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var file in scene.Sets.Beside(paint.Name).Where(f => f.Name.Role is { } r && Wanted.Contains(r) && f.Beside.Facts is not null).OrderBy(f => f.Name.Resolution == paint.Name.Resolution ? 0 : 1).ThenByDescending(f => f.Beside.Facts!.Width))
+        foreach (
+            var file in scene
+                .Sets.Beside(paint.Name)
+                .Where(f => f.Name.Role is { } r && Wanted.Contains(r) && f.Beside.Facts is not null)
+                .OrderBy(f => f.Name.Resolution == paint.Name.Resolution ? 0 : 1)
+                .ThenByDescending(f => f.Beside.Facts!.Width)
+        )
         {
             var role = file.Name.Role!;
-            if (there.Contains(role) || !seen.Add(role) || (role is "roughness" or "metalness" && (there.Contains("metallic roughness") || there.Contains("packed"))) || (role == "bump" && there.Contains("normal"))) continue;
+            if (
+                there.Contains(role)
+                || !seen.Add(role)
+                || (role is "roughness" or "metalness" && (there.Contains("metallic roughness") || there.Contains("packed")))
+                || (role == "bump" && there.Contains("normal"))
+            )
+                continue;
             var edits = Connect(material, paint, file, scene);
             var name = edits.OfType<SetImage>().FirstOrDefault()?.Input;
-            var finding = Found(material, $"{file.Name.Text} belongs to {material.Name} and is not connected.", $"{role} map of the set is not connected", $"{role} maps of their sets are not connected", role)
-                .With(new PictureEvidence(new(ReferenceKind.Image, string.Empty, file.Beside.Path)), new TextEvidence($"{file.Name.Text} lies beside {paint.FileText}."));
-            yield return edits.IsEmpty ? finding.Decide($"{material.Model?.Name ?? material.Type} has no free input for it.") : finding.Fix($"Connect it to {name}", 0.8, edits);
+            var finding = Found(
+                    material,
+                    $"{file.Name.Text} belongs to {material.Name} and is not connected.",
+                    $"{role} map of the set is not connected",
+                    $"{role} maps of their sets are not connected",
+                    role
+                )
+                .With(
+                    new PictureEvidence(new(ReferenceKind.Image, string.Empty, file.Beside.Path)),
+                    new TextEvidence($"{file.Name.Text} lies beside {paint.FileText}.")
+                );
+            yield return edits.IsEmpty
+                ? finding.Decide($"{material.Model?.Name ?? material.Type} has no free input for it.")
+                : finding.Fix($"Connect it to {name}", 0.8, edits);
         }
     }
 
@@ -38,18 +79,22 @@ public sealed class MapNotConnected : MaterialRule
     {
         var role = file.Name.Role!;
         // glTF packs the two into one texture; a single map of either would be read as both.
-        if (material.IsGltf && role is "roughness" or "metalness") return [];
+        if (material.IsGltf && role is "roughness" or "metalness")
+            return [];
         string[] wanted = role == "metallic roughness" ? ["roughness", "metalness"] : [MapRoles.Home(role) ?? role];
         var written = Path.GetRelativePath(scene.Scene.Folder, file.Beside.Path).Replace('\\', '/');
         // What lies in a root is called as if it lay beside the scene, and answered from the root.
         var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
-        if (away) written = $"textures/{Path.GetFileName(file.Beside.Path)}";
-        if (scene.IsUsd) written = "./" + written;
+        if (away)
+            written = $"textures/{Path.GetFileName(file.Beside.Path)}";
+        if (scene.IsUsd)
+            written = "./" + written;
         var key = new ReferenceKey(ReferenceKind.Image, paint.Use.Reference.File, written);
         var edits = ImmutableArray.CreateBuilder<Edit>();
         foreach (var inputRole in wanted)
         {
-            if (material.NameOf(inputRole) is not { } input || material.Input(input)?.IsConnected == true) return [];
+            if (material.NameOf(inputRole) is not { } input || material.Input(input)?.IsConnected == true)
+                return [];
             var colour = MapRoles.IsColour(role);
             var use = new ImageUse(key)
             {
@@ -57,15 +102,30 @@ public sealed class MapNotConnected : MaterialRule
                 Transform = paint.Use.Transform,
                 WrapU = paint.Use.Transform.ScaleU > 1 ? WrapMode.Repeat : paint.Use.WrapU,
                 WrapV = paint.Use.Transform.ScaleV > 1 ? WrapMode.Repeat : paint.Use.WrapV,
-                Channels = colour || role == "normal" ? "rgb" : role == "metallic roughness" ? inputRole == "roughness" ? "g" : "b" : "r",
-                DeclaredSpace = scene.IsUsd ? colour ? "sRGB" : "raw" : scene.IsFormat("mtlx") ? colour ? "srgb_texture" : "none" : string.Empty,
+                Channels =
+                    colour || role == "normal" ? "rgb"
+                    : role == "metallic roughness"
+                        ? inputRole == "roughness" ? "g"
+                            : "b"
+                    : "r",
+                DeclaredSpace = scene.IsUsd
+                    ? colour
+                        ? "sRGB"
+                        : "raw"
+                    : scene.IsFormat("mtlx")
+                        ? colour
+                            ? "srgb_texture"
+                            : "none"
+                        : string.Empty,
             };
             edits.Add(new SetImage(material.Name, input, null, use));
             // An emission is 0 until somebody says otherwise.
-            if (role == "emission" && material.IsGltf && material.Input(input)?.Largest is 0) edits.Add(new SetValue(material.Name, input, material.Input(input)!.Input.Value, ShaderValue.Of(1, 1, 1)));
+            if (role == "emission" && material.IsGltf && material.Input(input)?.Largest is 0)
+                edits.Add(new SetValue(material.Name, input, material.Input(input)!.Input.Value, ShaderValue.Of(1, 1, 1)));
         }
 
-        if (away) edits.Add(new RelinkReference(key, null, file.Beside.Path));
+        if (away)
+            edits.Add(new RelinkReference(key, null, file.Beside.Path));
         return edits.ToImmutable();
     }
 }

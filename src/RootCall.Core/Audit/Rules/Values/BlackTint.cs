@@ -8,25 +8,39 @@ public sealed class BlackTint : InputRule
     /// <summary>Nothing above it is taken for black.</summary>
     internal const double Black = 0.01;
 
-    public override RuleDescriptor Descriptor { get; } = new("values.black-tint", "A map multiplied by black", Severity.Blocker)
-    {
-        Expects = "What multiplies a map is above zero.",
-        Why = "The map is there, and the surface renders black or without it.",
-        Source = "glTF 2.0, 3.9.2: factors multiply textures; Wavefront MTL, “map_Kd”, “map_Ks”.",
-        Fix = "Sets the factor to 1.",
-        Example = Example.Mtl("""
-            newmtl pot
-            Kd 0 0 0
-            map_Kd textures/pot_basecolor.png
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("values.black-tint", "A map multiplied by black", Severity.Blocker)
+        {
+            Expects = "What multiplies a map is above zero.",
+            Why = "The map is there, and the surface renders black or without it.",
+            Source = "glTF 2.0, 3.9.2: factors multiply textures; Wavefront MTL, “map_Kd”, “map_Ks”.",
+            Fix = "Sets the factor to 1.",
+            Example = Example.Mtl(
+                """
+                newmtl pot
+                Kd 0 0 0
+                map_Kd textures/pot_basecolor.png
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(InputView input, AuditScene scene)
     {
         // An emission of zero has a rule of its own; roughness or metalness times zero may be meant.
-        if (input.Role is not ("base colour" or "specular colour" or "specular") || input.Maps is not [var map, ..] || input.Factor?.Numbers is not { Length: > 0 } factor || factor.Max() > Black) yield break;
+        if (
+            input.Role is not ("base colour" or "specular colour" or "specular")
+            || input.Maps is not [var map, ..]
+            || input.Factor?.Numbers is not { Length: > 0 } factor
+            || factor.Max() > Black
+        )
+            yield break;
         var white = new ShaderValue([.. factor.Select(_ => 1.0)]);
-        yield return Found(input, $"{map.FileText} is multiplied by {input.Factor} at {input.Name} of {input.Material.Name}.", "map is multiplied by black", "maps are multiplied by black")
+        yield return Found(
+                input,
+                $"{map.FileText} is multiplied by {input.Factor} at {input.Name} of {input.Material.Name}.",
+                "map is multiplied by black",
+                "maps are multiplied by black"
+            )
             .With(new ValueEvidence(input.Name, input.Factor.ToString(), white.ToString()), new PictureEvidence(map.Use.Reference))
             .Fix($"Set {input.Name} to {white}", 0.93, new SetValue(input.Material.Name, input.Name, input.Factor, white));
     }

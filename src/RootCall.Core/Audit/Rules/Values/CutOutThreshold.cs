@@ -1,29 +1,45 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class CutOutThreshold : MaterialRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("values.cut-out-threshold", "A cut-out without a useful threshold", Severity.Warning)
-    {
-        Expects = "A cut-out has a threshold between 0 and 1.",
-        Why = "At 0 nothing is cut, above 1 everything is; in UsdPreviewSurface 0 means that it is blended.",
-        Source = "glTF 2.0, 3.9.4 “alphaCutoff” (0.5 by default); UsdPreviewSurface Proposal 2.6, “opacityThreshold”.",
-        Fix = "Sets 0.5.",
-        Example = Example.Gltf("""{ "name": "leaf", "alphaMode": "MASK", "doubleSided": true, "alphaCutoff": 0, "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("values.cut-out-threshold", "A cut-out without a useful threshold", Severity.Warning)
+        {
+            Expects = "A cut-out has a threshold between 0 and 1.",
+            Why = "At 0 nothing is cut, above 1 everything is; in UsdPreviewSurface 0 means that it is blended.",
+            Source = "glTF 2.0, 3.9.4 “alphaCutoff” (0.5 by default); UsdPreviewSurface Proposal 2.6, “opacityThreshold”.",
+            Fix = "Sets 0.5.",
+            Example = Example.Gltf(
+                """{ "name": "leaf", "alphaMode": "MASK", "doubleSided": true, "alphaCutoff": 0, "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        var (name, now) = material.IsGltf ? ("alphaCutoff", material.Input("alphaCutoff")) : ("opacityThreshold", material.Input("opacityThreshold"));
+        var (name, now) = material.IsGltf
+            ? ("alphaCutoff", material.Input("alphaCutoff"))
+            : ("opacityThreshold", material.Input("opacityThreshold"));
         var value = now?.Number ?? (material.IsGltf ? 0.5 : 0);
         var wrong = material.IsGltf
             ? material.Text("alphaMode") == "MASK" && value is <= 0 or > 1
-            : material.IsPreview && now?.IsConnected != true && value == 0 && material.Role("opacity")?.Maps is [var map, ..] && map.Stats is { IsTwoValued: true };
-        if (!wrong) yield break;
-        yield return Found(material, $"{name} of {material.Name} is {value:0.###}.", "cut-out has no useful threshold", "cut-outs have no useful threshold")
-            .With(new NumberEvidence(name, value, string.Empty, 0.01, 1), new ValueEvidence(name, $"{value:0.###}", "0.5"))
+            : material.IsPreview
+                && now?.IsConnected != true
+                && value == 0
+                && material.Role("opacity")?.Maps is [var map, ..]
+                && map.Stats is { IsTwoValued: true };
+        if (!wrong)
+            yield break;
+        yield return Found(
+                material,
+                Invariant($"{name} of {material.Name} is {value:0.###}."),
+                "cut-out has no useful threshold",
+                "cut-outs have no useful threshold"
+            )
+            .With(new NumberEvidence(name, value, string.Empty, 0.01, 1), new ValueEvidence(name, Invariant($"{value:0.###}"), "0.5"))
             .Fix($"Set {name} to 0.5", 0.9, new SetValue(material.Name, name, now?.Input.Value, ShaderValue.Of(0.5)));
     }
 }

@@ -2,24 +2,38 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class SelfLit : MaterialRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("values.self-lit", "Emission on what should be lit", Severity.Warning)
-    {
-        Expects = "The base colour map is not the emission too.",
-        Why = "The surface glows with its own paint: it never falls into shadow and burns out in the sun.",
-        Source = "Common practice.",
-        Fix = "Disconnects the map from the emission.",
-        Example = Example.Gltf("""{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 }, "emissiveFactor": [1, 1, 1], "emissiveTexture": { "index": "textures/pot_basecolor.png" } }"""),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("values.self-lit", "Emission on what should be lit", Severity.Warning)
+        {
+            Expects = "The base colour map is not the emission too.",
+            Why = "The surface glows with its own paint: it never falls into shadow and burns out in the sun.",
+            Source = "Common practice.",
+            Fix = "Disconnects the map from the emission.",
+            Example = Example.Gltf(
+                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 }, "emissiveFactor": [1, 1, 1], "emissiveTexture": { "index": "textures/pot_basecolor.png" } }"""
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Text("unlit") == "true" || material.Role("base colour")?.Maps is not [var paint, ..]) yield break;
-        foreach (var glow in material.Maps.Where(m => m.Input.Role == "emission" && m.Use.Reference == paint.Use.Reference && m.Input.Factor?.Numbers.Max() is not 0))
+        if (material.Text("unlit") == "true" || material.Role("base colour")?.Maps is not [var paint, ..])
+            yield break;
+        foreach (
+            var glow in material.Maps.Where(m =>
+                m.Input.Role == "emission" && m.Use.Reference == paint.Use.Reference && m.Input.Factor?.Numbers.Max() is not 0
+            )
+        )
         {
-            var edits = glow.Input.Factor is { } factor && material.IsGltf
-                ? [glow.Disconnect(), new Edits.SetValue(material.Name, glow.Input.Name, factor, Scenes.ShaderValue.Of(0, 0, 0))]
-                : System.Collections.Immutable.ImmutableArray.Create<Edits.Edit>(glow.Disconnect());
-            yield return Found(glow.Input, $"{glow.FileText} is base colour and emission of {material.Name}.", "material glows with its own paint", "materials glow with their own paint")
+            var edits =
+                glow.Input.Factor is { } factor && material.IsGltf
+                    ? [glow.Disconnect(), new Edits.SetValue(material.Name, glow.Input.Name, factor, Scenes.ShaderValue.Of(0, 0, 0))]
+                    : System.Collections.Immutable.ImmutableArray.Create<Edits.Edit>(glow.Disconnect());
+            yield return Found(
+                    glow.Input,
+                    $"{glow.FileText} is base colour and emission of {material.Name}.",
+                    "material glows with its own paint",
+                    "materials glow with their own paint"
+                )
                 .With(new PictureEvidence(glow.Use.Reference), new WireEvidence(glow.Use.Reference, "rgb", glow.Input.Name, null))
                 .Fix($"Disconnect it from {glow.Input.Name}", 0.85, edits);
         }

@@ -5,14 +5,17 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class EmissionZero : MaterialRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.emission-zero", "An emission map that is multiplied by zero", Severity.Warning)
-    {
-        Expects = "A material with an emission map has an emission above zero.",
-        Why = "The lamp was painted and stays dark.",
-        Source = "glTF 2.0, 3.9.3: emissiveFactor multiplies the texture and is 0 by default; Standard Surface 1.0.1, emission is 0 by default.",
-        Fix = "Sets the factor to 1.",
-        Example = Example.Gltf("""{ "name": "lamp", "emissiveTexture": { "index": "textures/lamp_emissive.png" } }"""),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.emission-zero", "An emission map that is multiplied by zero", Severity.Warning)
+        {
+            Expects = "A material with an emission map has an emission above zero.",
+            Why = "The lamp was painted and stays dark.",
+            Source =
+                "glTF 2.0, 3.9.3: emissiveFactor multiplies the texture and is 0 by default; Standard Surface 1.0.1, emission "
+                + "is 0 by default.",
+            Fix = "Sets the factor to 1.",
+            Example = Example.Gltf("""{ "name": "lamp", "emissiveTexture": { "index": "textures/lamp_emissive.png" } }"""),
+        };
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
@@ -20,15 +23,41 @@ public sealed class EmissionZero : MaterialRule
         {
             var factor = material.IsGltf ? map.Input.Factor?.Numbers.Max() ?? 0 : map.Input.Factor?.Numbers.Max() ?? 1;
             // Models that have the strength apart: 0 by default.
-            var weight = material.Type.Contains("standard_surface", StringComparison.Ordinal) ? "emission" : material.Number("emission strength") is not null ? material.NameOf("emission strength") : null;
-            var strength = weight is null ? null : material.Input(weight)?.Number ?? (material.Input(weight)?.IsConnected == true ? null : material.Model?.Input(weight)?.Default is [var d, ..] ? (double?)d : null);
+            var weight =
+                material.Type.Contains("standard_surface", StringComparison.Ordinal) ? "emission"
+                : material.Number("emission strength") is not null ? material.NameOf("emission strength")
+                : null;
+            var strength = weight is null
+                ? null
+                : material.Input(weight)?.Number
+                    ?? (
+                        material.Input(weight)?.IsConnected == true ? null
+                        : material.Model?.Input(weight)?.Default is [var d, ..] ? (double?)d
+                        : null
+                    );
             if (factor == 0)
-                yield return Tell(map, map.Input.Name, "0").Fix($"Set {map.Input.Name} to 1 1 1", 0.93, new SetValue(material.Name, map.Input.Name, material.IsGltf ? map.Input.Factor : null, ShaderValue.Of(1, 1, 1)));
+                yield return Tell(map, map.Input.Name, "0")
+                    .Fix(
+                        $"Set {map.Input.Name} to 1 1 1",
+                        0.93,
+                        new SetValue(material.Name, map.Input.Name, material.IsGltf ? map.Input.Factor : null, ShaderValue.Of(1, 1, 1))
+                    );
             else if (strength == 0 && weight != map.Input.Name)
-                yield return Tell(map, weight!, "0").Fix($"Set {weight} to 1", 0.9, new SetValue(material.Name, weight!, material.Input(weight!)?.Input.Value, ShaderValue.Of(1)));
+                yield return Tell(map, weight!, "0")
+                    .Fix(
+                        $"Set {weight} to 1",
+                        0.9,
+                        new SetValue(material.Name, weight!, material.Input(weight!)?.Input.Value, ShaderValue.Of(1))
+                    );
         }
     }
 
-    private Finding Tell(MapView map, string where, string now) => Found(map.Input, $"{map.FileText} is the emission of {map.Material.Name}, and {where} is {now}.", "emission map is multiplied by zero", "emission maps are multiplied by zero")
-        .With(new ValueEvidence(where, now, "1"), new PictureEvidence(map.Use.Reference));
+    private Finding Tell(MapView map, string where, string now) =>
+        Found(
+                map.Input,
+                $"{map.FileText} is the emission of {map.Material.Name}, and {where} is {now}.",
+                "emission map is multiplied by zero",
+                "emission maps are multiplied by zero"
+            )
+            .With(new ValueEvidence(where, now, "1"), new PictureEvidence(map.Use.Reference));
 }

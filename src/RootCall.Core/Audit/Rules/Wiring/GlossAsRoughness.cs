@@ -1,36 +1,51 @@
-
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class GlossAsRoughness : MapRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.gloss-as-roughness", "A glossiness map read as roughness, or the reverse", Severity.Blocker)
-    {
-        Expects = "A glossiness map feeds glossiness, a roughness map roughness; in the other's place it is inverted.",
-        Why = "Everything polished becomes dull and everything dull becomes a mirror.",
-        Source = "KHR_materials_pbrSpecularGlossiness (archived): roughness = 1 - glossiness.",
-        Fix = "Inverts what is read (scale -1, bias 1) where the format can say that.",
-        Example = Example.Usda("""
-            def Shader "surface" {
-                uniform token info:id = "UsdPreviewSurface"
-                float inputs:roughness.connect = </Looks/tin/map.outputs:r>
-                token outputs:surface
-            }
-            def Shader "map" {
-                uniform token info:id = "UsdUVTexture"
-                asset inputs:file = @textures/tin_gloss.png@
-                token inputs:sourceColorSpace = "raw"
-                float outputs:r
-            }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.gloss-as-roughness", "A glossiness map read as roughness, or the reverse", Severity.Blocker)
+        {
+            Expects = "A glossiness map feeds glossiness, a roughness map roughness; in the other's place it is inverted.",
+            Why = "Everything polished becomes dull and everything dull becomes a mirror.",
+            Source = "KHR_materials_pbrSpecularGlossiness (archived): roughness = 1 - glossiness.",
+            Fix = "Inverts what is read (scale -1, bias 1) where the format can say that.",
+            Example = Example.Usda(
+                """
+                def Shader "surface" {
+                    uniform token info:id = "UsdPreviewSurface"
+                    float inputs:roughness.connect = </Looks/tin/map.outputs:r>
+                    token outputs:surface
+                }
+                def Shader "map" {
+                    uniform token info:id = "UsdUVTexture"
+                    asset inputs:file = @textures/tin_gloss.png@
+                    token inputs:sourceColorSpace = "raw"
+                    float outputs:r
+                }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
         var gloss = map.Role == "glossiness" && map.Input.Role is "roughness" or "coat roughness";
         var rough = map.Role == "roughness" && map.Input.Role == "glossiness";
-        if (!gloss && !rough) yield break;
-        if (map.Use.Scale is [< 0, ..] || map.Through.Any(t => t.Contains("invert", StringComparison.OrdinalIgnoreCase) || t.Contains("subtract", StringComparison.OrdinalIgnoreCase))) yield break;
-        var finding = Found(map.Input, $"{map.FileText} feeds {map.Input.Name} of {map.Material.Name} and is not inverted.", gloss ? "glossiness map is read as roughness" : "roughness map is read as glossiness", gloss ? "glossiness maps are read as roughness" : "roughness maps are read as glossiness", gloss ? "gloss" : "rough")
+        if (!gloss && !rough)
+            yield break;
+        if (
+            map.Use.Scale is [< 0, ..]
+            || map.Through.Any(t =>
+                t.Contains("invert", StringComparison.OrdinalIgnoreCase) || t.Contains("subtract", StringComparison.OrdinalIgnoreCase)
+            )
+        )
+            yield break;
+        var finding = Found(
+                map.Input,
+                $"{map.FileText} feeds {map.Input.Name} of {map.Material.Name} and is not inverted.",
+                gloss ? "glossiness map is read as roughness" : "roughness map is read as glossiness",
+                gloss ? "glossiness maps are read as roughness" : "roughness maps are read as glossiness",
+                gloss ? "gloss" : "rough"
+            )
             .With(new PictureEvidence(map.Use.Reference, map.Channel));
         yield return map.Material.IsPreview
             ? finding.Fix("Read it inverted", 0.93, map.Read(u => u with { Scale = [-1, -1, -1, 1], Bias = [1, 1, 1, 0] }))

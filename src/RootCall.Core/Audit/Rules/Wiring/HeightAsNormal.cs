@@ -5,35 +5,61 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class HeightAsNormal : MapRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.height-as-normal", "A height map read as a normal map", Severity.Blocker)
-    {
-        Expects = "What feeds a normal input holds unit vectors.",
-        Why = "A grey pixel read as a vector points sideways; the shading breaks along every slope.",
-        Source = "glTF 2.0, 3.9.3 “normalTexture”: a tangent space normal texture.",
-        Fix = "Moves the map to the bump or displacement input when the model has a free one.",
-        Example = Example.Mtl("""
-            newmtl tin
-            Kd 0.8 0.8 0.8
-            norm textures/tin_height.png
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.height-as-normal", "A height map read as a normal map", Severity.Blocker)
+        {
+            Expects = "What feeds a normal input holds unit vectors.",
+            Why = "A grey pixel read as a vector points sideways; the shading breaks along every slope.",
+            Source = "glTF 2.0, 3.9.3 “normalTexture”: a tangent space normal texture.",
+            Fix = "Moves the map to the bump or displacement input when the model has a free one.",
+            Example = Example.Mtl(
+                """
+                newmtl tin
+                Kd 0.8 0.8 0.8
+                norm textures/tin_height.png
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not ("normal" or "coat normal") || map.Through.Any(t => t.Contains("bump", StringComparison.OrdinalIgnoreCase) || t.Contains("heighttonormal", StringComparison.OrdinalIgnoreCase))) yield break;
+        if (
+            map.Input.Role is not ("normal" or "coat normal")
+            || map.Through.Any(t =>
+                t.Contains("bump", StringComparison.OrdinalIgnoreCase) || t.Contains("heighttonormal", StringComparison.OrdinalIgnoreCase)
+            )
+        )
+            yield break;
         var named = map.Role is "displacement" or "bump";
-        if (map.Pixels is { } p ? p.LooksLikeNormals || p.Grey < 0.95 : !named) yield break;
-        var home = new[] { "bump", "displacement" }.Select(map.Material.NameOf).FirstOrDefault(n => n is not null && map.Material.Input(n)?.IsConnected != true);
-        var finding = Found(map.Input, $"{map.FileText} holds heights; {map.Input.Name} of {map.Material.Name} reads them as directions.", "height map is read as a normal map", "height maps are read as normal maps")
+        if (map.Pixels is { } p ? p.LooksLikeNormals || p.Grey < 0.95 : !named)
+            yield break;
+        var home = new[] { "bump", "displacement" }
+            .Select(map.Material.NameOf)
+            .FirstOrDefault(n => n is not null && map.Material.Input(n)?.IsConnected != true);
+        var finding = Found(
+                map.Input,
+                $"{map.FileText} holds heights; {map.Input.Name} of {map.Material.Name} reads them as directions.",
+                "height map is read as a normal map",
+                "height maps are read as normal maps"
+            )
             .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, home), new PictureEvidence(map.Use.Reference));
-        if (map.Pixels is { } pixels) finding = finding.With(new NumberEvidence("pixels that are unit vectors", Math.Round(pixels.UnitLength * 100, 1), "%", 80, 100));
+        if (map.Pixels is { } pixels)
+            finding = finding.With(
+                new NumberEvidence("pixels that are unit vectors", Math.Round(pixels.UnitLength * 100, 1), "%", 80, 100)
+            );
         if (home is null)
         {
-            yield return finding.Fix("Disconnect it", 0.7, map.Disconnect()).Decide("The model has neither bump nor displacement; bake the heights into a normal map.");
+            yield return finding
+                .Fix("Disconnect it", 0.7, map.Disconnect())
+                .Decide("The model has neither bump nor displacement; bake the heights into a normal map.");
             yield break;
         }
 
-        ImmutableArray<Edit> edits = [map.Disconnect(), new SetImage(map.Material.Name, home, null, map.Use with { Channels = "r", Scale = [], Bias = [] })];
+        ImmutableArray<Edit> edits =
+        [
+            map.Disconnect(),
+            new SetImage(map.Material.Name, home, null, map.Use with { Channels = "r", Scale = [], Bias = [] }),
+        ];
         yield return finding.Fix($"Connect it to {home}", named ? 0.93 : 0.8, edits);
     }
 }

@@ -5,38 +5,61 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class RoleMismatch : MapRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.role-mismatch", "A map in an input it does not belong to", Severity.Blocker)
-    {
-        Expects = "A map feeds the input that its name, its channels and its values say it is for.",
-        Why = "A roughness map in a metalness input turns every rough place into metal.",
-        Source = "Common practice; names of inputs by the model's published specification.",
-        Fix = "Connects the map to the input it is for when that one is free, reads it as data or colour, and disconnects it here.",
-        Example = Example.Usda("""
-            def Shader "surface" {
-                uniform token info:id = "UsdPreviewSurface"
-                float inputs:metallic.connect = </Looks/tin/map.outputs:r>
-                token outputs:surface
-            }
-            def Shader "map" {
-                uniform token info:id = "UsdUVTexture"
-                asset inputs:file = @textures/tin_roughness.png@
-                token inputs:sourceColorSpace = "raw"
-                float outputs:r
-            }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.role-mismatch", "A map in an input it does not belong to", Severity.Blocker)
+        {
+            Expects = "A map feeds the input that its name, its channels and its values say it is for.",
+            Why = "A roughness map in a metalness input turns every rough place into metal.",
+            Source = "Common practice; names of inputs by the model's published specification.",
+            Fix = "Connects the map to the input it is for when that one is free, reads it as data or colour, and disconnects it here.",
+            Example = Example.Usda(
+                """
+                def Shader "surface" {
+                    uniform token info:id = "UsdPreviewSurface"
+                    float inputs:metallic.connect = </Looks/tin/map.outputs:r>
+                    token outputs:surface
+                }
+                def Shader "map" {
+                    uniform token info:id = "UsdUVTexture"
+                    asset inputs:file = @textures/tin_roughness.png@
+                    token inputs:sourceColorSpace = "raw"
+                    float outputs:r
+                }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (MapRoles.Fits(map) || MapsSwapped.Partner(map) is not null) yield break;
+        if (MapRoles.Fits(map) || MapsSwapped.Partner(map) is not null)
+            yield break;
         var certainty = MapRoles.Certainty(map);
-        if (certainty < 0.5) yield break; // Its values speak against its name: wiring.name-and-values-differ tells of that.
+        if (certainty < 0.5)
+            yield break; // Its values speak against its name: wiring.name-and-values-differ tells of that.
         var (role, input) = (map.Role!, map.Input);
         var home = MapRoles.Home(role) is { } h ? input.Material.NameOf(h) : null;
         var free = home is not null && input.Material.Input(home)?.IsConnected != true;
-        var finding = Found(input, $"{map.FileText} is {A(role)} map and feeds {input.Name} of {input.Material.Name}.", $"{role} map feeds {input.Role ?? input.Name}", $"{role} maps feed {input.Role ?? input.Name}", $"{role} in {input.Role ?? input.Name}")
-            .With(new WireEvidence(map.Use.Reference, map.Channel, input.Name, free ? home : null), new PictureEvidence(map.Use.Reference, map.Channel));
-        if (map.Stats is { } stats) finding = finding.With(new NumberEvidence($"mean of what arrives at {input.Name}", Math.Round(stats.Mean, 3), string.Empty, input.Spec?.Default is [var low] ? low : null, input.Spec?.Default is [var high] ? high : null));
+        var finding = Found(
+                input,
+                $"{map.FileText} is {A(role)} map and feeds {input.Name} of {input.Material.Name}.",
+                $"{role} map feeds {input.Role ?? input.Name}",
+                $"{role} maps feed {input.Role ?? input.Name}",
+                $"{role} in {input.Role ?? input.Name}"
+            )
+            .With(
+                new WireEvidence(map.Use.Reference, map.Channel, input.Name, free ? home : null),
+                new PictureEvidence(map.Use.Reference, map.Channel)
+            );
+        if (map.Stats is { } stats)
+            finding = finding.With(
+                new NumberEvidence(
+                    $"mean of what arrives at {input.Name}",
+                    Math.Round(stats.Mean, 3),
+                    string.Empty,
+                    input.Spec?.Default is [var low] ? low : null,
+                    input.Spec?.Default is [var high] ? high : null
+                )
+            );
         if (!free)
         {
             yield return finding.Fix($"Disconnect it from {input.Name}", Math.Min(certainty, 0.7), map.Disconnect());
@@ -44,7 +67,8 @@ public sealed class RoleMismatch : MapRule
         }
 
         var use = map.Use with { Channels = MapRoles.IsColour(role) || role == "normal" ? "rgb" : "r" };
-        if (scene.IsUsd) use = use with { DeclaredSpace = MapRoles.IsData(role) ? "raw" : "sRGB" };
+        if (scene.IsUsd)
+            use = use with { DeclaredSpace = MapRoles.IsData(role) ? "raw" : "sRGB" };
         ImmutableArray<Edit> edits = [map.Disconnect(), new SetImage(input.Material.Name, home!, null, use)];
         yield return finding.Fix($"Move it to {home}; {input.Name} goes back to its value", certainty, edits);
     }

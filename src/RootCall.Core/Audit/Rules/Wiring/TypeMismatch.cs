@@ -2,32 +2,48 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class TypeMismatch : MapRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.type-mismatch", "One channel into a colour", Severity.Warning)
-    {
-        Expects = "An output feeds an input of its own type.",
-        Why = "A single channel in a colour input shows as red, as grey, or is refused, by the renderer's mood.",
-        Source = "UsdShade, “Connection validity”; MaterialX 1.38, “Inputs”: types must match.",
-        Fix = "Takes all three channels.",
-        Example = Example.Usda("""
-            def Shader "surface" {
-                uniform token info:id = "UsdPreviewSurface"
-                color3f inputs:diffuseColor.connect = </Looks/tin/map.outputs:r>
-                token outputs:surface
-            }
-            def Shader "map" {
-                uniform token info:id = "UsdUVTexture"
-                asset inputs:file = @textures/tin_basecolor.png@
-                token inputs:sourceColorSpace = "sRGB"
-                float outputs:r
-            }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.type-mismatch", "One channel into a colour", Severity.Warning)
+        {
+            Expects = "An output feeds an input of its own type.",
+            Why = "A single channel in a colour input shows as red, as grey, or is refused, by the renderer's mood.",
+            Source = "UsdShade, “Connection validity”; MaterialX 1.38, “Inputs”: types must match.",
+            Fix = "Takes all three channels.",
+            Example = Example.Usda(
+                """
+                def Shader "surface" {
+                    uniform token info:id = "UsdPreviewSurface"
+                    color3f inputs:diffuseColor.connect = </Looks/tin/map.outputs:r>
+                    token outputs:surface
+                }
+                def Shader "map" {
+                    uniform token info:id = "UsdUVTexture"
+                    asset inputs:file = @textures/tin_basecolor.png@
+                    token inputs:sourceColorSpace = "sRGB"
+                    float outputs:r
+                }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (!scene.IsUsd || map.Input.Type is not ("color3" or "vector3") || map.Channel is not ("r" or "g" or "b" or "a") || !map.Through.IsEmpty) yield break;
-        var finding = Found(map.Input, $"{map.Input.Name} of {map.Material.Name} takes three values; {map.FileText} gives its {map.Channel} alone.", "colour takes a single channel", "colours take a single channel")
+        if (
+            !scene.IsUsd
+            || map.Input.Type is not ("color3" or "vector3")
+            || map.Channel is not ("r" or "g" or "b" or "a")
+            || !map.Through.IsEmpty
+        )
+            yield break;
+        var finding = Found(
+                map.Input,
+                $"{map.Input.Name} of {map.Material.Name} takes three values; {map.FileText} gives its {map.Channel} alone.",
+                "colour takes a single channel",
+                "colours take a single channel"
+            )
             .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name));
-        yield return map.Pixels is { Channels.Length: < 3 } ? finding.Decide("The image has one channel; find the colour image that was meant.") : finding.Fix("Take its red, green and blue", 0.9, map.Read(u => u with { Channels = "rgb" }));
+        yield return map.Pixels is { Channels.Length: < 3 }
+            ? finding.Decide("The image has one channel; find the colour image that was meant.")
+            : finding.Fix("Take its red, green and blue", 0.9, map.Read(u => u with { Channels = "rgb" }));
     }
 }

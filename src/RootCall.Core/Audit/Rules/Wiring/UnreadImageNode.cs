@@ -1,38 +1,64 @@
+using RootCall.Core.Files;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class UnreadImageNode : MaterialRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.unread-image-node", "An image node that reaches no input", Severity.Warning)
-    {
-        Expects = "Every image node of a material reaches an input of its surface shader.",
-        Why = "Somebody loaded a map and lost its wire: the look is not the one that was made.",
-        Source = "Common practice.",
-        Fix = "Connects it to the input its name is for, when that one is free.",
-        Example = Example.Usda("""
-            def Shader "surface" {
-                uniform token info:id = "UsdPreviewSurface"
-                token outputs:surface
-            }
-            def Shader "map" {
-                uniform token info:id = "UsdUVTexture"
-                asset inputs:file = @textures/tin_roughness.png@
-                token inputs:sourceColorSpace = "raw"
-                float outputs:r
-            }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.unread-image-node", "An image node that reaches no input", Severity.Warning)
+        {
+            Expects = "Every image node of a material reaches an input of its surface shader.",
+            Why = "Somebody loaded a map and lost its wire: the look is not the one that was made.",
+            Source = "Common practice.",
+            Fix = "Connects it to the input its name is for, when that one is free.",
+            Example = Example.Usda(
+                """
+                def Shader "surface" {
+                    uniform token info:id = "UsdPreviewSurface"
+                    token outputs:surface
+                }
+                def Shader "map" {
+                    uniform token info:id = "UsdUVTexture"
+                    asset inputs:file = @textures/tin_roughness.png@
+                    token inputs:sourceColorSpace = "raw"
+                    float outputs:r
+                }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
         var read = material.Maps.Select(m => m.Node.Name).ToHashSet(StringComparer.Ordinal);
         foreach (var node in material.Material.Graph.Nodes.Where(n => n.Image is not null && !read.Contains(n.Name)))
         {
-            if (material.Material.Graph.Nodes.Any(n => n.Inputs.Any(i => i.From?.Node == node.Name))) continue; // It feeds a node on its way; that one is what is lost.
-            var name = scene.FileName(Muster.WrittenPath.Parse(node.Image!.Reference.Written).FileName);
+            if (material.Material.Graph.Nodes.Any(n => n.Inputs.Any(i => i.From?.Node == node.Name)))
+                continue; // It feeds a node on its way; that one is what is lost.
+            var name = scene.FileName(WrittenPath.Parse(node.Image!.Reference.Written).FileName);
             var home = name.Role is { } role && MapRoles.Home(role) is { } r ? material.NameOf(r) : null;
-            var finding = Found(new Target("node", material.Name, node.Name), $"{node.Name} of {material.Name} reads {name.Text} and reaches no input.", "image node reaches no input", "image nodes reach no input").With(new WireEvidence(node.Image.Reference, "rgb", string.Empty, home));
-            yield return home is not null && material.Input(home)?.IsConnected != true && !material.Maps.Any(m => m.Use.Reference == node.Image.Reference)
-                ? finding.Fix($"Connect it to {home}", 0.85, new Edits.SetImage(material.Name, home, null, node.Image with { Channels = MapRoles.IsColour(name.Role!) || name.Role == "normal" ? "rgb" : "r" }))
+            var finding = Found(
+                    new Target("node", material.Name, node.Name),
+                    $"{node.Name} of {material.Name} reads {name.Text} and reaches no input.",
+                    "image node reaches no input",
+                    "image nodes reach no input"
+                )
+                .With(new WireEvidence(node.Image.Reference, "rgb", string.Empty, home));
+            yield return home is not null
+            && material.Input(home)?.IsConnected != true
+            && !material.Maps.Any(m => m.Use.Reference == node.Image.Reference)
+                ? finding.Fix(
+                    $"Connect it to {home}",
+                    0.85,
+                    new Edits.SetImage(
+                        material.Name,
+                        home,
+                        null,
+                        node.Image with
+                        {
+                            Channels = MapRoles.IsColour(name.Role!) || name.Role == "normal" ? "rgb" : "r",
+                        }
+                    )
+                )
                 : finding.Decide("Say which input it was for, or leave it.");
         }
     }

@@ -2,34 +2,54 @@ namespace RootCall.Core.Audit.Rules;
 
 public sealed class WrongPackedChannel : MapRule
 {
-    public override RuleDescriptor Descriptor { get; } = new("wiring.wrong-packed-channel", "The wrong channel of a packed map", Severity.Blocker)
-    {
-        Expects = "A packed map gives each input the channel that the letters of its name say: orm is occlusion, roughness, metalness.",
-        Why = "Occlusion read as roughness looks plausible and is wrong everywhere.",
-        Source = "glTF 2.0, 3.9.2: roughness in green, metalness in blue; other orders by their letters, common practice.",
-        Fix = "Takes the right channel.",
-        Example = Example.Usda("""
-            def Shader "surface" {
-                uniform token info:id = "UsdPreviewSurface"
-                float inputs:roughness.connect = </Looks/tin/map.outputs:r>
-                token outputs:surface
-            }
-            def Shader "map" {
-                uniform token info:id = "UsdUVTexture"
-                asset inputs:file = @textures/tin_orm.png@
-                token inputs:sourceColorSpace = "raw"
-                float outputs:r
-            }
-            """),
-    };
+    public override RuleDescriptor Descriptor { get; } =
+        new("wiring.wrong-packed-channel", "The wrong channel of a packed map", Severity.Blocker)
+        {
+            Expects = "A packed map gives each input the channel that the letters of its name say: orm is occlusion, roughness, metalness.",
+            Why = "Occlusion read as roughness looks plausible and is wrong everywhere.",
+            Source = "glTF 2.0, 3.9.2: roughness in green, metalness in blue; other orders by their letters, common practice.",
+            Fix = "Takes the right channel.",
+            Example = Example.Usda(
+                """
+                def Shader "surface" {
+                    uniform token info:id = "UsdPreviewSurface"
+                    float inputs:roughness.connect = </Looks/tin/map.outputs:r>
+                    token outputs:surface
+                }
+                def Shader "map" {
+                    uniform token info:id = "UsdUVTexture"
+                    asset inputs:file = @textures/tin_orm.png@
+                    token inputs:sourceColorSpace = "raw"
+                    float outputs:r
+                }
+                """
+            ),
+        };
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not { } role || MapRoles.Packed(map, role) is not { } right || map.Channel is not ("r" or "g" or "b" or "a") || map.Channel == right) yield break;
-        var finding = Found(map.Input, $"{map.Input.Name} of {map.Material.Name} reads {map.Channel} of {map.FileText}; its {role} is in {right}.", $"packed map gives {role} the wrong channel", $"packed maps give {role} the wrong channel", $"{role} from {map.Channel}")
-            .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name), new PictureEvidence(map.Use.Reference, right));
+        if (
+            map.Input.Role is not { } role
+            || MapRoles.Packed(map, role) is not { } right
+            || map.Channel is not ("r" or "g" or "b" or "a")
+            || map.Channel == right
+        )
+            yield break;
+        var finding = Found(
+                map.Input,
+                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel} of {map.FileText}; its {role} is in {right}.",
+                $"packed map gives {role} the wrong channel",
+                $"packed maps give {role} the wrong channel",
+                $"{role} from {map.Channel}"
+            )
+            .With(
+                new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name),
+                new PictureEvidence(map.Use.Reference, right)
+            );
         yield return map.Material.IsGltf
-            ? finding.Decide($"glTF reads {role} from {map.Channel}; the image has to be packed anew in the order occlusion, roughness, metalness.")
+            ? finding.Decide(
+                $"glTF reads {role} from {map.Channel}; the image has to be packed anew in the order occlusion, roughness, metalness."
+            )
             : finding.Fix($"Take its {right}", 0.95, map.Read(u => u with { Channels = right }));
     }
 }

@@ -2,6 +2,7 @@ using System.Runtime.InteropServices;
 using System.Text;
 using System.Text.Json.Nodes;
 using RootCall.Core.Files;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Gltf.Authoring;
 
@@ -36,11 +37,32 @@ public sealed class GlbAuthor : IDisposable
         var list = new JsonArray();
         foreach (var primitive in primitives)
         {
-            var attributes = new JsonObject { ["POSITION"] = Accessor(View(MemoryMarshal.AsBytes(primitive.Positions.AsSpan()), 34962), 5126, primitive.Positions.Length / 3, "VEC3", primitive.Positions) };
-            if (primitive.Normals is { } normals) attributes["NORMAL"] = Accessor(View(MemoryMarshal.AsBytes(normals.AsSpan()), 34962), 5126, normals.Length / 3, "VEC3");
-            foreach (var (uv, set) in primitive.Uvs.Select((u, i) => (u, i))) attributes[$"TEXCOORD_{set}"] = Accessor(View(MemoryMarshal.AsBytes(uv.AsSpan()), 34962), 5126, uv.Length / 2, "VEC2");
-            var entry = new JsonObject { ["attributes"] = attributes, ["indices"] = Accessor(View(MemoryMarshal.AsBytes(primitive.Indices.AsSpan()), 34963), 5125, primitive.Indices.Length, "SCALAR") };
-            if (primitive.Material >= 0) entry["material"] = primitive.Material;
+            var attributes = new JsonObject
+            {
+                ["POSITION"] = Accessor(
+                    View(MemoryMarshal.AsBytes(primitive.Positions.AsSpan()), 34962),
+                    5126,
+                    primitive.Positions.Length / 3,
+                    "VEC3",
+                    primitive.Positions
+                ),
+            };
+            if (primitive.Normals is { } normals)
+                attributes["NORMAL"] = Accessor(View(MemoryMarshal.AsBytes(normals.AsSpan()), 34962), 5126, normals.Length / 3, "VEC3");
+            foreach (var (uv, set) in primitive.Uvs.Select((u, i) => (u, i)))
+                attributes[$"TEXCOORD_{set}"] = Accessor(View(MemoryMarshal.AsBytes(uv.AsSpan()), 34962), 5126, uv.Length / 2, "VEC2");
+            var entry = new JsonObject
+            {
+                ["attributes"] = attributes,
+                ["indices"] = Accessor(
+                    View(MemoryMarshal.AsBytes(primitive.Indices.AsSpan()), 34963),
+                    5125,
+                    primitive.Indices.Length,
+                    "SCALAR"
+                ),
+            };
+            if (primitive.Material >= 0)
+                entry["material"] = primitive.Material;
             list.Add((JsonNode)entry);
         }
 
@@ -52,12 +74,16 @@ public sealed class GlbAuthor : IDisposable
     public int Node(string name, int parent, int mesh, IReadOnlyList<double> transform)
     {
         var node = new JsonObject { ["name"] = name };
-        if (mesh >= 0) node["mesh"] = mesh;
-        if (transform.Count == 16) node["matrix"] = new JsonArray([.. transform.Select(t => (JsonNode)t)]);
+        if (mesh >= 0)
+            node["mesh"] = mesh;
+        if (transform.Count == 16)
+            node["matrix"] = new JsonArray([.. transform.Select(t => (JsonNode)t)]);
         nodes.Add((JsonNode)node);
-        if (parent < 0) return nodes.Count - 1;
+        if (parent < 0)
+            return nodes.Count - 1;
         var holder = (JsonObject)nodes[parent]!;
-        if (holder["children"] is not JsonArray children) holder["children"] = children = [];
+        if (holder["children"] is not JsonArray children)
+            holder["children"] = children = [];
         children.Add(nodes.Count - 1);
         return nodes.Count - 1;
     }
@@ -72,24 +98,54 @@ public sealed class GlbAuthor : IDisposable
     /// <summary>An image that is carried inside.</summary>
     public int Image(string name, byte[] bytes, string mime)
     {
-        images.Add((JsonNode)new JsonObject { ["name"] = name, ["bufferView"] = View(bytes, 0), ["mimeType"] = mime });
+        images.Add(
+            (JsonNode)
+                new JsonObject
+                {
+                    ["name"] = name,
+                    ["bufferView"] = View(bytes, 0),
+                    ["mimeType"] = mime,
+                }
+        );
         return images.Count - 1;
     }
 
     public void Write(Stream output)
     {
         var json = new JsonObject { ["asset"] = new JsonObject { ["version"] = "2.0" } };
-        if (Extensions.Count > 0) json["extensionsUsed"] = new JsonArray([.. Extensions.Select(e => (JsonNode)e)]);
+        if (Extensions.Count > 0)
+            json["extensionsUsed"] = new JsonArray([.. Extensions.Select(e => (JsonNode)e)]);
         json["scene"] = 0;
         var children = nodes.SelectMany(n => n!["children"]?.AsArray().Select(c => (int)c!) ?? []).ToHashSet();
-        json["scenes"] = new JsonArray(new JsonObject { ["nodes"] = new JsonArray([.. Enumerable.Range(0, nodes.Count).Where(n => !children.Contains(n)).Select(n => (JsonNode)n)]) });
-        foreach (var (key, list) in new[] { ("nodes", nodes), ("meshes", meshes), ("materials", Materials), ("textures", Textures), ("samplers", Samplers), ("images", images), ("accessors", accessors), ("bufferViews", views) })
-            if (list.Count > 0) json[key] = list;
-        if (bin.Length > 0) json["buffers"] = new JsonArray(new JsonObject { ["byteLength"] = bin.Length });
+        json["scenes"] = new JsonArray(
+            new JsonObject
+            {
+                ["nodes"] = new JsonArray([.. Enumerable.Range(0, nodes.Count).Where(n => !children.Contains(n)).Select(n => (JsonNode)n)]),
+            }
+        );
+        foreach (
+            var (key, list) in new[]
+            {
+                ("nodes", nodes),
+                ("meshes", meshes),
+                ("materials", Materials),
+                ("textures", Textures),
+                ("samplers", Samplers),
+                ("images", images),
+                ("accessors", accessors),
+                ("bufferViews", views),
+            }
+        )
+            if (list.Count > 0)
+                json[key] = list;
+        if (bin.Length > 0)
+            json["buffers"] = new JsonArray(new JsonObject { ["byteLength"] = bin.Length });
         var text = Encoding.UTF8.GetBytes(json.ToJsonString());
-        long textLength = (text.Length + 3) / 4 * 4, binLength = (bin.Length + 3) / 4 * 4;
+        long textLength = (text.Length + 3) / 4 * 4,
+            binLength = (bin.Length + 3) / 4 * 4;
         var total = 12 + 8 + textLength + (bin.Length > 0 ? 8 + binLength : 0);
-        if (total > uint.MaxValue) throw new CannotUseException($"The scene would make a GLB of {total:N0} bytes; its header can say 4,294,967,295.");
+        if (total > uint.MaxValue)
+            throw new CannotUseException(Invariant($"The scene would make a GLB of {total:N0} bytes; its header can say 4,294,967,295."));
         using var writer = new BinaryWriter(output, Encoding.UTF8, leaveOpen: true);
         writer.Write(GlbContainer.Magic);
         writer.Write(2);
@@ -98,7 +154,8 @@ public sealed class GlbAuthor : IDisposable
         writer.Write("JSON"u8);
         writer.Write(text);
         writer.Write([.. Enumerable.Repeat((byte)' ', (int)(textLength - text.Length))]);
-        if (bin.Length == 0) return;
+        if (bin.Length == 0)
+            return;
         writer.Write((uint)binLength);
         writer.Write("BIN\0"u8);
         writer.Flush();
@@ -110,11 +167,19 @@ public sealed class GlbAuthor : IDisposable
 
     private int Accessor(int view, int type, int count, string shape, float[]? bounds = null)
     {
-        var accessor = new JsonObject { ["bufferView"] = view, ["componentType"] = type, ["count"] = count, ["type"] = shape };
+        var accessor = new JsonObject
+        {
+            ["bufferView"] = view,
+            ["componentType"] = type,
+            ["count"] = count,
+            ["type"] = shape,
+        };
         if (bounds is { Length: >= 3 })
         {
-            float[] min = [.. bounds.AsSpan(0, 3)], max = [.. bounds.AsSpan(0, 3)];
-            for (var i = 3; i < bounds.Length; i++) (min[i % 3], max[i % 3]) = (Math.Min(min[i % 3], bounds[i]), Math.Max(max[i % 3], bounds[i]));
+            float[] min = [.. bounds.AsSpan(0, 3)],
+                max = [.. bounds.AsSpan(0, 3)];
+            for (var i = 3; i < bounds.Length; i++)
+                (min[i % 3], max[i % 3]) = (Math.Min(min[i % 3], bounds[i]), Math.Max(max[i % 3], bounds[i]));
             accessor["min"] = new JsonArray([.. min.Select(v => (JsonNode)v)]);
             accessor["max"] = new JsonArray([.. max.Select(v => (JsonNode)v)]);
         }
@@ -125,9 +190,16 @@ public sealed class GlbAuthor : IDisposable
 
     private int View(ReadOnlySpan<byte> bytes, int target)
     {
-        while (bin.Length % 4 != 0) bin.WriteByte(0);
-        var view = new JsonObject { ["buffer"] = 0, ["byteOffset"] = bin.Length, ["byteLength"] = bytes.Length };
-        if (target > 0) view["target"] = target;
+        while (bin.Length % 4 != 0)
+            bin.WriteByte(0);
+        var view = new JsonObject
+        {
+            ["buffer"] = 0,
+            ["byteOffset"] = bin.Length,
+            ["byteLength"] = bytes.Length,
+        };
+        if (target > 0)
+            view["target"] = target;
         views.Add((JsonNode)view);
         bin.Write(bytes);
         return views.Count - 1;

@@ -3,8 +3,8 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats.Usd.Crate;
 using RootCall.Core.Formats.Usd.Layers;
 using RootCall.Core.Formats.Usd.Text;
-using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd.Composition;
 
@@ -44,15 +44,18 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
         if (from.Inner is not null && archives.TryGetValue(from.Path, out var archive))
         {
             var name = Joined(Path.GetDirectoryName(from.Inner) ?? string.Empty, asset.Path);
-            if (archive.Archive.Find(name) is not null) return Load(from.Path, name, key);
+            if (archive.Archive.Find(name) is not null)
+                return Load(from.Path, name, key);
         }
 
         var relinked = key is { } k ? context.Relinked?.GetValueOrDefault(k) : null;
         foreach (var place in relinked is not null ? [relinked] : Places(from, file))
         {
-            if (context.Scope.Enter(place) is not { } real || !File.Exists(real)) continue;
+            if (context.Scope.Enter(place) is not { } real || !File.Exists(real))
+                continue;
             // An overriding layer stands on the scene as it arrived, which has its own name.
-            if (real == from.Path && from.Inner is null && context.EditedCopy(real) is not null && from.File == 0) return Load(real, string.Empty, key);
+            if (real == from.Path && from.Inner is null && context.EditedCopy(real) is not null && from.File == 0)
+                return Load(real, string.Empty, key);
             return Load(real, inner, key);
         }
 
@@ -62,10 +65,13 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     private IEnumerable<string> Places(LoadedLayer from, string path)
     {
         var written = WrittenPath.Parse(path);
-        if (written.Locate(Path.GetDirectoryName(from.Path)!) is { } anchored) yield return anchored;
-        if (written.Origin != PathOrigin.Relative || path.StartsWith('.')) yield break;
+        if (written.Locate(Path.GetDirectoryName(from.Path)!) is { } anchored)
+            yield return anchored;
+        if (written.Origin != PathOrigin.Relative || path.StartsWith('.'))
+            yield break;
         foreach (var root in context.Scope.Folders)
-            if (written.Locate(root) is { } found) yield return found;
+            if (written.Locate(root) is { } found)
+                yield return found;
     }
 
     /// <summary>"archive.usdz[inner/layer.usda]" names a file in an archive.</summary>
@@ -85,10 +91,11 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     private LoadedLayer? Load(string path, string? inner, ReferenceKey? calledBy, bool isScene = false)
     {
         var id = inner is null ? path : $"{path}[{inner}]";
-        if (loaded.TryGetValue(id, out var known)) return known;
+        if (loaded.TryGetValue(id, out var known))
+            return known;
         if (loaded.Count >= MaxLayers)
         {
-            notes.Add(new($"More than {MaxLayers:N0} layers are called; the rest were left out.", Path.GetFileName(path)));
+            notes.Add(new(Invariant($"More than {MaxLayers:N0} layers are called; the rest were left out."), Path.GetFileName(path)));
             return null;
         }
 
@@ -110,20 +117,32 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     {
         var asArrived = inner is { Length: 0 };
         var edited = asArrived ? null : context.EditedCopy(path);
-        if (archives.TryGetValue(path, out var known)) return Inside(known, path, inner is { Length: > 0 } ? inner : known.Archive.Entries[0].Name, known.File);
+        if (archives.TryGetValue(path, out var known))
+            return Inside(known, path, inner is { Length: > 0 } ? inner : known.Archive.Entries[0].Name, known.File);
 
         using var stream = File.OpenRead(edited ?? path);
-        if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes)) throw new CannotUseException($"“{Path.GetFileName(path)}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.");
+        if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes))
+            throw new CannotUseException(
+                Invariant($"“{Path.GetFileName(path)}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.")
+            );
         var bytes = new byte[stream.Length];
         stream.ReadExactly(bytes);
         var file = Files.Count;
         var overriding = edited is not null && UsdaParser.IsUsda(bytes) && !IsTextFile(path);
-        Files.Add(new(path, bytes.Length, calledBy) { Edited = edited, WrittenAs = overriding ? Path.ChangeExtension(Path.GetFileName(path), null) + "_look.usda" : null });
-        if (!UsdzArchive.IsZip(bytes)) return Layer(bytes, path, null, file);
+        Files.Add(
+            new(path, bytes.Length, calledBy)
+            {
+                Edited = edited,
+                WrittenAs = overriding ? Path.ChangeExtension(Path.GetFileName(path), null) + "_look.usda" : null,
+            }
+        );
+        if (!UsdzArchive.IsZip(bytes))
+            return Layer(bytes, path, null, file);
         var errors = new List<string>();
         var archive = UsdzArchive.Read(bytes, Path.GetFileName(path), errors);
         notes.AddRange(errors.Select(e => new ReadNote(e, Path.GetFileName(path))));
-        if (archive.Entries.Count == 0) throw new CannotUseException($"“{Path.GetFileName(path)}” is a USDZ without files.");
+        if (archive.Entries.Count == 0)
+            throw new CannotUseException($"“{Path.GetFileName(path)}” is a USDZ without files.");
         archives[path] = (archive, bytes, file);
         return Inside(archives[path], path, inner is { Length: > 0 } ? inner : archive.Entries[0].Name, file);
     }
@@ -137,9 +156,11 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
 
     private LoadedLayer? Inside((UsdzArchive Archive, byte[] Bytes, int File) archive, string path, string inner, int file)
     {
-        if (archive.Archive.Find(inner) is not { } entry) return null;
+        if (archive.Archive.Find(inner) is not { } entry)
+            return null;
         var id = $"{path}[{inner}]";
-        if (loaded.TryGetValue(id, out var known) && known is not null) return known;
+        if (loaded.TryGetValue(id, out var known) && known is not null)
+            return known;
         var layer = Layer(archive.Bytes.AsMemory((int)entry.Start, (int)entry.Length), path, inner, file);
         loaded[id] = layer;
         return layer;
@@ -150,19 +171,24 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
         var label = Path.GetFileName(path) + (inner is null ? string.Empty : $"[{inner}]");
         var errors = new List<string>();
         var isText = UsdaParser.IsUsda(bytes.Span);
-        if (!isText && !CrateReader.IsCrate(bytes.Span)) throw new CannotUseException($"“{label}” is no layer of USD: it begins neither as text nor as a crate.");
+        if (!isText && !CrateReader.IsCrate(bytes.Span))
+            throw new CannotUseException($"“{label}” is no layer of USD: it begins neither as text nor as a crate.");
         var layer = isText ? UsdaParser.Read(bytes, errors) : CrateReader.Read(bytes, errors);
         notes.AddRange(errors.Select(e => new ReadNote($"Part of the layer could not be read: {e}", label)));
         var read = new LoadedLayer(layer, path, inner, file, isText && inner is null);
         builder.Enter(path);
-        foreach (var sub in layer.SubLayers) Add(read, sub, "sublayer");
+        foreach (var sub in layer.SubLayers)
+            Add(read, sub, "sublayer");
         foreach (var spec in layer.Root.Descendants())
         {
             foreach (var arc in (spec.References?.Items ?? []).Concat(spec.Payloads?.Items ?? []))
-                if (arc.Asset is { } asset) Add(read, asset, "reference");
-            foreach (var property in spec.Properties) Assets(read, property.Value ?? property.FirstSample, property.Name);
+                if (arc.Asset is { } asset)
+                    Add(read, asset, "reference");
+            foreach (var property in spec.Properties)
+                Assets(read, property.Value ?? property.FirstSample, property.Name);
             foreach (var (key, value) in spec.Metadata)
-                if (key is "clips" or "assetInfo") Assets(read, value, key);
+                if (key is "clips" or "assetInfo")
+                    Assets(read, value, key);
         }
 
         return read;
@@ -176,12 +202,14 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
                 Add(layer, asset, use);
                 break;
             case UsdList list:
-                foreach (var item in list.Items) Assets(layer, item, use);
+                foreach (var item in list.Items)
+                    Assets(layer, item, use);
                 break;
             case UsdDictionary dictionary:
                 // What an asset says of itself (its identifier) calls for nothing.
                 foreach (var (key, entry) in dictionary.Entries)
-                    if (key != "identifier") Assets(layer, entry, use);
+                    if (key != "identifier")
+                        Assets(layer, entry, use);
                 break;
             default:
                 break;
@@ -190,27 +218,41 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
 
     private void Add(LoadedLayer layer, UsdAsset asset, string use)
     {
-        if (asset.Path.Length == 0) return;
+        if (asset.Path.Length == 0)
+            return;
         var (file, _) = PackagePath(asset.Path);
         var kind = KindOf(file, use);
         builder.Enter(layer.Path);
-        if (layer.Inner is not null && archives.TryGetValue(layer.Path, out var archive) && archive.Archive.Find(Joined(Path.GetDirectoryName(layer.Inner) ?? string.Empty, file)) is { } entry)
+        if (
+            layer.Inner is not null
+            && archives.TryGetValue(layer.Path, out var archive)
+            && archive.Archive.Find(Joined(Path.GetDirectoryName(layer.Inner) ?? string.Empty, file)) is { } entry
+        )
         {
             if (kind == ReferenceKind.Image && !keys.ContainsKey((layer, asset.Path)))
                 keys[(layer, asset.Path)] = builder.AddCarried(entry.Name, new(layer.Path, entry.Start, entry.Length), []);
             return;
         }
 
-        ReferenceSite? site = layer.IsText && asset.Start >= 0 ? new(layer.File, asset.Start, file.Length == asset.Path.Length ? asset.Length : System.Text.Encoding.UTF8.GetByteCount(file), SiteNotation.UsdAsset) : null;
+        ReferenceSite? site =
+            layer.IsText && asset.Start >= 0
+                ? new(
+                    layer.File,
+                    asset.Start,
+                    file.Length == asset.Path.Length ? asset.Length : System.Text.Encoding.UTF8.GetByteCount(file),
+                    SiteNotation.UsdAsset
+                )
+                : null;
         ImmutableArray<ReferenceUse> uses = kind is ReferenceKind.Image ? [] : [new(string.Empty, use)];
         keys[(layer, asset.Path)] = builder.Add(kind, file, site, uses);
     }
 
-    private static ReferenceKind KindOf(string path, string use) => Path.GetExtension(path).ToLowerInvariant() switch
-    {
-        ".usd" or ".usda" or ".usdc" or ".usdz" => ReferenceKind.Layer,
-        ".mtlx" or ".osl" or ".glslfx" or ".args" => ReferenceKind.Document,
-        ".vdb" or ".abc" or ".nvdb" => ReferenceKind.Cache,
-        _ => use is "sublayer" or "reference" ? ReferenceKind.Layer : ReferenceKind.Image,
-    };
+    private static ReferenceKind KindOf(string path, string use) =>
+        Path.GetExtension(path).ToLowerInvariant() switch
+        {
+            ".usd" or ".usda" or ".usdc" or ".usdz" => ReferenceKind.Layer,
+            ".mtlx" or ".osl" or ".glslfx" or ".args" => ReferenceKind.Document,
+            ".vdb" or ".abc" or ".nvdb" => ReferenceKind.Cache,
+            _ => use is "sublayer" or "reference" ? ReferenceKind.Layer : ReferenceKind.Image,
+        };
 }

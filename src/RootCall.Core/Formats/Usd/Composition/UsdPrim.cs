@@ -15,14 +15,18 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
 
     public string Name => name;
 
-    public string Path { get; } = parent is null ? "/" : parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}";
+    public string Path { get; } =
+        parent is null ? "/"
+        : parent.Path == "/" ? "/" + name
+        : $"{parent.Path}/{name}";
 
     public ImmutableArray<UsdSite> Sites => sites;
 
     /// <summary>What the prim inherits, references and specializes: paths, or layer and path.</summary>
     public ImmutableArray<string> Arcs => arcs;
 
-    public IEnumerable<(UsdPrimSpec Spec, UsdSite Site, LoadedLayer Layer)> Specs => sites.SelectMany(s => s.Specs.Select(p => (p.Spec, s, p.Layer)));
+    public IEnumerable<(UsdPrimSpec Spec, UsdSite Site, LoadedLayer Layer)> Specs =>
+        sites.SelectMany(s => s.Specs.Select(p => (p.Spec, s, p.Layer)));
 
     public string TypeName => Specs.Select(s => s.Spec.TypeName).FirstOrDefault(t => t.Length > 0) ?? string.Empty;
 
@@ -37,26 +41,32 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
 
     public UsdPrim? Child(string childName)
     {
-        if (!children.TryGetValue(childName, out var child)) children[childName] = child = stage.Compose(this, childName);
+        if (!children.TryGetValue(childName, out var child))
+            children[childName] = child = stage.Compose(this, childName);
         return child;
     }
 
     public UsdValue? Metadata(string key) => Specs.Select(s => s.Spec.Metadata.GetValueOrDefault(key)).FirstOrDefault(v => v is not null);
 
-    public IEnumerable<string> PropertyNames => Specs.SelectMany(s => s.Spec.Properties.Select(p => p.Name)).Distinct(StringComparer.Ordinal);
+    public IEnumerable<string> PropertyNames =>
+        Specs.SelectMany(s => s.Spec.Properties.Select(p => p.Name)).Distinct(StringComparer.Ordinal);
 
     /// <summary>The strongest spec of a property that says anything; null when none does.</summary>
     public Opinion? Property(string property, Func<UsdPropertySpec, bool>? says = null)
     {
         foreach (var (spec, site, layer) in Specs)
-            if (spec.Property(property) is { } found && (says is null || says(found))) return new(found, site, layer);
+            if (spec.Property(property) is { } found && (says is null || says(found)))
+                return new(found, site, layer);
         return null;
     }
 
     public Opinion? ValueOpinion(string property) => Property(property, p => p.Value is not null || p.FirstSample is not null);
 
     /// <summary>The value of an attribute, or of its first time sample; null when there is none or it is blocked.</summary>
-    public UsdValue? Value(string property) => ValueOpinion(property) is { } opinion && (opinion.Spec.Value ?? opinion.Spec.FirstSample) is var value and not UsdBlock ? value : null;
+    public UsdValue? Value(string property) =>
+        ValueOpinion(property) is { } opinion && (opinion.Spec.Value ?? opinion.Spec.FirstSample) is var value and not UsdBlock
+            ? value
+            : null;
 
     /// <summary>Connections of an attribute or targets of a relationship, as paths of the composed scene.</summary>
     public IReadOnlyList<string> Targets(string property)
@@ -64,8 +74,10 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
         var targets = new List<string>();
         foreach (var (spec, site, _) in Specs.Reverse())
         {
-            if (spec.Property(property)?.Targets is not { } op) continue;
-            if (op.IsExplicit) targets.Clear();
+            if (spec.Property(property)?.Targets is not { } op)
+                continue;
+            if (op.IsExplicit)
+                targets.Clear();
             targets.RemoveAll(t => op.Deleted.Any(d => site.Mapped(d) == t));
             targets.InsertRange(0, op.Prepended.Select(site.Mapped));
             targets.AddRange(op.Appended.Select(site.Mapped));

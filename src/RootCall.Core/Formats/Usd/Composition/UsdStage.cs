@@ -13,18 +13,32 @@ internal sealed record LayerStack(ImmutableArray<LoadedLayer> Layers);
 /// </summary>
 /// <param name="Source">The prim's path in that stack.</param>
 /// <param name="Moves">Prefixes to exchange, one after the other, to come to the composed scene.</param>
-internal sealed record UsdSite(LayerStack Stack, string Source, ImmutableArray<(UsdPrimSpec Spec, LoadedLayer Layer)> Specs, ImmutableArray<(string From, string To)> Moves)
+internal sealed record UsdSite(
+    LayerStack Stack,
+    string Source,
+    ImmutableArray<(UsdPrimSpec Spec, LoadedLayer Layer)> Specs,
+    ImmutableArray<(string From, string To)> Moves
+)
 {
-    public UsdSite Child(string name) => this with
-    {
-        Source = Source == "/" ? "/" + name : $"{Source}/{name}",
-        Specs = [.. Specs.Select(s => (Spec: s.Spec.Child(name), s.Layer)).Where(s => s.Spec is not null).Select(s => (s.Spec!, s.Layer))],
-    };
+    public UsdSite Child(string name) =>
+        this with
+        {
+            Source = Source == "/" ? "/" + name : $"{Source}/{name}",
+            Specs =
+            [
+                .. Specs.Select(s => (Spec: s.Spec.Child(name), s.Layer)).Where(s => s.Spec is not null).Select(s => (s.Spec!, s.Layer)),
+            ],
+        };
 
     public string Mapped(string path)
     {
         foreach (var (from, to) in Moves)
-            if (path == from || path.StartsWith(from + "/", StringComparison.Ordinal) || path.StartsWith(from + ".", StringComparison.Ordinal)) path = to + path[from.Length..];
+            if (
+                path == from
+                || path.StartsWith(from + "/", StringComparison.Ordinal)
+                || path.StartsWith(from + ".", StringComparison.Ordinal)
+            )
+                path = to + path[from.Length..];
         return path;
     }
 }
@@ -66,7 +80,8 @@ internal sealed class UsdStage
         foreach (var name in path.Split('/', StringSplitOptions.RemoveEmptyEntries))
         {
             prim = prim.Child(name);
-            if (prim is null) return null;
+            if (prim is null)
+                return null;
         }
 
         return prim;
@@ -74,15 +89,19 @@ internal sealed class UsdStage
 
     private LayerStack StackOf(LoadedLayer layer)
     {
-        if (stacks.TryGetValue(layer, out var known)) return known;
+        if (stacks.TryGetValue(layer, out var known))
+            return known;
         var list = new List<LoadedLayer>();
         void Add(LoadedLayer next, int depth)
         {
-            if (list.Contains(next)) return;
+            if (list.Contains(next))
+                return;
             list.Add(next);
-            if (depth > MaxDepth) return;
+            if (depth > MaxDepth)
+                return;
             foreach (var sub in next.Layer.SubLayers)
-                if (layers.Called(next, sub) is { } called) Add(called, depth + 1);
+                if (layers.Called(next, sub) is { } called)
+                    Add(called, depth + 1);
         }
 
         Add(layer, 0);
@@ -91,7 +110,8 @@ internal sealed class UsdStage
 
     private UsdPrim RootOf(LayerStack stack)
     {
-        if (roots.TryGetValue(stack, out var known)) return known;
+        if (roots.TryGetValue(stack, out var known))
+            return known;
         var site = new UsdSite(stack, "/", [.. stack.Layers.Select(l => (l.Layer.Root, l))], []);
         return roots[stack] = new(this, null, string.Empty, [site], []);
     }
@@ -102,9 +122,11 @@ internal sealed class UsdStage
         var path = parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}";
         var work = new Expansion(path, parent);
         foreach (var site in parent.Sites)
-            if (site.Child(name) is { Specs.Length: > 0 } child) Expand(child, work, 0);
+            if (site.Child(name) is { Specs.Length: > 0 } child)
+                Expand(child, work, 0);
         // What specializes is weaker than all else.
-        for (var i = 0; i < work.Late.Count && i < 256; i++) Expand(work.Late[i], work, 1);
+        for (var i = 0; i < work.Late.Count && i < 256; i++)
+            Expand(work.Late[i], work, 1);
         return work.Sites.Count == 0 ? null : new(this, parent, name, [.. work.Sites], [.. work.Arcs]);
     }
 
@@ -126,7 +148,16 @@ internal sealed class UsdStage
 
     private void Expand(UsdSite site, Expansion work, int depth)
     {
-        if (depth > MaxDepth || !work.Seen.Add((site.Stack, site.Source, site.Specs.Length == 0 ? 0 : System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(site.Specs[0].Spec))))
+        if (
+            depth > MaxDepth
+            || !work.Seen.Add(
+                (
+                    site.Stack,
+                    site.Source,
+                    site.Specs.Length == 0 ? 0 : System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(site.Specs[0].Spec)
+                )
+            )
+        )
         {
             return;
         }
@@ -135,21 +166,30 @@ internal sealed class UsdStage
         foreach (var (arc, _) in Merge(site, s => s.Inherits))
         {
             work.Arcs.Add(site.Mapped(arc.Prim));
-            foreach (var at in SitesAt(site.Stack, arc.Prim)) Expand(Moved(at, arc.Prim, site), work, depth + 1);
+            foreach (var at in SitesAt(site.Stack, arc.Prim))
+                Expand(Moved(at, arc.Prim, site), work, depth + 1);
         }
 
         foreach (var set in site.Specs.SelectMany(s => s.Spec.VariantSets.Keys).Distinct().ToList())
         {
-            if (Selected(work, set) is not { } variant) continue;
-            var specs = site.Specs.Select(s => (Spec: s.Spec.VariantSets.GetValueOrDefault(set)?.Find(v => v.Name == variant), s.Layer)).Where(s => s.Spec is not null).Select(s => (s.Spec!, s.Layer)).ToImmutableArray();
-            if (specs.Length > 0) Expand(site with { Specs = specs }, work, depth + 1);
+            if (Selected(work, set) is not { } variant)
+                continue;
+            var specs = site
+                .Specs.Select(s => (Spec: s.Spec.VariantSets.GetValueOrDefault(set)?.Find(v => v.Name == variant), s.Layer))
+                .Where(s => s.Spec is not null)
+                .Select(s => (s.Spec!, s.Layer))
+                .ToImmutableArray();
+            if (specs.Length > 0)
+                Expand(site with { Specs = specs }, work, depth + 1);
         }
 
-        foreach (var (arc, layer) in Merge(site, s => s.References).Concat(Merge(site, s => s.Payloads))) Follow(arc, layer, site, work, depth);
+        foreach (var (arc, layer) in Merge(site, s => s.References).Concat(Merge(site, s => s.Payloads)))
+            Follow(arc, layer, site, work, depth);
         foreach (var (arc, _) in Merge(site, s => s.Specializes))
         {
             work.Arcs.Add(site.Mapped(arc.Prim));
-            foreach (var at in SitesAt(site.Stack, arc.Prim)) work.Late.Add(Moved(at, arc.Prim, site));
+            foreach (var at in SitesAt(site.Stack, arc.Prim))
+                work.Late.Add(Moved(at, arc.Prim, site));
         }
     }
 
@@ -158,56 +198,72 @@ internal sealed class UsdStage
         var stack = site.Stack;
         if (arc.Asset is { } asset)
         {
-            if (layers.Called(layer, asset) is not { } called) return; // Muster tells its state.
+            if (layers.Called(layer, asset) is not { } called)
+                return; // Muster tells its state.
             stack = StackOf(called);
         }
 
         var prim = arc.Prim.Length > 0 ? arc.Prim : DefaultPrim(stack);
         if (prim is null)
         {
-            if (told.Add(arc.Asset?.Path ?? work.Path)) notes.Add(new($"{work.Path} references {arc.Asset?.Path}, which names no default prim; nothing came of it.", layer.Label));
+            if (told.Add(arc.Asset?.Path ?? work.Path))
+                notes.Add(new($"{work.Path} references {arc.Asset?.Path}, which names no default prim; nothing came of it.", layer.Label));
             return;
         }
 
         if (IsCircle(stack, prim, site, work.Parent))
         {
-            if (told.Add(site.Source)) notes.Add(new($"{work.Path} comes back to {prim} through its references; the circle was cut there.", layer.Label));
+            if (told.Add(site.Source))
+                notes.Add(new($"{work.Path} comes back to {prim} through its references; the circle was cut there.", layer.Label));
             return;
         }
 
-        if (arc.Asset is null) work.Arcs.Add(site.Mapped(prim));
-        else work.Arcs.Add($"{arc.Asset.Path}<{prim}>");
-        foreach (var at in SitesAt(stack, prim)) Expand(Moved(at, prim, site), work, depth + 1);
+        if (arc.Asset is null)
+            work.Arcs.Add(site.Mapped(prim));
+        else
+            work.Arcs.Add($"{arc.Asset.Path}<{prim}>");
+        foreach (var at in SitesAt(stack, prim))
+            Expand(Moved(at, prim, site), work, depth + 1);
     }
 
     /// <summary>The target is the referring prim itself, or one of those it lies under.</summary>
     private static bool IsCircle(LayerStack stack, string prim, UsdSite site, UsdPrim? parent)
     {
-        if (site.Stack == stack && site.Source == prim) return true;
+        if (site.Stack == stack && site.Source == prim)
+            return true;
         for (; parent is not null; parent = parent.Parent)
-            if (parent.Sites.Any(s => s.Stack == stack && s.Source == prim)) return true;
+            if (parent.Sites.Any(s => s.Stack == stack && s.Source == prim))
+                return true;
         return false;
     }
 
-    private static string? DefaultPrim(LayerStack stack) => stack.Layers[0].Layer.Metadata.GetValueOrDefault("defaultPrim")?.AsText is { } name ? "/" + name.TrimStart('/') : null;
+    private static string? DefaultPrim(LayerStack stack) =>
+        stack.Layers[0].Layer.Metadata.GetValueOrDefault("defaultPrim")?.AsText is { } name ? "/" + name.TrimStart('/') : null;
 
     /// <summary>The places that speak of a path in a stack: its own specs, and what its ancestors bring along.</summary>
     private IEnumerable<UsdSite> SitesAt(LayerStack stack, string path)
     {
         var cut = path.LastIndexOf('/');
         var name = path[(cut + 1)..];
-        if (cut <= 0) return RootOf(stack).Sites.Select(s => s.Child(name)).Where(s => s.Specs.Length > 0);
+        if (cut <= 0)
+            return RootOf(stack).Sites.Select(s => s.Child(name)).Where(s => s.Specs.Length > 0);
         return Find(RootOf(stack), path[..cut])?.Sites.Select(s => s.Child(name)).Where(s => s.Specs.Length > 0) ?? [];
     }
 
-    private static UsdSite Moved(UsdSite target, string from, UsdSite site) => target with { Moves = [.. target.Moves, (from, site.Source), .. site.Moves] };
+    private static UsdSite Moved(UsdSite target, string from, UsdSite site) =>
+        target with
+        {
+            Moves = [.. target.Moves, (from, site.Source), .. site.Moves],
+        };
 
     private string? Selected(Expansion work, string set)
     {
-        if (context.Chosen.TryGetValue((work.Path, set), out var chosen)) return chosen;
+        if (context.Chosen.TryGetValue((work.Path, set), out var chosen))
+            return chosen;
         foreach (var site in work.Sites)
-            foreach (var (spec, _) in site.Specs)
-                if (spec.Selections.TryGetValue(set, out var selected)) return selected;
+        foreach (var (spec, _) in site.Specs)
+            if (spec.Selections.TryGetValue(set, out var selected))
+                return selected;
         return null;
     }
 
@@ -217,8 +273,10 @@ internal sealed class UsdStage
         var merged = new List<(UsdArc, LoadedLayer)>();
         foreach (var (spec, layer) in site.Specs.Reverse())
         {
-            if (list(spec) is not { } op) continue;
-            if (op.IsExplicit) merged.Clear();
+            if (list(spec) is not { } op)
+                continue;
+            if (op.IsExplicit)
+                merged.Clear();
             merged.RemoveAll(m => op.Deleted.Any(d => d.Prim == m.Item1.Prim && d.Asset?.Path == m.Item1.Asset?.Path));
             merged.InsertRange(0, op.Prepended.Select(a => (a, layer)));
             merged.AddRange(op.Appended.Select(a => (a, layer)));

@@ -2,6 +2,7 @@ using System.Buffers.Binary;
 using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Usd.Layers;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd.Crate;
 
@@ -39,9 +40,11 @@ public sealed class CrateReader
     private UsdLayer Read()
     {
         var span = memory.Span;
-        if (!IsCrate(span) || span.Length < BootstrapLength) throw new CannotUseException("This is no crate: it does not begin with its magic bytes, or ends in its first 88.");
+        if (!IsCrate(span) || span.Length < BootstrapLength)
+            throw new CannotUseException("This is no crate: it does not begin with its magic bytes, or ends in its first 88.");
         var version = new Version(span[8], span[9], span[10]);
-        if (version < Oldest) throw new CannotUseException($"This crate is of version {version}; 0.4 and later are read.");
+        if (version < Oldest)
+            throw new CannotUseException($"This crate is of version {version}; 0.4 and later are read.");
         var toc = new CrateSection(span, BinaryPrimitives.ReadInt64LittleEndian(span[16..]));
         for (var n = toc.Count(32); n > 0; n--)
         {
@@ -68,9 +71,10 @@ public sealed class CrateReader
         return layer;
     }
 
-    private CrateSection Section(string name) => sections.TryGetValue(name, out var place)
-        ? new(memory.Span, place.Start)
-        : throw new CannotUseException($"The crate has no section {name}.");
+    private CrateSection Section(string name) =>
+        sections.TryGetValue(name, out var place)
+            ? new(memory.Span, place.Start)
+            : throw new CannotUseException($"The crate has no section {name}.");
 
     private void ReadTokens()
     {
@@ -88,14 +92,18 @@ public sealed class CrateReader
         }
 
         tokens = [.. list];
-        if ((ulong)tokens.Length < count) errors.Add($"The crate declares {count:N0} tokens and holds {tokens.Length:N0}, at byte {sections["TOKENS"].Start:N0}.");
+        if ((ulong)tokens.Length < count)
+            errors.Add(
+                Invariant($"The crate declares {count:N0} tokens and holds {tokens.Length:N0}, at byte {sections["TOKENS"].Start:N0}.")
+            );
     }
 
     private uint[] ReadStrings()
     {
         var section = Section("STRINGS");
         var strings = new uint[section.Count(4)];
-        for (var i = 0; i < strings.Length; i++) strings[i] = section.UInt();
+        for (var i = 0; i < strings.Length; i++)
+            strings[i] = section.UInt();
         return strings;
     }
 
@@ -107,7 +115,8 @@ public sealed class CrateReader
         var packed = section.Take(section.Count(1));
         var values = section.Unpack(packed, count * 8L);
         fieldValues = new ulong[values.Length / 8];
-        for (var i = 0; i < fieldValues.Length; i++) fieldValues[i] = BinaryPrimitives.ReadUInt64LittleEndian(values.AsSpan(i * 8));
+        for (var i = 0; i < fieldValues.Length; i++)
+            fieldValues[i] = BinaryPrimitives.ReadUInt64LittleEndian(values.AsSpan(i * 8));
         section = Section("FIELDSETS");
         fieldSets = section.Integers(Bounded(ref section));
     }
@@ -116,7 +125,7 @@ public sealed class CrateReader
     private static int Bounded(ref CrateSection section)
     {
         var count = section.ULong();
-        return count <= int.MaxValue / 8 ? (int)count : throw section.Bad($"declares {count:N0} items");
+        return count <= int.MaxValue / 8 ? (int)count : throw section.Bad(Invariant($"declares {count:N0} items"));
     }
 
     /// <summary>Paths are a tree written depth first: each entry says by its jump whether a child, a sibling or both follow.</summary>
@@ -128,7 +137,8 @@ public sealed class CrateReader
         var indexes = section.Integers(encoded);
         var elements = section.Integers(encoded);
         var jumps = section.Integers(encoded);
-        if (count > Math.Max(encoded, 1) * 4L) count = encoded;
+        if (count > Math.Max(encoded, 1) * 4L)
+            count = encoded;
         paths = new PathNode?[count];
         var open = new Stack<(int Index, PathNode? Parent)>([(0, null)]);
         var visited = 0;
@@ -139,14 +149,20 @@ public sealed class CrateReader
             {
                 var element = elements[at];
                 var token = Math.Abs(element);
-                var node = parent is null ? PathNode.Root : new PathNode(parent, token < tokens.Length ? tokens[token] : string.Empty, element < 0);
-                if (indexes[at] >= 0 && indexes[at] < paths.Length) paths[indexes[at]] = node;
+                var node = parent is null
+                    ? PathNode.Root
+                    : new PathNode(parent, token < tokens.Length ? tokens[token] : string.Empty, element < 0);
+                if (indexes[at] >= 0 && indexes[at] < paths.Length)
+                    paths[indexes[at]] = node;
                 var jump = jumps[at];
                 var hasChild = jump > 0 || jump == -1;
                 var hasSibling = jump >= 0;
-                if (hasChild && hasSibling) open.Push((at + (int)jump, parent));
-                if (hasChild) parent = node;
-                if (!hasChild && !hasSibling) break;
+                if (hasChild && hasSibling)
+                    open.Push((at + (int)jump, parent));
+                if (hasChild)
+                    parent = node;
+                if (!hasChild && !hasSibling)
+                    break;
                 at++;
             }
         }
@@ -160,9 +176,14 @@ public sealed class CrateReader
         var setIndexes = section.Integers(count);
         var types = section.Integers(count);
         // Parents before children, so that each spec finds its place.
-        foreach (var i in Enumerable.Range(0, count).OrderBy(i => pathIndexes[i] >= 0 && pathIndexes[i] < paths.Length ? paths[pathIndexes[i]]?.Depth ?? 0 : 0))
+        foreach (
+            var i in Enumerable
+                .Range(0, count)
+                .OrderBy(i => pathIndexes[i] >= 0 && pathIndexes[i] < paths.Length ? paths[pathIndexes[i]]?.Depth ?? 0 : 0)
+        )
         {
-            if (pathIndexes[i] < 0 || pathIndexes[i] >= paths.Length || paths[pathIndexes[i]] is not { } path) continue;
+            if (pathIndexes[i] < 0 || pathIndexes[i] >= paths.Length || paths[pathIndexes[i]] is not { } path)
+                continue;
             specs.Add(path, (int)types[i], Fields(setIndexes[i]));
         }
     }
@@ -172,9 +193,11 @@ public sealed class CrateReader
         for (var i = set; i >= 0 && i < fieldSets.Length; i++)
         {
             var field = fieldSets[i];
-            if (field < 0 || field >= fieldValues.Length) yield break;
+            if (field < 0 || field >= fieldValues.Length)
+                yield break;
             var token = fieldTokens[field];
-            if (token >= 0 && token < tokens.Length) yield return (tokens[token], fieldValues[field]);
+            if (token >= 0 && token < tokens.Length)
+                yield return (tokens[token], fieldValues[field]);
         }
     }
 }
@@ -194,7 +217,8 @@ internal sealed class PathNode(PathNode? parent, string element, bool isProperty
 
     public bool IsVariant => element.StartsWith('{');
 
-    public string Text => parent is null ? "/"
+    public string Text =>
+        parent is null ? "/"
         : isProperty ? $"{parent.Text}.{element}"
         : IsVariant || parent.IsVariant || parent.Parent is null ? parent.Text + element
         : $"{parent.Text}/{element}";

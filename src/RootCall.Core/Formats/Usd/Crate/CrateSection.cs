@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using K4os.Compression.LZ4;
 using RootCall.Core.Files;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd.Crate;
 
@@ -27,19 +28,21 @@ internal ref struct CrateSection(ReadOnlySpan<byte> bytes, long at)
     public int Count(int each)
     {
         var count = ULong();
-        if (count > (ulong)(bytes.Length - At) / (ulong)each) throw Bad($"declares {count:N0} items, more than the file could hold");
+        if (count > (ulong)(bytes.Length - At) / (ulong)each)
+            throw Bad(Invariant($"declares {count:N0} items, more than the file could hold"));
         return (int)count;
     }
 
     public ReadOnlySpan<byte> Take(long length)
     {
-        if (At < 0 || length < 0 || At + length > bytes.Length) throw Bad($"needs {length:N0} bytes where the file ends");
+        if (At < 0 || length < 0 || At + length > bytes.Length)
+            throw Bad(Invariant($"needs {length:N0} bytes where the file ends"));
         var taken = bytes.Slice((int)At, (int)length);
         At += length;
         return taken;
     }
 
-    public readonly CannotUseException Bad(string what) => new($"The crate {what}, at byte {At:N0}.");
+    public readonly CannotUseException Bad(string what) => new(Invariant($"The crate {what}, at byte {At:N0}."));
 
     /// <summary>
     /// Numbers packed as LZ4 of two-bit codes and differences ("integer coding" of the crate format): code 0 is the
@@ -49,11 +52,13 @@ internal ref struct CrateSection(ReadOnlySpan<byte> bytes, long at)
     {
         var packed = Take(Count(1));
         // Four codes a byte, and LZ4 packs at most 255 to 1.
-        if (count > packed.Length * 1024L * 4) throw Bad($"declares {count:N0} packed numbers, more than their bytes could hold");
+        if (count > packed.Length * 1024L * 4)
+            throw Bad(Invariant($"declares {count:N0} packed numbers, more than their bytes could hold"));
         var size = wide ? 8 : 4;
         var whole = Unpack(packed, size + ((count * 2L) + 7) / 8 + ((long)count * size));
         var numbers = new long[count];
-        if (count == 0) return numbers;
+        if (count == 0)
+            return numbers;
         var codes = size;
         var at = size + (int)(((count * 2L) + 7) / 8);
         var common = wide ? BinaryPrimitives.ReadInt64LittleEndian(whole) : BinaryPrimitives.ReadInt32LittleEndian(whole);
@@ -61,8 +66,12 @@ internal ref struct CrateSection(ReadOnlySpan<byte> bytes, long at)
         for (var i = 0; i < count; i++)
         {
             var code = (whole[codes + (i / 4)] >> (i % 4 * 2)) & 3;
-            var width = code == 0 ? 0 : wide ? 1 << code : 1 << (code - 1);
-            if (at + width > whole.Length) throw Bad("holds packed numbers that break off");
+            var width =
+                code == 0 ? 0
+                : wide ? 1 << code
+                : 1 << (code - 1);
+            if (at + width > whole.Length)
+                throw Bad("holds packed numbers that break off");
             previous += width switch
             {
                 0 => common,
@@ -78,12 +87,17 @@ internal ref struct CrateSection(ReadOnlySpan<byte> bytes, long at)
         return numbers;
     }
 
-    /// <summary>LZ4 blocks as the crate format chains them: a count of chunks, then the chunks with their lengths; 0 means one chunk alone.</summary>
+    /// <summary>
+    /// LZ4 blocks as the crate format chains them: a count of chunks, then the chunks with their lengths; 0 means one
+    /// chunk alone.
+    /// </summary>
     /// <param name="most">Bytes the result has at most.</param>
     public readonly byte[] Unpack(ReadOnlySpan<byte> packed, long most)
     {
-        if (most > Array.MaxLength || most > 16L + (packed.Length * 256L)) most = Math.Min(Array.MaxLength, 16L + (packed.Length * 256L));
-        if (packed.Length == 0) return [];
+        if (most > Array.MaxLength || most > 16L + (packed.Length * 256L))
+            most = Math.Min(Array.MaxLength, 16L + (packed.Length * 256L));
+        if (packed.Length == 0)
+            return [];
         var whole = new byte[most];
         var chunks = packed[0];
         var rest = packed[1..];
@@ -93,15 +107,18 @@ internal ref struct CrateSection(ReadOnlySpan<byte> bytes, long at)
             var chunk = rest;
             if (chunks > 0)
             {
-                if (rest.Length < 4) throw Bad("holds packed chunks that break off");
+                if (rest.Length < 4)
+                    throw Bad("holds packed chunks that break off");
                 var size = BinaryPrimitives.ReadInt32LittleEndian(rest);
-                if (size < 0 || size > rest.Length - 4) throw Bad($"holds a packed chunk of {size:N0} bytes, more than there are");
+                if (size < 0 || size > rest.Length - 4)
+                    throw Bad(Invariant($"holds a packed chunk of {size:N0} bytes, more than there are"));
                 chunk = rest.Slice(4, size);
                 rest = rest[(4 + size)..];
             }
 
             var written = LZ4Codec.Decode(chunk, whole.AsSpan(length));
-            if (written < 0) throw Bad("holds packed bytes that do not unpack");
+            if (written < 0)
+                throw Bad("holds packed bytes that do not unpack");
             length += written;
         }
 

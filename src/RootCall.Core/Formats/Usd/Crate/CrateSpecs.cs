@@ -22,17 +22,21 @@ internal sealed class CrateSpecs(UsdLayer layer, CrateValues values, ICollection
                 foreach (var (name, value) in fields)
                 {
                     var read = Read(name, value);
-                    if (name == "subLayers") layer.SubLayers.AddRange(read?.AsNames.Select(n => new UsdAsset(n, -1, 0)) ?? []);
-                    else if (read is not null) layer.Metadata[name] = read;
+                    if (name == "subLayers")
+                        layer.SubLayers.AddRange(read?.AsNames.Select(n => new UsdAsset(n, -1, 0)) ?? []);
+                    else if (read is not null)
+                        layer.Metadata[name] = read;
                 }
 
                 break;
             case Prim or Variant:
                 if (Spec(path) is { } prim)
-                    foreach (var (name, value) in fields) Field(prim, name, value);
+                    foreach (var (name, value) in fields)
+                        Field(prim, name, value);
                 break;
             case Attribute or Relationship:
-                if (path.Parent is { } owner && Spec(owner) is { } holder) Property(holder, path.Element, type == Relationship, fields);
+                if (path.Parent is { } owner && Spec(owner) is { } holder)
+                    Property(holder, path.Element, type == Relationship, fields);
                 break;
             default:
                 break;
@@ -42,15 +46,20 @@ internal sealed class CrateSpecs(UsdLayer layer, CrateValues values, ICollection
     /// <summary>The spec of a prim or variant path; parents come into being with it.</summary>
     private UsdPrimSpec? Spec(PathNode path)
     {
-        if (prims.TryGetValue(path, out var known)) return known;
-        if (path.Parent is null || path.IsProperty || Spec(path.Parent) is not { } parent) return null;
+        if (prims.TryGetValue(path, out var known))
+            return known;
+        if (path.Parent is null || path.IsProperty || Spec(path.Parent) is not { } parent)
+            return null;
         UsdPrimSpec spec;
-        if (!path.IsVariant) parent.Children.Add(spec = new(path.Element, UsdSpecifier.Over, string.Empty));
+        if (!path.IsVariant)
+            parent.Children.Add(spec = new(path.Element, UsdSpecifier.Over, string.Empty));
         else
         {
             var parts = path.Element.Trim('{', '}').Split('=', 2);
-            if (!parent.VariantSets.TryGetValue(parts[0], out var variants)) parent.VariantSets[parts[0]] = variants = [];
-            if (parts.Length < 2 || parts[1].Length == 0) return null; // The set itself.
+            if (!parent.VariantSets.TryGetValue(parts[0], out var variants))
+                parent.VariantSets[parts[0]] = variants = [];
+            if (parts.Length < 2 || parts[1].Length == 0)
+                return null; // The set itself.
             variants.Add(spec = new(parts[1], UsdSpecifier.Over, string.Empty));
         }
 
@@ -64,7 +73,12 @@ internal sealed class CrateSpecs(UsdLayer layer, CrateValues values, ICollection
             switch (name)
             {
                 case "specifier":
-                    prim.Specifier = CrateValues.Payload(value) switch { 0 => UsdSpecifier.Def, 1 => UsdSpecifier.Over, _ => UsdSpecifier.Class };
+                    prim.Specifier = CrateValues.Payload(value) switch
+                    {
+                        0 => UsdSpecifier.Def,
+                        1 => UsdSpecifier.Over,
+                        _ => UsdSpecifier.Class,
+                    };
                     break;
                 case "typeName":
                     prim.TypeName = values.Read(value)?.AsText ?? string.Empty;
@@ -82,12 +96,14 @@ internal sealed class CrateSpecs(UsdLayer layer, CrateValues values, ICollection
                     prim.Specializes = Own(values.Paths(value));
                     break;
                 case "variantSelection":
-                    foreach (var (set, variant) in values.Selections(value)) prim.Selections[set] = variant;
+                    foreach (var (set, variant) in values.Selections(value))
+                        prim.Selections[set] = variant;
                     break;
                 case "primChildren" or "properties" or "variantSetChildren" or "variantChildren":
                     break; // The tree itself says so.
                 default:
-                    if (Read(name, value) is { } read) prim.Metadata[name] = read;
+                    if (Read(name, value) is { } read)
+                        prim.Metadata[name] = read;
                     break;
             }
         }
@@ -128,7 +144,8 @@ internal sealed class CrateSpecs(UsdLayer layer, CrateValues values, ICollection
                     case "connectionChildren" or "targetChildren":
                         break;
                     default:
-                        if (Read(field, value) is { } read) property.Metadata[field] = read;
+                        if (Read(field, value) is { } read)
+                            property.Metadata[field] = read;
                         break;
                 }
             }
@@ -154,6 +171,7 @@ internal sealed class CrateSpecs(UsdLayer layer, CrateValues values, ICollection
 
     private void Tell(string what)
     {
-        if (errors.Count < 50) errors.Add(what);
+        if (errors.Count < 50)
+            errors.Add(what);
     }
 }

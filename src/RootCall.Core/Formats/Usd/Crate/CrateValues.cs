@@ -1,6 +1,7 @@
 using System.Buffers.Binary;
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Usd.Layers;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd.Crate;
 
@@ -8,7 +9,13 @@ namespace RootCall.Core.Formats.Usd.Crate;
 /// Decodes value representations: 64 bits with a type, three flags and 48 bits that are the value itself or its place in
 /// the file.
 /// </summary>
-internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, string[] tokens, uint[] strings, Func<ulong, string?> pathAt)
+internal sealed class CrateValues(
+    ReadOnlyMemory<byte> memory,
+    Version version,
+    string[] tokens,
+    uint[] strings,
+    Func<ulong, string?> pathAt
+)
 {
     private const ulong ArrayFlag = 1UL << 63;
     private const ulong InlineFlag = 1UL << 62;
@@ -17,9 +24,33 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     private const int MaxDepth = 64;
 
     // Types by their number in a representation.
-    private const int Bool = 1, UChar = 2, Int = 3, UInt = 4, Int64 = 5, UInt64 = 6, Half = 7, Float = 8, Double = 9, String = 10, Token = 11, Asset = 12,
-        DictionaryType = 31, TokenListOp = 32, StringListOp = 33, PathListOp = 34, ReferenceListOp = 35, PathVector = 40, TokenVector = 41, VariantSelectionMap = 45,
-        TimeSamplesType = 46, PayloadType = 47, DoubleVector = 48, StringVector = 50, ValueBlock = 51, PayloadListOp = 55, TimeCode = 56;
+    private const int Bool = 1,
+        UChar = 2,
+        Int = 3,
+        UInt = 4,
+        Int64 = 5,
+        UInt64 = 6,
+        Half = 7,
+        Float = 8,
+        Double = 9,
+        String = 10,
+        Token = 11,
+        Asset = 12,
+        DictionaryType = 31,
+        TokenListOp = 32,
+        StringListOp = 33,
+        PathListOp = 34,
+        ReferenceListOp = 35,
+        PathVector = 40,
+        TokenVector = 41,
+        VariantSelectionMap = 45,
+        TimeSamplesType = 46,
+        PayloadType = 47,
+        DoubleVector = 48,
+        StringVector = 50,
+        ValueBlock = 51,
+        PayloadListOp = 55,
+        TimeCode = 56;
 
     private static readonly Version WideCounts = new(0, 7, 0);
     private static readonly Version Shapeless = new(0, 5, 0);
@@ -32,8 +63,10 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     public UsdValue? Read(ulong rep, int depth = 0)
     {
         var (type, payload) = (Type(rep), Payload(rep));
-        if ((rep & ArrayFlag) != 0) return Array(rep, type, payload);
-        if (Component(type) is { Width: > 0 } numbers) return Scalar(rep, type, numbers, payload);
+        if ((rep & ArrayFlag) != 0)
+            return Array(rep, type, payload);
+        if (Component(type) is { Width: > 0 } numbers)
+            return Scalar(rep, type, numbers, payload);
         var section = new CrateSection(memory.Span, (long)payload);
         var inline = (rep & InlineFlag) != 0;
         return type switch
@@ -75,7 +108,12 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
         return Type(rep) switch
         {
             PathListOp => ListOp(ref section, 4, (ref CrateSection s) => pathAt(s.UInt()) ?? string.Empty),
-            PathVector => new(true, [.. ((UsdList)Names(ref section, i => pathAt(i) ?? string.Empty)).Items.Select(i => i.AsText!)], [], []),
+            PathVector => new(
+                true,
+                [.. ((UsdList)Names(ref section, i => pathAt(i) ?? string.Empty)).Items.Select(i => i.AsText!)],
+                [],
+                []
+            ),
             _ => new(false, [], [], []),
         };
     }
@@ -83,16 +121,19 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     public IEnumerable<KeyValuePair<string, string>> Selections(ulong rep)
     {
         var found = new List<KeyValuePair<string, string>>();
-        if (Type(rep) != VariantSelectionMap) return found;
+        if (Type(rep) != VariantSelectionMap)
+            return found;
         var section = new CrateSection(memory.Span, (long)Payload(rep));
-        for (var n = section.Count(8); n > 0; n--) found.Add(new(StringAt(section.UInt()), StringAt(section.UInt())));
+        for (var n = section.Count(8); n > 0; n--)
+            found.Add(new(StringAt(section.UInt()), StringAt(section.UInt())));
         return found;
     }
 
     /// <summary>Time samples are two jumps: to the times, then to a count and the representations of the values.</summary>
     public UsdValue? FirstSample(ulong rep)
     {
-        if (Type(rep) != TimeSamplesType) return null;
+        if (Type(rep) != TimeSamplesType)
+            return null;
         var section = new CrateSection(memory.Span, (long)Payload(rep));
         section.At += 8;
         section.At = section.At + section.Long() - 8;
@@ -107,8 +148,10 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     {
         var asset = StringAt(section.UInt());
         var prim = pathAt(section.UInt()) ?? string.Empty;
-        if (withOffset) section.Take(16);
-        if (withData) Dictionary(ref section, 0);
+        if (withOffset)
+            section.Take(16);
+        if (withData)
+            Dictionary(ref section, 0);
         return new(asset.Length == 0 ? null : new(asset, -1, 0), prim == "/" ? string.Empty : prim);
     }
 
@@ -121,7 +164,8 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
             var from = section.At;
             var jump = section.Long();
             var there = new CrateSection(memory.Span, from + jump);
-            if (depth < MaxDepth && Read(there.ULong(), depth + 1) is { } value) entries[key] = value;
+            if (depth < MaxDepth && Read(there.ULong(), depth + 1) is { } value)
+                entries[key] = value;
         }
 
         return new(entries.ToImmutable());
@@ -130,7 +174,8 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     private static UsdList Names(ref CrateSection section, Func<uint, string> at)
     {
         var items = ImmutableArray.CreateBuilder<UsdValue>();
-        for (var n = section.Count(4); n > 0; n--) items.Add(new UsdText(at(section.UInt())));
+        for (var n = section.Count(4); n > 0; n--)
+            items.Add(new UsdText(at(section.UInt())));
         return new(items.ToImmutable());
     }
 
@@ -139,7 +184,8 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     private static UsdKnownNumbers Doubles(ref CrateSection section)
     {
         var numbers = ImmutableArray.CreateBuilder<double>();
-        for (var n = section.Count(8); n > 0; n--) numbers.Add(section.Double());
+        for (var n = section.Count(8); n > 0; n--)
+            numbers.Add(section.Double());
         return new(numbers.ToImmutable(), 1);
     }
 
@@ -151,9 +197,11 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
         var flags = section.Byte();
         ImmutableArray<T> Take(ref CrateSection s, int bit)
         {
-            if ((flags & (1 << bit)) == 0) return [];
+            if ((flags & (1 << bit)) == 0)
+                return [];
             var items = ImmutableArray.CreateBuilder<T>();
-            for (var n = s.Count(each); n > 0; n--) items.Add(item(ref s));
+            for (var n = s.Count(each); n > 0; n--)
+                items.Add(item(ref s));
             return items.ToImmutable();
         }
 
@@ -166,26 +214,43 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     }
 
     /// <summary>The number type a value is made of, its size in bytes, and how many make an element; width 0 for no number.</summary>
-    private static (int Kind, int Size, int Width) Component(int type) => type switch
-    {
-        Bool => (UChar, 1, 1),
-        UChar => (UChar, 1, 1),
-        Int => (Int, 4, 1),
-        UInt => (UInt, 4, 1),
-        Int64 => (Int64, 8, 1),
-        UInt64 => (UInt64, 8, 1),
-        Half => (Half, 2, 1),
-        Float => (Float, 4, 1),
-        Double or TimeCode => (Double, 8, 1),
-        13 => (Double, 8, 4),
-        14 => (Double, 8, 9),
-        15 => (Double, 8, 16),
-        16 => (Double, 8, 4),
-        17 => (Float, 4, 4),
-        18 => (Half, 2, 4),
-        >= 19 and <= 30 => (((type - 19) % 4) switch { 0 => Double, 1 => Float, 2 => Half, _ => Int }, ((type - 19) % 4) switch { 0 => 8, 1 => 4, 2 => 2, _ => 4 }, ((type - 19) / 4) + 2),
-        _ => (0, 0, 0),
-    };
+    private static (int Kind, int Size, int Width) Component(int type) =>
+        type switch
+        {
+            Bool => (UChar, 1, 1),
+            UChar => (UChar, 1, 1),
+            Int => (Int, 4, 1),
+            UInt => (UInt, 4, 1),
+            Int64 => (Int64, 8, 1),
+            UInt64 => (UInt64, 8, 1),
+            Half => (Half, 2, 1),
+            Float => (Float, 4, 1),
+            Double or TimeCode => (Double, 8, 1),
+            13 => (Double, 8, 4),
+            14 => (Double, 8, 9),
+            15 => (Double, 8, 16),
+            16 => (Double, 8, 4),
+            17 => (Float, 4, 4),
+            18 => (Half, 2, 4),
+            >= 19 and <= 30 => (
+                ((type - 19) % 4) switch
+                {
+                    0 => Double,
+                    1 => Float,
+                    2 => Half,
+                    _ => Int,
+                },
+                ((type - 19) % 4) switch
+                {
+                    0 => 8,
+                    1 => 4,
+                    2 => 2,
+                    _ => 4,
+                },
+                ((type - 19) / 4) + 2
+            ),
+            _ => (0, 0, 0),
+        };
 
     private UsdKnownNumbers Scalar(ulong rep, int type, (int Kind, int Size, int Width) number, ulong payload)
     {
@@ -200,14 +265,44 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
         if (number.Width == 1)
         {
             // Doubles are inlined as floats and long integers as short ones, when nothing is lost.
-            var kind = number.Kind switch { Double => Float, Int64 => Int, UInt64 => UInt, _ => number.Kind };
-            return new([.. Decode(bytes[..(kind is UChar ? 1 : kind == Half ? 2 : 4)], kind, kind is UChar ? 1 : kind == Half ? 2 : 4)], 1);
+            var kind = number.Kind switch
+            {
+                Double => Float,
+                Int64 => Int,
+                UInt64 => UInt,
+                _ => number.Kind,
+            };
+            return new(
+                [
+                    .. Decode(
+                        bytes[
+                            ..(
+                                kind is UChar ? 1
+                                : kind == Half ? 2
+                                : 4
+                            )
+                        ],
+                        kind,
+                        kind is UChar ? 1
+                            : kind == Half ? 2
+                            : 4
+                    ),
+                ],
+                1
+            );
         }
 
-        var side = type switch { 13 => 2, 14 => 3, 15 => 4, _ => 0 };
+        var side = type switch
+        {
+            13 => 2,
+            14 => 3,
+            15 => 4,
+            _ => 0,
+        };
         var numbers = new double[number.Width];
         // Vectors of small whole numbers are inlined a byte each; matrices by their diagonal.
-        for (var i = 0; i < (side > 0 ? side : number.Width); i++) numbers[side > 0 ? i * (side + 1) : i] = (sbyte)bytes[i];
+        for (var i = 0; i < (side > 0 ? side : number.Width); i++)
+            numbers[side > 0 ? i * (side + 1) : i] = (sbyte)bytes[i];
         return new([.. numbers], number.Width);
     }
 
@@ -215,23 +310,34 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     {
         if (type is Token or String or Asset)
         {
-            if (payload == 0) return new UsdList([]);
+            if (payload == 0)
+                return new UsdList([]);
             var section = new CrateSection(memory.Span, (long)payload);
             var count = Length(ref section);
             var items = ImmutableArray.CreateBuilder<UsdValue>();
-            if (count > memory.Length / 4) throw section.Bad($"declares {count:N0} items, more than the file could hold");
+            if (count > memory.Length / 4)
+                throw section.Bad(Invariant($"declares {count:N0} items, more than the file could hold"));
             for (var i = 0L; i < count; i++)
             {
                 var index = section.UInt();
-                items.Add(type switch { Token => new UsdText(TokenAt(index)), String => new UsdText(StringAt(index)), _ => new UsdAsset(StringAt(index), -1, 0) });
+                items.Add(
+                    type switch
+                    {
+                        Token => new UsdText(TokenAt(index)),
+                        String => new UsdText(StringAt(index)),
+                        _ => new UsdAsset(StringAt(index), -1, 0),
+                    }
+                );
             }
 
             return new UsdList(items.ToImmutable());
         }
 
         var number = Component(type);
-        if (number.Width == 0) return new UsdOther($"array of type {type}");
-        if (payload == 0) return new UsdKnownNumbers([], number.Width);
+        if (number.Width == 0)
+            return new UsdOther($"array of type {type}");
+        if (payload == 0)
+            return new UsdKnownNumbers([], number.Width);
         return new UsdLazyNumbers(
             number.Width,
             () =>
@@ -239,12 +345,14 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
                 var section = new CrateSection(memory.Span, (long)payload);
                 return Length(ref section);
             },
-            () => Numbers((rep & PackedFlag) != 0, number, payload));
+            () => Numbers((rep & PackedFlag) != 0, number, payload)
+        );
     }
 
     private long Length(ref CrateSection section)
     {
-        if (version < Shapeless) section.UInt(); // A rank that was always 1.
+        if (version < Shapeless)
+            section.UInt(); // A rank that was always 1.
         return version < WideCounts ? section.UInt() : section.Long();
     }
 
@@ -252,9 +360,12 @@ internal sealed class CrateValues(ReadOnlyMemory<byte> memory, Version version, 
     {
         var section = new CrateSection(memory.Span, (long)payload);
         var count = Length(ref section);
-        if (count is < 0 or > int.MaxValue / 16) throw section.Bad($"declares an array of {count:N0}");
-        if (!packed || count < PackedFrom) return Decode(section.Take(count * number.Size * number.Width), number.Kind, number.Size);
-        if (number.Kind is Int or UInt or Int64 or UInt64) return [.. section.Integers((int)count, number.Size == 8).Select(n => (double)n)];
+        if (count is < 0 or > int.MaxValue / 16)
+            throw section.Bad(Invariant($"declares an array of {count:N0}"));
+        if (!packed || count < PackedFrom)
+            return Decode(section.Take(count * number.Size * number.Width), number.Kind, number.Size);
+        if (number.Kind is Int or UInt or Int64 or UInt64)
+            return [.. section.Integers((int)count, number.Size == 8).Select(n => (double)n)];
         switch (section.Byte())
         {
             case (byte)'i':

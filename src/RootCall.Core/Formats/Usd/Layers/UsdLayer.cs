@@ -26,7 +26,8 @@ public sealed class UsdLayer
         var spec = Root;
         foreach (var name in path.Split('/', StringSplitOptions.RemoveEmptyEntries))
         {
-            if (spec.Child(name) is not { } child) return null;
+            if (spec.Child(name) is not { } child)
+                return null;
             spec = child;
         }
 
@@ -89,8 +90,10 @@ public sealed class UsdPrimSpec(string name, UsdSpecifier specifier, string type
 
     public UsdPrimSpec? Child(string childName)
     {
-        if (Children.Count < 8) return Children.Find(c => c.Name == childName);
-        if (byName is null || byName.Count < Children.Count) byName = Children.DistinctBy(c => c.Name).ToDictionary(c => c.Name, StringComparer.Ordinal);
+        if (Children.Count < 8)
+            return Children.Find(c => c.Name == childName);
+        if (byName is null || byName.Count < Children.Count)
+            byName = Children.DistinctBy(c => c.Name).ToDictionary(c => c.Name, StringComparer.Ordinal);
         return byName.GetValueOrDefault(childName);
     }
 
@@ -102,8 +105,10 @@ public sealed class UsdPrimSpec(string name, UsdSpecifier specifier, string type
         while (open.TryPop(out var next))
         {
             yield return next;
-            foreach (var child in next.Children) open.Push(child);
-            foreach (var variant in next.VariantSets.Values.SelectMany(v => v)) open.Push(variant);
+            foreach (var child in next.Children)
+                open.Push(child);
+            foreach (var variant in next.VariantSets.Values.SelectMany(v => v))
+                open.Push(variant);
         }
     }
 }

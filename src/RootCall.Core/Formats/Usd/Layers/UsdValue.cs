@@ -12,12 +12,13 @@ public abstract record UsdValue
     public double[] AsNumbers => this is UsdNumbers numbers ? numbers.All() : [];
 
     /// <summary>Names in a token or string array; one name for a single token.</summary>
-    public IEnumerable<string> AsNames => this switch
-    {
-        UsdText text => [text.Text],
-        UsdList list => list.Items.Select(i => i.AsText).OfType<string>(),
-        _ => [],
-    };
+    public IEnumerable<string> AsNames =>
+        this switch
+        {
+            UsdText text => [text.Text],
+            UsdList list => list.Items.Select(i => i.AsText).OfType<string>(),
+            _ => [],
+        };
 }
 
 /// <summary>A string or token.</summary>

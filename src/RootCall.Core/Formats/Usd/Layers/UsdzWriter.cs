@@ -69,7 +69,10 @@ public static class UsdzWriter
         BinaryPrimitives.WriteUInt16LittleEndian(header[20..], (ushort)nameLength);
     }
 
-    /// <summary>Bytes of an extra field that brings the contents to the next multiple of 64; a field has at least its own head of four.</summary>
+    /// <summary>
+    /// Bytes of an extra field that brings the contents to the next multiple of 64; a field has at least its own head
+    /// of four.
+    /// </summary>
     private static int Padding(long at)
     {
         var rest = (int)(UsdzArchive.Alignment - (at % UsdzArchive.Alignment)) % UsdzArchive.Alignment;
@@ -78,7 +81,8 @@ public static class UsdzWriter
 
     private static void WritePadding(Stream output, int padding)
     {
-        if (padding == 0) return;
+        if (padding == 0)
+            return;
         var field = new byte[padding];
         BinaryPrimitives.WriteUInt16LittleEndian(field, PaddingField);
         BinaryPrimitives.WriteUInt16LittleEndian(field.AsSpan(2), (ushort)(padding - 4));

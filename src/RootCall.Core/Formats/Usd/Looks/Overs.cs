@@ -21,7 +21,8 @@ internal sealed class Overs(string name)
         foreach (var part in path.Split('/', StringSplitOptions.RemoveEmptyEntries))
         {
             var child = at.Children.Find(c => c.Name == part);
-            if (child is null) at.Children.Add(child = new(part));
+            if (child is null)
+                at.Children.Add(child = new(part));
             at = child;
         }
 
@@ -31,10 +32,20 @@ internal sealed class Overs(string name)
     public void Write(StringBuilder text, string indent, string unit, string newLine)
     {
         text.Append(indent).Append(Definition).Append(" \"").Append(name).Append('"');
-        if (Metadata.Count > 0) text.Append(" (").Append(newLine).Append(indent).Append(unit).AppendJoin(newLine + indent + unit, Metadata).Append(newLine).Append(indent).Append(')');
+        if (Metadata.Count > 0)
+            text.Append(" (")
+                .Append(newLine)
+                .Append(indent)
+                .Append(unit)
+                .AppendJoin(newLine + indent + unit, Metadata)
+                .Append(newLine)
+                .Append(indent)
+                .Append(')');
         text.Append(newLine).Append(indent).Append('{').Append(newLine);
-        foreach (var statement in Statements) text.Append(indent).Append(unit).Append(statement).Append(newLine);
-        foreach (var child in Children) child.Write(text, indent + unit, unit, newLine);
+        foreach (var statement in Statements)
+            text.Append(indent).Append(unit).Append(statement).Append(newLine);
+        foreach (var child in Children)
+            child.Write(text, indent + unit, unit, newLine);
         text.Append(indent).Append('}').Append(newLine);
     }
 }

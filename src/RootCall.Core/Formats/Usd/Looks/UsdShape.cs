@@ -13,15 +13,26 @@ internal sealed class UsdShape : IMaterialShape
     public string? SetValue(SceneDraft draft, int material, string input, ShaderValue? value)
     {
         var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface) return $"{edit.Material.Name} has no surface shader.";
+        if (edit.Graph.SurfaceNode is not { } surface)
+            return $"{edit.Material.Name} has no surface shader.";
         edit.Then(() => Reach(draft, edit.Material, surface));
-        if (value is null) edit.Put(GraphEdit.Without(surface, input));
+        if (value is null)
+            edit.Put(GraphEdit.Without(surface, input));
         else
         {
             var type = TypeOf(surface, input, value);
-            var wanted = type switch { "float" or "integer" or "boolean" => 1, "vector2" => 2, "color3" or "vector3" => 3, "color4" or "vector4" => 4, _ => 0 };
-            if (wanted > 0 && (value.Text is not null || value.Numbers.Length != wanted || !value.Numbers.All(double.IsFinite))) return $"{input} takes {(wanted == 1 ? "a number" : $"{wanted} numbers")}.";
-            if (wanted == 0 && value.Text is null) return $"{input} takes a word.";
+            var wanted = type switch
+            {
+                "float" or "integer" or "boolean" => 1,
+                "vector2" => 2,
+                "color3" or "vector3" => 3,
+                "color4" or "vector4" => 4,
+                _ => 0,
+            };
+            if (wanted > 0 && (value.Text is not null || value.Numbers.Length != wanted || !value.Numbers.All(double.IsFinite)))
+                return $"{input} takes {(wanted == 1 ? "a number" : $"{wanted} numbers")}.";
+            if (wanted == 0 && value.Text is null)
+                return $"{input} takes a word.";
             edit.Put(Typed(GraphEdit.With(surface, input, type, value), input));
         }
 
@@ -32,63 +43,109 @@ internal sealed class UsdShape : IMaterialShape
     public string? SetImage(SceneDraft draft, int material, string input, ImageUse? from, ImageUse? to)
     {
         var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface) return $"{edit.Material.Name} has no surface shader.";
+        if (edit.Graph.SurfaceNode is not { } surface)
+            return $"{edit.Material.Name} has no surface shader.";
         edit.Then(() => Reach(draft, edit.Material, surface));
         var there = surface.Input(input);
         if (to is null)
         {
-            if (there is null) return null;
+            if (there is null)
+                return null;
             edit.Put(there.Value is null ? GraphEdit.Without(surface, input) : GraphEdit.With(surface, input, there.Type, there.Value));
             edit.Apply();
             return null;
         }
 
-        var texture = from is null || there is null ? null : edit.Graph.Nodes.FirstOrDefault(n => n.Image is { } i && i.Reference == from.Reference && edit.Graph.ImagesOf(there).Contains(i));
+        var texture =
+            from is null || there is null
+                ? null
+                : edit.Graph.Nodes.FirstOrDefault(n =>
+                    n.Image is { } i && i.Reference == from.Reference && edit.Graph.ImagesOf(there).Contains(i)
+                );
         var why = texture is null ? New(draft, edit, surface, there, input, to) : Change(draft, edit, surface, there!, texture, from!, to);
-        if (why is null) edit.Apply();
+        if (why is null)
+            edit.Apply();
         return why;
     }
 
     private static GraphEdit Edit(SceneDraft draft, int material) => new(draft, material, UsdImages.Derived) { NamesAreShared = false };
 
-    /// <summary>What is inherited or referenced from elsewhere changes there too; what lies outside the material may be anybody's.</summary>
+    /// <summary>
+    /// What is inherited or referenced from elsewhere changes there too; what lies outside the material may be
+    /// anybody's.
+    /// </summary>
     private static void Reach(SceneDraft draft, Material material, ShaderNode surface) =>
         draft.Ripples |= surface.Name.StartsWith('/') || material.IsTemplate || draft.Materials.Any(m => m.Template == material.Id);
 
     private static string TypeOf(ShaderNode surface, string input, ShaderValue? value) =>
-        surface.Input(input)?.Type is { Length: > 0 } known ? known
-        : UsdPreview.Input(surface.Type, input)?.Type ?? ShadingModels.OfType(surface.Type)?.Input(input)?.Type
-        ?? (value is { } v ? v.Text is not null ? "string" : v.Numbers.Length switch { 3 => "color3", 2 => "vector2", 4 => "vector4", _ => "float" }
-            : input.Contains("ormal", StringComparison.Ordinal) ? "vector3" : input.Contains("olor", StringComparison.Ordinal) ? "color3" : "float");
+        surface.Input(input)?.Type is { Length: > 0 } known
+            ? known
+            : UsdPreview.Input(surface.Type, input)?.Type
+                ?? ShadingModels.OfType(surface.Type)?.Input(input)?.Type
+                ?? (
+                    value is { } v
+                        ? v.Text is not null
+                            ? "string"
+                            : v.Numbers.Length switch
+                            {
+                                3 => "color3",
+                                2 => "vector2",
+                                4 => "vector4",
+                                _ => "float",
+                            }
+                        : input.Contains("ormal", StringComparison.Ordinal)
+                            ? "vector3"
+                            : input.Contains("olor", StringComparison.Ordinal)
+                                ? "color3"
+                                : "float"
+                );
 
     /// <summary>Inputs of UsdPreviewSurface have the default of its specification.</summary>
     private static ShaderNode Typed(ShaderNode surface, string input) =>
         surface.Input(input) is { Default: null } there && UsdPreview.Input(surface.Type, input) is { } known
-            ? surface with { Inputs = surface.Inputs.Replace(there, there with { Default = ShaderValue.Of(known.Default) }) }
+            ? surface with
+            {
+                Inputs = surface.Inputs.Replace(there, there with { Default = ShaderValue.Of(known.Default) }),
+            }
             : surface;
 
-    private static string? Change(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput there, ShaderNode texture, ImageUse from, ImageUse to)
+    private static string? Change(
+        SceneDraft draft,
+        GraphEdit edit,
+        ShaderNode surface,
+        ShaderInput there,
+        ShaderNode texture,
+        ImageUse from,
+        ImageUse to
+    )
     {
         var same = from.Reference == to.Reference && from.SameReading(to);
         var pick = from.Channels != to.Channels;
-        if (pick && to.Channels is not ("r" or "g" or "b" or "a" or "rgb")) return $"{there.Name} cannot take {to.Channels} of an image.";
+        if (pick && to.Channels is not ("r" or "g" or "b" or "a" or "rgb"))
+            return $"{there.Name} cannot take {to.Channels} of an image.";
         var direct = there.From?.Node == texture.Name;
-        if (pick && !direct) return $"{there.Name} takes the image through other nodes; its channel was left as it is.";
-        if (pick && texture.Type != UsdImages.Texture) return $"{texture.Name} gives its channels as one; they were left as they are.";
+        if (pick && !direct)
+            return $"{there.Name} takes the image through other nodes; its channel was left as it is.";
+        if (pick && texture.Type != UsdImages.Texture)
+            return $"{texture.Name} gives its channels as one; they were left as they are.";
         if (same)
         {
-            if (pick) edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels)));
+            if (pick)
+                edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels)));
             return null;
         }
 
         if (edit.IsOnlyFor(texture.Name, there.Name))
         {
-            if (Reread(draft, edit, texture, from, to) is { } why) return why;
-            if (pick) edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels)));
+            if (Reread(draft, edit, texture, from, to) is { } why)
+                return why;
+            if (pick)
+                edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels)));
             return null;
         }
 
-        if (!direct || texture.Type != UsdImages.Texture) return $"{texture.Name} feeds other inputs too, and this one through nodes of its own; it was left as it is.";
+        if (!direct || texture.Type != UsdImages.Texture)
+            return $"{texture.Name} feeds other inputs too, and this one through nodes of its own; it was left as it is.";
         return New(draft, edit, surface, there, there.Name, pick ? to : to with { Channels = there.From!.Output });
     }
 
@@ -99,8 +156,10 @@ internal sealed class UsdShape : IMaterialShape
         var image = node.Image!;
         if (from.Reference != to.Reference)
         {
-            if (file is null) return $"{node.Name} reads its file from elsewhere; change it there.";
-            if (Key(draft, to.Reference, out var key) is { } why) return why;
+            if (file is null)
+                return $"{node.Name} reads its file from elsewhere; change it there.";
+            if (Key(draft, to.Reference, out var key) is { } why)
+                return why;
             var (old, property) = (image.Reference, Property(edit.Material, node, file));
             edit.Then(() =>
             {
@@ -114,30 +173,39 @@ internal sealed class UsdShape : IMaterialShape
 
         if (from.DeclaredSpace != to.DeclaredSpace)
         {
-            if (!preview) return $"{node.Name} is tagged where its file is; its colour space was left as it is.";
+            if (!preview)
+                return $"{node.Name} is tagged where its file is; its colour space was left as it is.";
             image = image with { DeclaredSpace = string.Empty };
-            node = to.DeclaredSpace.Length == 0 ? GraphEdit.Without(node, "sourceColorSpace") : GraphEdit.With(node, "sourceColorSpace", "string", ShaderValue.OfText(to.DeclaredSpace));
+            node =
+                to.DeclaredSpace.Length == 0
+                    ? GraphEdit.Without(node, "sourceColorSpace")
+                    : GraphEdit.With(node, "sourceColorSpace", "string", ShaderValue.OfText(to.DeclaredSpace));
         }
 
         var (u, v) = preview ? ("wrapS", "wrapT") : ("uaddressmode", "vaddressmode");
-        if (from.WrapU != to.WrapU) node = GraphEdit.With(node, u, "string", ShaderValue.OfText(Wrap(preview, to.WrapU)));
-        if (from.WrapV != to.WrapV) node = GraphEdit.With(node, v, "string", ShaderValue.OfText(Wrap(preview, to.WrapV)));
+        if (from.WrapU != to.WrapU)
+            node = GraphEdit.With(node, u, "string", ShaderValue.OfText(Wrap(preview, to.WrapU)));
+        if (from.WrapV != to.WrapV)
+            node = GraphEdit.With(node, v, "string", ShaderValue.OfText(Wrap(preview, to.WrapV)));
         if (!from.Scale.SequenceEqual(to.Scale))
         {
-            if (!preview || Four(to.Scale, 1) is not { } scale) return $"{node.Name} scales all four channels or none.";
+            if (!preview || Four(to.Scale, 1) is not { } scale)
+                return $"{node.Name} scales all four channels or none.";
             node = GraphEdit.With(node, "scale", "vector4", scale);
         }
 
         if (!from.Bias.SequenceEqual(to.Bias))
         {
-            if (!preview || Four(to.Bias, 0) is not { } bias) return $"{node.Name} shifts all four channels or none.";
+            if (!preview || Four(to.Bias, 0) is not { } bias)
+                return $"{node.Name} shifts all four channels or none.";
             node = GraphEdit.With(node, "bias", "vector4", bias);
         }
 
         node = node with { Image = image };
         if (from.UvSet != to.UvSet)
         {
-            if (!preview || node.Input("st")?.From is { } st && edit.Node(st.Node)?.Type == UsdImages.Place) return $"{node.Name} takes its UV coordinates from other nodes; its UV set was left as it is.";
+            if (!preview || node.Input("st")?.From is { } st && edit.Node(st.Node)?.Type == UsdImages.Place)
+                return $"{node.Name} takes its UV coordinates from other nodes; its UV set was left as it is.";
             node = GraphEdit.With(node, "st", "vector2", null, new(Reader(edit, node.Name, to.UvSet).Name, "result"));
         }
 
@@ -152,7 +220,13 @@ internal sealed class UsdShape : IMaterialShape
 
     private static string Wrap(bool preview, WrapMode mode) => preview ? UsdImages.Word(mode) : MaterialX.MtlxImages.Word(mode);
 
-    private static ShaderValue? Four(IReadOnlyList<double> numbers, double standard) => numbers.Count switch { 0 => ShaderValue.Of(standard, standard, standard, standard), 4 => new([.. numbers]), _ => null };
+    private static ShaderValue? Four(IReadOnlyList<double> numbers, double standard) =>
+        numbers.Count switch
+        {
+            0 => ShaderValue.Of(standard, standard, standard, standard),
+            4 => new([.. numbers]),
+            _ => null,
+        };
 
     private static string? Place(SceneDraft draft, GraphEdit edit, ShaderNode node, UvTransform from, UvTransform to)
     {
@@ -167,7 +241,8 @@ internal sealed class UsdShape : IMaterialShape
 
         if (place?.Type != UsdImages.Place)
         {
-            if (node.Type != UsdImages.Texture) return $"{node.Name} takes its UV coordinates from other nodes; its tiling was left as it is.";
+            if (node.Type != UsdImages.Texture)
+                return $"{node.Name} takes its UV coordinates from other nodes; its tiling was left as it is.";
             // A transform moves coordinates that somebody reads: of the mesh's first set where nothing was said.
             st ??= new(Reader(edit, node.Name, draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "st").Name, "result");
             place = edit.Add(new(edit.Free($"{node.Name}_place"), UsdImages.Place, [new("in", "vector2", null, st)]));
@@ -175,27 +250,60 @@ internal sealed class UsdShape : IMaterialShape
             from = UvTransform.Identity;
         }
 
-        if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV) place = GraphEdit.With(place, "scale", "vector2", ShaderValue.Of(to.ScaleU, to.ScaleV));
-        if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV) place = GraphEdit.With(place, "translation", "vector2", ShaderValue.Of(to.OffsetU, to.OffsetV));
-        if (from.Rotation != to.Rotation) place = GraphEdit.With(place, "rotation", "float", ShaderValue.Of(to.Rotation));
+        if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV)
+            place = GraphEdit.With(place, "scale", "vector2", ShaderValue.Of(to.ScaleU, to.ScaleV));
+        if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV)
+            place = GraphEdit.With(place, "translation", "vector2", ShaderValue.Of(to.OffsetU, to.OffsetV));
+        if (from.Rotation != to.Rotation)
+            place = GraphEdit.With(place, "rotation", "float", ShaderValue.Of(to.Rotation));
         edit.Put(place);
         return Put(edit, node);
     }
 
-    /// <summary>A texture, its transform where it needs one, and a reader of its UV set; one that reads the image so already is taken.</summary>
+    /// <summary>
+    /// A texture, its transform where it needs one, and a reader of its UV set; one that reads the image so already is
+    /// taken.
+    /// </summary>
     private static string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
     {
         var type = TypeOf(surface, name, null);
-        if (type is not ("float" or "color3" or "vector3" or "color4" or "vector4" or "vector2")) return $"{name} takes no image.";
-        if (Key(draft, to.Reference, out var key) is { } why) return why;
-        var space = to.DeclaredSpace.Length > 0 ? to.DeclaredSpace : type == "color3" ? string.Empty : "raw";
-        var scale = to.Scale.Length == 4 ? to.Scale : type == "vector3" ? [2, 2, 2, 1] : [];
-        var bias = to.Bias.Length == 4 ? to.Bias : type == "vector3" ? [-1, -1, -1, 0] : [];
+        if (type is not ("float" or "color3" or "vector3" or "color4" or "vector4" or "vector2"))
+            return $"{name} takes no image.";
+        if (Key(draft, to.Reference, out var key) is { } why)
+            return why;
+        var space =
+            to.DeclaredSpace.Length > 0 ? to.DeclaredSpace
+            : type == "color3" ? string.Empty
+            : "raw";
+        var scale =
+            to.Scale.Length == 4 ? to.Scale
+            : type == "vector3" ? [2, 2, 2, 1]
+            : [];
+        var bias =
+            to.Bias.Length == 4 ? to.Bias
+            : type == "vector3" ? [-1, -1, -1, 0]
+            : [];
         var set = to.UvSet.Length > 0 ? to.UvSet : draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "st";
-        var wanted = to with { Reference = key, DeclaredSpace = space, Scale = scale, Bias = bias, UvSet = set, Transform = to.Transform with { Order = UvTransform.Identity.Order } };
-        var channel = type == "float" ? to.Channels is "g" or "b" or "a" ? to.Channels : "r" : "rgb";
-        var texture = edit.Graph.Nodes.FirstOrDefault(n => n.Type == UsdImages.Texture && n.Image is { } i && (i.Reference == key || i.Reference == to.Reference) && i.SameReading(wanted))
-            ?? Spare(draft, edit, to.Reference, wanted, to.UvSet.Length > 0) ?? Texture(draft, edit, name, wanted);
+        var wanted = to with
+        {
+            Reference = key,
+            DeclaredSpace = space,
+            Scale = scale,
+            Bias = bias,
+            UvSet = set,
+            Transform = to.Transform with { Order = UvTransform.Identity.Order },
+        };
+        var channel =
+            type == "float"
+                ? to.Channels is "g" or "b" or "a"
+                    ? to.Channels
+                    : "r"
+                : "rgb";
+        var texture = edit.Graph.Nodes.FirstOrDefault(n =>
+            n.Type == UsdImages.Texture && n.Image is { } i && (i.Reference == key || i.Reference == to.Reference) && i.SameReading(wanted)
+        )
+            ?? Spare(draft, edit, to.Reference, wanted, to.UvSet.Length > 0)
+            ?? Texture(draft, edit, name, wanted);
         edit.Put(Typed(GraphEdit.With(surface, name, type, there?.Value, new(texture.Name, channel)), name));
         return null;
     }
@@ -203,9 +311,30 @@ internal sealed class UsdShape : IMaterialShape
     /// <summary>A texture of that image that nothing reads: it is read, as is wanted, so that nothing is left behind.</summary>
     private static ShaderNode? Spare(SceneDraft draft, GraphEdit edit, ReferenceKey asked, ImageUse wanted, bool sets)
     {
-        var spare = edit.Graph.Nodes.FirstOrDefault(n => n.Type == UsdImages.Texture && n.Image is { } i && (i.Reference == wanted.Reference || i.Reference == asked) && edit.Graph.Nodes.All(r => r.Inputs.All(x => x.From?.Node != n.Name)));
-        if (spare?.Image is not { } image) return null;
-        return Reread(draft, edit, spare, image, wanted with { Reference = image.Reference, Channels = image.Channels, UvSet = sets ? wanted.UvSet : image.UvSet }) is null ? edit.Node(spare.Name) : null;
+        var spare = edit.Graph.Nodes.FirstOrDefault(n =>
+            n.Type == UsdImages.Texture
+            && n.Image is { } i
+            && (i.Reference == wanted.Reference || i.Reference == asked)
+            && edit.Graph.Nodes.All(r => r.Inputs.All(x => x.From?.Node != n.Name))
+        );
+        if (spare?.Image is not { } image)
+            return null;
+        return
+            Reread(
+                draft,
+                edit,
+                spare,
+                image,
+                wanted with
+                {
+                    Reference = image.Reference,
+                    Channels = image.Channels,
+                    UvSet = sets ? wanted.UvSet : image.UvSet,
+                }
+            )
+                is null
+            ? edit.Node(spare.Name)
+            : null;
     }
 
     private static ShaderNode Texture(SceneDraft draft, GraphEdit edit, string name, ImageUse to)
@@ -215,19 +344,29 @@ internal sealed class UsdShape : IMaterialShape
         if (!to.Transform.IsIdentity)
         {
             var t = to.Transform;
-            st = edit.Add(new(edit.Free($"{stem}_place"), UsdImages.Place,
-            [
-                new("in", "vector2", null, new(st.Name, "result")), new("scale", "vector2", ShaderValue.Of(t.ScaleU, t.ScaleV)),
-                new("translation", "vector2", ShaderValue.Of(t.OffsetU, t.OffsetV)), new("rotation", "float", ShaderValue.Of(t.Rotation)),
-            ]));
+            st = edit.Add(
+                new(
+                    edit.Free($"{stem}_place"),
+                    UsdImages.Place,
+                    [
+                        new("in", "vector2", null, new(st.Name, "result")),
+                        new("scale", "vector2", ShaderValue.Of(t.ScaleU, t.ScaleV)),
+                        new("translation", "vector2", ShaderValue.Of(t.OffsetU, t.OffsetV)),
+                        new("rotation", "float", ShaderValue.Of(t.Rotation)),
+                    ]
+                )
+            );
         }
 
         var inputs = new List<ShaderInput> { new("file", "filename", ShaderValue.OfText(to.Reference.Written)) };
-        if (to.DeclaredSpace.Length > 0) inputs.Add(new("sourceColorSpace", "string", ShaderValue.OfText(to.DeclaredSpace)));
+        if (to.DeclaredSpace.Length > 0)
+            inputs.Add(new("sourceColorSpace", "string", ShaderValue.OfText(to.DeclaredSpace)));
         inputs.Add(new("wrapS", "string", ShaderValue.OfText(UsdImages.Word(to.WrapU))));
         inputs.Add(new("wrapT", "string", ShaderValue.OfText(UsdImages.Word(to.WrapV))));
-        if (to.Scale.Length == 4) inputs.Add(new("scale", "vector4", new(to.Scale)));
-        if (to.Bias.Length == 4) inputs.Add(new("bias", "vector4", new(to.Bias)));
+        if (to.Scale.Length == 4)
+            inputs.Add(new("scale", "vector4", new(to.Scale)));
+        if (to.Bias.Length == 4)
+            inputs.Add(new("bias", "vector4", new(to.Bias)));
         inputs.Add(new("st", "vector2", null, new(st.Name, "result")));
         var texture = edit.Add(new(stem, UsdImages.Texture, [.. inputs], new(to.Reference)));
         edit.Then(() => draft.Give(to.Reference, Property(edit.Material, texture, texture.Inputs[0]), gives: true));
@@ -239,19 +378,23 @@ internal sealed class UsdShape : IMaterialShape
 
     public static string PrimOf(Material material, string node) => node.StartsWith('/') ? node : $"{material.Id}/{node}";
 
-    private static string Property(Material material, ShaderNode node, ShaderInput file) => $"{PrimOf(material, node.Name)}.inputs:{file.Name}";
+    private static string Property(Material material, ShaderNode node, ShaderInput file) =>
+        $"{PrimOf(material, node.Name)}.inputs:{file.Name}";
 
     /// <summary>The reference as the scene's own layer would write it: anchored to it.</summary>
     private static string? Key(SceneDraft draft, ReferenceKey wanted, out ReferenceKey key)
     {
         var known = draft.Before.References.FirstOrDefault(r => r.Key == wanted);
         key = wanted;
-        if (known?.Carried is not null) return $"{wanted.Written} is carried inside the archive; extract it first.";
+        if (known?.Carried is not null)
+            return $"{wanted.Written} is carried inside the archive; extract it first.";
         // A path that is there already is written as it is there.
         var file = Path.GetFileName(draft.Before.Path);
-        if (known is null || wanted.File != file) key = ReferencePaths.In(draft.Before, wanted, file) is var here ? here with { Written = Anchored(here.Written) } : wanted;
+        if (known is null || wanted.File != file)
+            key = ReferencePaths.In(draft.Before, wanted, file) is var here ? here with { Written = Anchored(here.Written) } : wanted;
         return null;
     }
 
-    public static string Anchored(string path) => path.StartsWith('.') || path.StartsWith('/') || path.Length > 1 && path[1] == ':' || path.StartsWith('\\') ? path : "./" + path;
+    public static string Anchored(string path) =>
+        path.StartsWith('.') || path.StartsWith('/') || path.Length > 1 && path[1] == ':' || path.StartsWith('\\') ? path : "./" + path;
 }

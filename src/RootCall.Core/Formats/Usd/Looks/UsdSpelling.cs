@@ -6,33 +6,44 @@ namespace RootCall.Core.Formats.Usd.Looks;
 internal static class UsdSpelling
 {
     /// <summary>The type of an attribute for an input of a MaterialX type.</summary>
-    public static string TypeOf(string type, string input) => type switch
-    {
-        "color3" => "color3f",
-        "vector3" => input.Contains("ormal", StringComparison.Ordinal) ? "normal3f" : "float3",
-        "vector2" => "float2",
-        "color4" => "color4f",
-        "vector4" => "float4",
-        "integer" => "int",
-        "boolean" => "bool",
-        "string" => input == "varname" ? "string" : "token",
-        "filename" => "asset",
-        _ => type,
-    };
+    public static string TypeOf(string type, string input) =>
+        type switch
+        {
+            "color3" => "color3f",
+            "vector3" => input.Contains("ormal", StringComparison.Ordinal) ? "normal3f" : "float3",
+            "vector2" => "float2",
+            "color4" => "color4f",
+            "vector4" => "float4",
+            "integer" => "int",
+            "boolean" => "bool",
+            "string" => input == "varname" ? "string" : "token",
+            "filename" => "asset",
+            _ => type,
+        };
 
     /// <summary>The type of an output that feeds an input of a MaterialX type.</summary>
-    public static string OutputFor(string type) => type switch { "color3" or "vector3" => "float3", "color4" or "vector4" => "float4", "vector2" => "float2", "integer" => "int", _ => "float" };
+    public static string OutputFor(string type) =>
+        type switch
+        {
+            "color3" or "vector3" => "float3",
+            "color4" or "vector4" => "float4",
+            "vector2" => "float2",
+            "integer" => "int",
+            _ => "float",
+        };
 
-    public static string Value(ShaderValue value, string type) => type switch
-    {
-        "asset" => Asset(value.Text ?? string.Empty),
-        "bool" when value.Numbers is [var truth] => truth == 0 ? "false" : "true",
-        _ when value.Text is { } text => Quoted(text),
-        _ when value.Numbers is [var one] => NumberText.Of(one),
-        _ => $"({NumberText.Join(", ", value.Numbers)})",
-    };
+    public static string Value(ShaderValue value, string type) =>
+        type switch
+        {
+            "asset" => Asset(value.Text ?? string.Empty),
+            "bool" when value.Numbers is [var truth] => truth == 0 ? "false" : "true",
+            _ when value.Text is { } text => Quoted(text),
+            _ when value.Numbers is [var one] => NumberText.Of(one),
+            _ => $"({NumberText.Join(", ", value.Numbers)})",
+        };
 
-    public static string Quoted(string text) => $"\"{text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\"", "\\\"", StringComparison.Ordinal).Replace("\n", "\\n", StringComparison.Ordinal)}\"";
+    public static string Quoted(string text) =>
+        $"\"{text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\"", "\\\"", StringComparison.Ordinal).Replace("\n", "\\n", StringComparison.Ordinal)}\"";
 
     public static string Asset(string path) => path.Contains('@', StringComparison.Ordinal) ? $"@@@{path}@@@" : $"@{path}@";
 }

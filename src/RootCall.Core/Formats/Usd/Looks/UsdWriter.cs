@@ -35,13 +35,24 @@ internal sealed class UsdWriter
         {
             var name = Path.GetFileName(before.Path);
             var up = before.UpAxis is { } axis ? $"    upAxis = \"{axis}\"\n" : string.Empty;
-            bytes = Encoding.UTF8.GetBytes(string.Create(CultureInfo.InvariantCulture, $"#usda 1.0\n(\n    metersPerUnit = {before.MetresPerUnit ?? 0.01}\n{up}    subLayers = [@./{name}@]\n)\n"));
+            bytes = Encoding.UTF8.GetBytes(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"#usda 1.0\n(\n    metersPerUnit = {before.MetresPerUnit ?? 0.01}\n{up}    subLayers = [@./{name}@]\n)\n"
+                )
+            );
         }
 
         layer = UsdaParser.Read(bytes, []);
         newLine = bytes.AsSpan().IndexOf("\r\n"u8) >= 0 ? "\r\n" : "\n";
-        unit = layer.Root.Children.Select(c => c.BodyEnd > 0 ? c : null).OfType<UsdPrimSpec>().SelectMany(c => c.Children).Where(c => c.BodyEnd > 0)
-            .Select(c => IndentOf(c.BodyEnd)).FirstOrDefault(i => i.Length > 0) ?? "    ";
+        unit = layer
+            .Root.Children.Select(c => c.BodyEnd > 0 ? c : null)
+            .OfType<UsdPrimSpec>()
+            .SelectMany(c => c.Children)
+            .Where(c => c.BodyEnd > 0)
+            .Select(c => IndentOf(c.BodyEnd))
+            .FirstOrDefault(i => i.Length > 0)
+            ?? "    ";
     }
 
     public OwnChanges Write()
@@ -49,20 +60,28 @@ internal sealed class UsdWriter
         var current = now.Materials.DistinctBy(m => m.Id).ToDictionary(m => m.Id, StringComparer.Ordinal);
         foreach (var old in before.Materials)
         {
-            if (!current.TryGetValue(old.Id, out var material)) Metadata(old.Id, "active = false");
-            else if (!ReferenceEquals(old.Graph, material.Graph)) Graph(material, old.Graph, material.Graph);
+            if (!current.TryGetValue(old.Id, out var material))
+                Metadata(old.Id, "active = false");
+            else if (!ReferenceEquals(old.Graph, material.Graph))
+                Graph(material, old.Graph, material.Graph);
         }
 
-        foreach (var (old, mesh) in before.Meshes.Zip(now.Meshes).Where(m => !ReferenceEquals(m.First, m.Second))) Assign(old, mesh);
-        foreach (var (old, choice) in before.Variants.Zip(now.Variants).Where(v => v.First.Selected != v.Second.Selected)) Select(choice);
+        foreach (var (old, mesh) in before.Meshes.Zip(now.Meshes).Where(m => !ReferenceEquals(m.First, m.Second)))
+            Assign(old, mesh);
+        foreach (var (old, choice) in before.Variants.Zip(now.Variants).Where(v => v.First.Selected != v.Second.Selected))
+            Select(choice);
         Properties();
         Place(overs, layer.Root, string.Empty);
-        if (!isNew) return OwnChanges.Of(edits.Select(e => (0, e)));
+        if (!isNew)
+            return OwnChanges.Of(edits.Select(e => (0, e)));
 
         // The overriding layer takes the scene's place; the scene itself lies beside it, untouched.
         using var whole = new MemoryStream();
         SplicedCopy.Write(new MemoryStream(bytes), whole, edits);
-        return new(Array.Empty<(int, ByteEdit)>().ToLookup(e => e.Item1, e => e.Item2), new Dictionary<string, byte[]> { [before.Path] = whole.ToArray() });
+        return new(
+            Array.Empty<(int, ByteEdit)>().ToLookup(e => e.Item1, e => e.Item2),
+            new Dictionary<string, byte[]> { [before.Path] = whole.ToArray() }
+        );
     }
 
     private void Graph(Material material, ShaderGraph old, ShaderGraph graph)
@@ -70,7 +89,8 @@ internal sealed class UsdWriter
         foreach (var node in graph.Nodes)
         {
             var known = old.Node(node.Name);
-            if (ReferenceEquals(known, node)) continue;
+            if (ReferenceEquals(known, node))
+                continue;
             var prim = UsdShape.PrimOf(material, node.Name);
             if (known is null)
             {
@@ -79,15 +99,18 @@ internal sealed class UsdWriter
                 fresh.Statements.Insert(0, $"uniform token info:id = {UsdSpelling.Quoted(node.Type)}");
             }
 
-            foreach (var input in node.Inputs) Input(material, prim, known?.Input(input.Name), input);
-            foreach (var gone in (known?.Inputs ?? []).Where(i => node.Input(i.Name) is null)) Input(material, prim, gone, null);
+            foreach (var input in node.Inputs)
+                Input(material, prim, known?.Input(input.Name), input);
+            foreach (var gone in (known?.Inputs ?? []).Where(i => node.Input(i.Name) is null))
+                Input(material, prim, gone, null);
         }
 
         var told = old.Nodes.SelectMany(n => n.Inputs).Select(i => i.From).OfType<Connection>().ToHashSet();
         foreach (var input in graph.Nodes.SelectMany(n => n.Inputs).Where(i => i.From is not null && told.Add(i.From)))
         {
             var prim = UsdShape.PrimOf(material, input.From!.Node);
-            if (layer.Find(prim)?.Property($"outputs:{input.From.Output}") is null) overs.At(prim).Statements.Add($"{UsdSpelling.OutputFor(input.Type)} outputs:{input.From.Output}");
+            if (layer.Find(prim)?.Property($"outputs:{input.From.Output}") is null)
+                overs.At(prim).Statements.Add($"{UsdSpelling.OutputFor(input.Type)} outputs:{input.From.Output}");
         }
     }
 
@@ -104,18 +127,33 @@ internal sealed class UsdWriter
 
         if (input?.From is { } from)
         {
-            if (from != old?.From) Connect(prim, name, type, $"{UsdShape.PrimOf(material, from.Node)}.outputs:{from.Output}");
+            if (from != old?.From)
+                Connect(prim, name, type, $"{UsdShape.PrimOf(material, from.Node)}.outputs:{from.Output}");
         }
-        else if (old is not null && (old.From is not null || old.Dangling is not null || old.IsPassedOn) && input?.IsPassedOn != true && input?.Dangling is null) Disconnect(prim, name, type);
+        else if (
+            old is not null
+            && (old.From is not null || old.Dangling is not null || old.IsPassedOn)
+            && input?.IsPassedOn != true
+            && input?.Dangling is null
+        )
+            Disconnect(prim, name, type);
     }
 
     /// <summary>Paths of attributes that no material reads (the texture of a light).</summary>
     private void Properties()
     {
-        var was = before.References.SelectMany(r => r.Properties.Select(p => (p, r.Key))).DistinctBy(p => p.p).ToDictionary(p => p.p, p => p.Key, StringComparer.Ordinal);
+        var was = before
+            .References.SelectMany(r => r.Properties.Select(p => (p, r.Key)))
+            .DistinctBy(p => p.p)
+            .ToDictionary(p => p.p, p => p.Key, StringComparer.Ordinal);
         foreach (var (property, key) in now.References.SelectMany(r => r.Properties.Select(p => (p, r.Key))))
             if (!handled.Contains(property) && was.TryGetValue(property, out var old) && old != key)
-                Attribute(property[..property.LastIndexOf('.')], property[(property.LastIndexOf('.') + 1)..], "asset", UsdSpelling.Asset(key.Written));
+                Attribute(
+                    property[..property.LastIndexOf('.')],
+                    property[(property.LastIndexOf('.') + 1)..],
+                    "asset",
+                    UsdSpelling.Asset(key.Written)
+                );
     }
 
     /// <summary>Gives an attribute a value; null lets nothing hold.</summary>
@@ -124,8 +162,10 @@ internal sealed class UsdWriter
         var here = layer.Find(prim)?.Property(name);
         if (here is { ValueStart: >= 0 })
         {
-            if (value is null && IsAlone(prim)) Cut(here.Start, here.End);
-            else edits.Add(new(here.ValueStart, here.ValueEnd - here.ValueStart, Encoding.UTF8.GetBytes(value ?? "None")));
+            if (value is null && IsAlone(prim))
+                Cut(here.Start, here.End);
+            else
+                edits.Add(new(here.ValueStart, here.ValueEnd - here.ValueStart, Encoding.UTF8.GetBytes(value ?? "None")));
         }
         else if (value is not null || !IsAlone(prim))
         {
@@ -136,8 +176,10 @@ internal sealed class UsdWriter
     private void Disconnect(string prim, string name, string type)
     {
         var here = layer.Find(prim)?.Property(name);
-        if (here is { TargetsStart: >= 0 } && IsAlone(prim)) Cut(here.TargetsStart, here.TargetsEnd);
-        else Target(prim, name, $"{(here?.TypeName is { Length: > 0 } known ? known : type)} {name}.connect = None");
+        if (here is { TargetsStart: >= 0 } && IsAlone(prim))
+            Cut(here.TargetsStart, here.TargetsEnd);
+        else
+            Target(prim, name, $"{(here?.TypeName is { Length: > 0 } known ? known : type)} {name}.connect = None");
     }
 
     private void Connect(string prim, string name, string type, string target)
@@ -149,20 +191,31 @@ internal sealed class UsdWriter
     private void Target(string prim, string name, string statement)
     {
         var here = layer.Find(prim)?.Property(name);
-        if (here is { TargetsStart: >= 0 }) edits.Add(new(here.TargetsStart, here.TargetsEnd - here.TargetsStart, Encoding.UTF8.GetBytes(statement)));
-        else overs.At(prim).Statements.Add(statement);
+        if (here is { TargetsStart: >= 0 })
+            edits.Add(new(here.TargetsStart, here.TargetsEnd - here.TargetsStart, Encoding.UTF8.GetBytes(statement)));
+        else
+            overs.At(prim).Statements.Add(statement);
     }
 
     /// <summary>Nothing but this layer's own statement speaks of the prim: what is taken out there is gone.</summary>
     private bool IsAlone(string prim)
     {
-        if (isNew || before.Files.Length > 1 || layer.SubLayers.Count > 0) return false;
+        if (isNew || before.Files.Length > 1 || layer.SubLayers.Count > 0)
+            return false;
         var spec = layer.Root;
         foreach (var name in prim.Split('/', StringSplitOptions.RemoveEmptyEntries))
         {
-            if (spec.Child(name) is not { } child) return true;
+            if (spec.Child(name) is not { } child)
+                return true;
             spec = child;
-            if (spec.References is not null || spec.Payloads is not null || spec.Inherits is not null || spec.Specializes is not null || spec.VariantSets.Count > 0) return false;
+            if (
+                spec.References is not null
+                || spec.Payloads is not null
+                || spec.Inherits is not null
+                || spec.Specializes is not null
+                || spec.VariantSets.Count > 0
+            )
+                return false;
         }
 
         return true;
@@ -171,8 +224,10 @@ internal sealed class UsdWriter
     private void Cut(int start, int end)
     {
         var (line, behind) = (start, end);
-        while (line > 0 && bytes[line - 1] is (byte)' ' or (byte)'\t') line--;
-        while (behind < bytes.Length && bytes[behind] is (byte)' ' or (byte)'\t' or (byte)'\r') behind++;
+        while (line > 0 && bytes[line - 1] is (byte)' ' or (byte)'\t')
+            line--;
+        while (behind < bytes.Length && bytes[behind] is (byte)' ' or (byte)'\t' or (byte)'\r')
+            behind++;
         var alone = line > 0 && bytes[line - 1] == (byte)'\n' && behind < bytes.Length && bytes[behind] == (byte)'\n';
         edits.Add(alone ? new(line, behind + 1 - line, []) : new(start, end - start, []));
     }
@@ -183,22 +238,33 @@ internal sealed class UsdWriter
         for (var p = 0; p < mesh.Parts.Length; p++)
         {
             var part = mesh.Parts[p];
-            if (part == old.Parts[p]) continue;
+            if (part == old.Parts[p])
+                continue;
             var subset = part.Name.Length > 0 && part.Bound == BoundBy.Itself;
-            if (!subset && whole) continue;
+            if (!subset && whole)
+                continue;
             whole |= !subset;
-            Target(subset ? $"{mesh.Id}/{part.Name}" : mesh.Id, "material:binding", part.Material.Length == 0 ? "rel material:binding = None" : $"rel material:binding = <{PathOf(part)}>");
+            Target(
+                subset ? $"{mesh.Id}/{part.Name}" : mesh.Id,
+                "material:binding",
+                part.Material.Length == 0 ? "rel material:binding = None" : $"rel material:binding = <{PathOf(part)}>"
+            );
         }
     }
 
-    private string PathOf(MeshPart part) => part.MaterialId.Length > 0 ? part.MaterialId
-        : now.Materials.FirstOrDefault(m => m.Name == part.Material)?.Id ?? throw new CannotUseException($"The scene has no material {part.Material}.");
+    private string PathOf(MeshPart part) =>
+        part.MaterialId.Length > 0
+            ? part.MaterialId
+            : now.Materials.FirstOrDefault(m => m.Name == part.Material)?.Id
+                ?? throw new CannotUseException($"The scene has no material {part.Material}.");
 
     private void Select(VariantChoice choice)
     {
         var here = layer.Find(choice.Place);
-        if (here is not null && here.SelectionSpans.TryGetValue(choice.Set, out var span)) edits.Add(new(span.Start, span.End - span.Start, Encoding.UTF8.GetBytes(UsdSpelling.Quoted(choice.Selected))));
-        else Metadata(choice.Place, $"variants = {{ string {choice.Set} = {UsdSpelling.Quoted(choice.Selected)} }}");
+        if (here is not null && here.SelectionSpans.TryGetValue(choice.Set, out var span))
+            edits.Add(new(span.Start, span.End - span.Start, Encoding.UTF8.GetBytes(UsdSpelling.Quoted(choice.Selected))));
+        else
+            Metadata(choice.Place, $"variants = {{ string {choice.Set} = {UsdSpelling.Quoted(choice.Selected)} }}");
     }
 
     private void Metadata(string prim, string statement)
@@ -208,12 +274,28 @@ internal sealed class UsdWriter
         {
             var line = LineStart(here.MetadataEnd);
             var alone = bytes.AsSpan(line, here.MetadataEnd - line).Trim(" \t"u8).Length == 0;
-            edits.Add(alone
-                ? new(line, 0, Encoding.UTF8.GetBytes($"{IndentOf(here.MetadataEnd)}{unit}{statement}{newLine}"))
-                : new(here.MetadataEnd, 0, Encoding.UTF8.GetBytes($"{newLine}{IndentOf(here.MetadataEnd)}{unit}{statement}{newLine}{IndentOf(here.MetadataEnd)}")));
+            edits.Add(
+                alone
+                    ? new(line, 0, Encoding.UTF8.GetBytes($"{IndentOf(here.MetadataEnd)}{unit}{statement}{newLine}"))
+                    : new(
+                        here.MetadataEnd,
+                        0,
+                        Encoding.UTF8.GetBytes(
+                            $"{newLine}{IndentOf(here.MetadataEnd)}{unit}{statement}{newLine}{IndentOf(here.MetadataEnd)}"
+                        )
+                    )
+            );
         }
-        else if (here is { NameEnd: >= 0 }) edits.Add(new(here.NameEnd, 0, Encoding.UTF8.GetBytes($" ({newLine}{IndentOf(here.NameEnd)}{unit}{statement}{newLine}{IndentOf(here.NameEnd)})")));
-        else overs.At(prim).Metadata.Add(statement);
+        else if (here is { NameEnd: >= 0 })
+            edits.Add(
+                new(
+                    here.NameEnd,
+                    0,
+                    Encoding.UTF8.GetBytes($" ({newLine}{IndentOf(here.NameEnd)}{unit}{statement}{newLine}{IndentOf(here.NameEnd)})")
+                )
+            );
+        else
+            overs.At(prim).Metadata.Add(statement);
     }
 
     /// <summary>Writes the overs into the deepest prims that stand in the layer already.</summary>
@@ -221,26 +303,33 @@ internal sealed class UsdWriter
     {
         var text = new StringBuilder();
         var inside = spec == layer.Root ? string.Empty : indent + unit;
-        foreach (var statement in at.Statements) text.Append(inside).Append(statement).Append(newLine);
+        foreach (var statement in at.Statements)
+            text.Append(inside).Append(statement).Append(newLine);
         foreach (var child in at.Children)
         {
-            if (spec.Child(child.Name) is { BodyEnd: >= 0 } there) Place(child, there, IndentOf(there.BodyEnd));
-            else child.Write(text, inside, unit, newLine);
+            if (spec.Child(child.Name) is { BodyEnd: >= 0 } there)
+                Place(child, there, IndentOf(there.BodyEnd));
+            else
+                child.Write(text, inside, unit, newLine);
         }
 
-        if (text.Length == 0) return;
+        if (text.Length == 0)
+            return;
         var position = spec == layer.Root ? bytes.Length : spec.BodyEnd;
         var lineStart = spec == layer.Root ? bytes.Length : LineStart(position);
         // Before the closing brace's own line where it stands alone, otherwise right before it.
         var alone = bytes.AsSpan(lineStart, position - lineStart).Trim(" \t"u8).Length == 0;
-        if (!alone) text.Insert(0, newLine).Append(indent);
-        if (spec == layer.Root && bytes.Length > 0 && bytes[^1] != (byte)'\n') text.Insert(0, newLine);
+        if (!alone)
+            text.Insert(0, newLine).Append(indent);
+        if (spec == layer.Root && bytes.Length > 0 && bytes[^1] != (byte)'\n')
+            text.Insert(0, newLine);
         edits.Add(new(alone ? lineStart : position, 0, Encoding.UTF8.GetBytes(text.ToString())));
     }
 
     private int LineStart(int at)
     {
-        while (at > 0 && bytes[at - 1] != (byte)'\n') at--;
+        while (at > 0 && bytes[at - 1] != (byte)'\n')
+            at--;
         return at;
     }
 
@@ -248,7 +337,8 @@ internal sealed class UsdWriter
     {
         var start = LineStart(at);
         var end = start;
-        while (end < bytes.Length && bytes[end] is (byte)' ' or (byte)'\t') end++;
+        while (end < bytes.Length && bytes[end] is (byte)' ' or (byte)'\t')
+            end++;
         return Encoding.ASCII.GetString(bytes.AsSpan(start, end - start));
     }
 }

@@ -90,13 +90,21 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
                 break;
             case var b when IsWordStart(b):
                 Kind = UsdaToken.Word;
-                while (at < text.Length && IsWord(text[at])) at++;
+                while (at < text.Length && IsWord(text[at]))
+                    at++;
                 End = ContentEnd = at;
                 break;
-            case var b when (uint)(b - '0') <= 9 || ((b is (byte)'-' or (byte)'+' or (byte)'.') && at + 1 < text.Length && ((uint)(text[at + 1] - '0') <= 9 || text[at + 1] is (byte)'.' or (byte)'i' or (byte)'n')):
+            case var b
+                when (uint)(b - '0') <= 9
+                    || (
+                        (b is (byte)'-' or (byte)'+' or (byte)'.')
+                        && at + 1 < text.Length
+                        && ((uint)(text[at + 1] - '0') <= 9 || text[at + 1] is (byte)'.' or (byte)'i' or (byte)'n')
+                    ):
                 Kind = UsdaToken.Number;
                 at++;
-                while (at < text.Length && (char.IsAsciiLetterOrDigit((char)text[at]) || text[at] is (byte)'.' or (byte)'+' or (byte)'-')) at++;
+                while (at < text.Length && (char.IsAsciiLetterOrDigit((char)text[at]) || text[at] is (byte)'.' or (byte)'+' or (byte)'-'))
+                    at++;
                 End = ContentEnd = at;
                 break;
             default:
@@ -111,13 +119,15 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
         while (at < text.Length)
         {
             var b = text[at];
-            if (b is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n' or (byte)',' or (byte)';') at++;
+            if (b is (byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n' or (byte)',' or (byte)';')
+                at++;
             else if (b == (byte)'#')
             {
                 var end = text[at..].IndexOf((byte)'\n');
                 at = end < 0 ? text.Length : at + end;
             }
-            else break;
+            else
+                break;
         }
 
         return at;
@@ -132,7 +142,8 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
         for (var i = from; i < text.Length; i++)
         {
             var step = text[i..].IndexOfAny(StringEnds);
-            if (step < 0) break;
+            if (step < 0)
+                break;
             i += step;
             if (text[i] == (byte)'\\')
             {
@@ -147,7 +158,8 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
                 return;
             }
 
-            if (text[i] != quote) continue;
+            if (text[i] != quote)
+                continue;
             if (!triple)
             {
                 Close(from, i, i + 1);
@@ -168,8 +180,10 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
     private void Asset(int at)
     {
         Kind = UsdaToken.Asset;
-        if (text[at..].StartsWith("@@@"u8)) Delimited(at + 3, "@@@"u8);
-        else Delimited(at + 1, "@"u8);
+        if (text[at..].StartsWith("@@@"u8))
+            Delimited(at + 3, "@@@"u8);
+        else
+            Delimited(at + 1, "@"u8);
     }
 
     private void Delimited(int from, ReadOnlySpan<byte> end)
@@ -183,7 +197,8 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
             Close(from, stop, stop);
             Unclosed = true;
         }
-        else Close(from, from + close, from + close + end.Length);
+        else
+            Close(from, from + close, from + close + end.Length);
     }
 
     private void Close(int from, int contentEnd, int end)
@@ -198,8 +213,18 @@ public ref struct UsdaLexer(ReadOnlySpan<byte> text)
         var bytes = new List<byte>(raw.Length);
         for (var i = 0; i < raw.Length; i++)
         {
-            if (raw[i] != (byte)'\\' || i + 1 == raw.Length) bytes.Add(raw[i]);
-            else bytes.Add(raw[++i] switch { (byte)'n' => (byte)'\n', (byte)'t' => (byte)'\t', (byte)'r' => (byte)'\r', var other => other });
+            if (raw[i] != (byte)'\\' || i + 1 == raw.Length)
+                bytes.Add(raw[i]);
+            else
+                bytes.Add(
+                    raw[++i] switch
+                    {
+                        (byte)'n' => (byte)'\n',
+                        (byte)'t' => (byte)'\t',
+                        (byte)'r' => (byte)'\r',
+                        var other => other,
+                    }
+                );
         }
 
         return Encoding.UTF8.GetString([.. bytes]);

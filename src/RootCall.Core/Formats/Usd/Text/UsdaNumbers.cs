@@ -11,13 +11,18 @@ internal static class UsdaNumbers
     public static UsdLazyNumbers Lazy(ReadOnlyMemory<byte> text, int width)
     {
         double[]? read = null;
-        return new(width, () => read is null && width is 2 or 3 or 4 ? text.Span.Count((byte)'(') : (read ??= Read(text.Span)).Length / width, () => read ?? Read(text.Span));
+        return new(
+            width,
+            () => read is null && width is 2 or 3 or 4 ? text.Span.Count((byte)'(') : (read ??= Read(text.Span)).Length / width,
+            () => read ?? Read(text.Span)
+        );
     }
 
-    public static double One(ReadOnlySpan<byte> token) => Utf8Parser.TryParse(token, out double number, out var used) && used == token.Length
-        ? number
+    public static double One(ReadOnlySpan<byte> token) =>
+        Utf8Parser.TryParse(token, out double number, out var used) && used == token.Length ? number
         : double.TryParse(Encoding.ASCII.GetString(token), NumberStyles.Float, CultureInfo.InvariantCulture, out number) ? number
-        : token.EndsWith("inf"u8) ? (token[0] == (byte)'-' ? double.NegativeInfinity : double.PositiveInfinity) : double.NaN;
+        : token.EndsWith("inf"u8) ? (token[0] == (byte)'-' ? double.NegativeInfinity : double.PositiveInfinity)
+        : double.NaN;
 
     private static double[] Read(ReadOnlySpan<byte> text)
     {
@@ -35,12 +40,18 @@ internal static class UsdaNumbers
             else if (b is (byte)'-' or (byte)'+' or (byte)'.' || (uint)(b - '0') <= 9 || char.IsAsciiLetter((char)b))
             {
                 var end = at + 1;
-                while (end < text.Length && text[end] is not ((byte)',' or (byte)' ' or (byte)')' or (byte)'\n' or (byte)'\r' or (byte)'\t' or (byte)'(')) end++;
-                if (count == numbers.Length) Array.Resize(ref numbers, numbers.Length * 2);
+                while (
+                    end < text.Length
+                    && text[end] is not ((byte)',' or (byte)' ' or (byte)')' or (byte)'\n' or (byte)'\r' or (byte)'\t' or (byte)'(')
+                )
+                    end++;
+                if (count == numbers.Length)
+                    Array.Resize(ref numbers, numbers.Length * 2);
                 numbers[count++] = One(text[at..end]);
                 at = end;
             }
-            else at++;
+            else
+                at++;
         }
 
         Array.Resize(ref numbers, count);
@@ -68,18 +79,19 @@ internal static class UsdTypes
     }
 
     /// <summary>The type in MaterialX's words where it has one.</summary>
-    public static string ToMaterialX(string type) => type switch
-    {
-        "float" or "double" or "half" => "float",
-        "int" => "integer",
-        "bool" => "boolean",
-        "asset" => "filename",
-        "string" or "token" => "string",
-        "color3f" or "color3d" or "color3h" => "color3",
-        "color4f" or "color4d" or "color4h" => "color4",
-        "float2" or "texCoord2f" or "double2" => "vector2",
-        "float3" or "normal3f" or "vector3f" or "point3f" or "double3" => "vector3",
-        "float4" => "vector4",
-        _ => type,
-    };
+    public static string ToMaterialX(string type) =>
+        type switch
+        {
+            "float" or "double" or "half" => "float",
+            "int" => "integer",
+            "bool" => "boolean",
+            "asset" => "filename",
+            "string" or "token" => "string",
+            "color3f" or "color3d" or "color3h" => "color3",
+            "color4f" or "color4d" or "color4h" => "color4",
+            "float2" or "texCoord2f" or "double2" => "vector2",
+            "float3" or "normal3f" or "vector3f" or "point3f" or "double3" => "vector3",
+            "float4" => "vector4",
+            _ => type,
+        };
 }

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text;
 using RootCall.Core.Formats.Usd.Layers;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd.Text;
 
@@ -31,7 +32,8 @@ public static class UsdaParser
         public void Layer()
         {
             lexer.MoveTo(memory.Span.IndexOf((byte)'\n') is var n and >= 0 ? n : memory.Length);
-            if (lexer.Is('(')) LayerMetadata();
+            if (lexer.Is('('))
+                LayerMetadata();
             Body(layer.Root, 0, top: true);
         }
 
@@ -39,7 +41,8 @@ public static class UsdaParser
 
         private readonly void Tell(string what)
         {
-            if (errors.Count < 50) errors.Add($"line {Line(lexer.Start):N0}: {what}");
+            if (errors.Count < 50)
+                errors.Add(Invariant($"line {Line(lexer.Start):N0}: {what}"));
         }
 
         /// <summary>Passes over the rest of a statement that is not understood.</summary>
@@ -53,7 +56,8 @@ public static class UsdaParser
 
         private bool Expect(char symbol)
         {
-            if (!lexer.Is(symbol)) return false;
+            if (!lexer.Is(symbol))
+                return false;
             lexer.Next();
             return true;
         }
@@ -61,12 +65,16 @@ public static class UsdaParser
         private void LayerMetadata()
         {
             var into = layer;
-            Metadata((ref Parsing p, string key, string op) =>
-            {
-                if (key != "subLayers") return false;
-                into.SubLayers.AddRange(p.Value().Assets);
-                return true;
-            }, layer.Metadata);
+            Metadata(
+                (ref Parsing p, string key, string op) =>
+                {
+                    if (key != "subLayers")
+                        return false;
+                    into.SubLayers.AddRange(p.Value().Assets);
+                    return true;
+                },
+                layer.Metadata
+            );
         }
 
         private delegate bool Special(ref Parsing parsing, string key, string op);
@@ -99,7 +107,8 @@ public static class UsdaParser
                     continue;
                 }
 
-                if (!special(ref this, key, op)) into[key] = Value().Whole;
+                if (!special(ref this, key, op))
+                    into[key] = Value().Whole;
             }
 
             lastEnd = lexer.End;
@@ -108,7 +117,8 @@ public static class UsdaParser
 
         private string ListOp()
         {
-            if (!(lexer.Is("prepend"u8) || lexer.Is("append"u8) || lexer.Is("delete"u8) || lexer.Is("add"u8) || lexer.Is("reorder"u8))) return string.Empty;
+            if (!(lexer.Is("prepend"u8) || lexer.Is("append"u8) || lexer.Is("delete"u8) || lexer.Is("add"u8) || lexer.Is("reorder"u8)))
+                return string.Empty;
             var op = lexer.Text();
             lexer.Next();
             return op;
@@ -118,27 +128,38 @@ public static class UsdaParser
         {
             while (lexer.Kind != UsdaToken.End)
             {
-                if (!top && lexer.Is('}')) return;
-                if (lexer.Is("def"u8) || lexer.Is("over"u8) || lexer.Is("class"u8)) Prim(prim, depth);
-                else if (lexer.Is("variantSet"u8)) VariantSet(prim, depth);
-                else if (lexer.Is("reorder"u8)) Reorder();
-                else if (lexer.Kind == UsdaToken.Word && !top) Property(prim);
-                else Skip("a statement is not understood");
+                if (!top && lexer.Is('}'))
+                    return;
+                if (lexer.Is("def"u8) || lexer.Is("over"u8) || lexer.Is("class"u8))
+                    Prim(prim, depth);
+                else if (lexer.Is("variantSet"u8))
+                    VariantSet(prim, depth);
+                else if (lexer.Is("reorder"u8))
+                    Reorder();
+                else if (lexer.Kind == UsdaToken.Word && !top)
+                    Property(prim);
+                else
+                    Skip("a statement is not understood");
             }
 
-            if (!top) Tell($"the body of {prim.Name} is not closed");
+            if (!top)
+                Tell($"the body of {prim.Name} is not closed");
         }
 
         private void Reorder()
         {
             lexer.Next();
             lexer.Next();
-            if (Expect('=')) Value();
+            if (Expect('='))
+                Value();
         }
 
         private void Prim(UsdPrimSpec parent, int depth)
         {
-            var specifier = lexer.Is("def"u8) ? UsdSpecifier.Def : lexer.Is("class"u8) ? UsdSpecifier.Class : UsdSpecifier.Over;
+            var specifier =
+                lexer.Is("def"u8) ? UsdSpecifier.Def
+                : lexer.Is("class"u8) ? UsdSpecifier.Class
+                : UsdSpecifier.Over;
             lexer.Next();
             var type = string.Empty;
             if (lexer.Kind == UsdaToken.Word)
@@ -157,11 +178,15 @@ public static class UsdaParser
             var nameEnd = lexer.End;
             lexer.Next();
             var prim = parent.Child(name);
-            if (prim is null) parent.Children.Add(prim = new(name, specifier, type));
+            if (prim is null)
+                parent.Children.Add(prim = new(name, specifier, type));
             prim.NameEnd = nameEnd;
-            if (type.Length > 0) prim.TypeName = type;
-            if (specifier != UsdSpecifier.Over) prim.Specifier = specifier;
-            if (lexer.Is('(')) PrimMetadata(prim);
+            if (type.Length > 0)
+                prim.TypeName = type;
+            if (specifier != UsdSpecifier.Over)
+                prim.Specifier = specifier;
+            if (lexer.Is('('))
+                PrimMetadata(prim);
             Braces(prim, depth);
         }
 
@@ -197,17 +222,20 @@ public static class UsdaParser
                 return;
             }
 
-            if (!prim.VariantSets.TryGetValue(set, out var variants)) prim.VariantSets[set] = variants = [];
+            if (!prim.VariantSets.TryGetValue(set, out var variants))
+                prim.VariantSets[set] = variants = [];
             while (lexer.Kind == UsdaToken.String)
             {
                 var variant = new UsdPrimSpec(lexer.Text(), UsdSpecifier.Over, string.Empty);
                 variants.Add(variant);
                 lexer.Next();
-                if (lexer.Is('(')) PrimMetadata(variant);
+                if (lexer.Is('('))
+                    PrimMetadata(variant);
                 Braces(variant, depth + 1);
             }
 
-            if (!Expect('}')) Skip($"variant set {set} is not closed");
+            if (!Expect('}'))
+                Skip($"variant set {set} is not closed");
         }
 
         private void PrimMetadata(UsdPrimSpec prim)
@@ -216,50 +244,58 @@ public static class UsdaParser
             prim.MetadataEnd = lastEnd - 1;
         }
 
-        private void PrimFields(UsdPrimSpec prim) => Metadata((ref Parsing p, string key, string op) =>
-        {
-            switch (key)
-            {
-                case "references":
-                    prim.References = Join(prim.References, p.Arcs(), op);
-                    return true;
-                case "payload" or "payloads":
-                    prim.Payloads = Join(prim.Payloads, p.Arcs(), op);
-                    return true;
-                case "inherits":
-                    prim.Inherits = Join(prim.Inherits, p.Arcs(), op);
-                    return true;
-                case "specializes":
-                    prim.Specializes = Join(prim.Specializes, p.Arcs(), op);
-                    return true;
-                case "variants":
-                    p.Selections(prim);
-                    return true;
-                case "variantSets":
-                    foreach (var set in p.Value().Whole.AsNames) prim.VariantSets.TryAdd(set, []);
-                    return true;
-                default:
-                    return false;
-            }
-        }, prim.Metadata);
+        private void PrimFields(UsdPrimSpec prim) =>
+            Metadata(
+                (ref Parsing p, string key, string op) =>
+                {
+                    switch (key)
+                    {
+                        case "references":
+                            prim.References = Join(prim.References, p.Arcs(), op);
+                            return true;
+                        case "payload" or "payloads":
+                            prim.Payloads = Join(prim.Payloads, p.Arcs(), op);
+                            return true;
+                        case "inherits":
+                            prim.Inherits = Join(prim.Inherits, p.Arcs(), op);
+                            return true;
+                        case "specializes":
+                            prim.Specializes = Join(prim.Specializes, p.Arcs(), op);
+                            return true;
+                        case "variants":
+                            p.Selections(prim);
+                            return true;
+                        case "variantSets":
+                            foreach (var set in p.Value().Whole.AsNames)
+                                prim.VariantSets.TryAdd(set, []);
+                            return true;
+                        default:
+                            return false;
+                    }
+                },
+                prim.Metadata
+            );
 
         /// <summary><c>{ string set = "variant" }</c></summary>
         private void Selections(UsdPrimSpec prim)
         {
-            if (!Expect('{')) return;
+            if (!Expect('{'))
+                return;
             while (lexer.Is("string"u8))
             {
                 lexer.Next();
                 var set = lexer.Text();
                 lexer.Next();
-                if (!Expect('=') || lexer.Kind != UsdaToken.String) break;
+                if (!Expect('=') || lexer.Kind != UsdaToken.String)
+                    break;
                 prim.Selections[set] = lexer.Text();
                 prim.SelectionSpans[set] = (lexer.Start, lexer.End);
                 lexer.Next();
             }
 
             lastEnd = lexer.End;
-            if (!Expect('}')) Skip("a selection of variants is not understood");
+            if (!Expect('}'))
+                Skip("a selection of variants is not understood");
         }
 
         private static UsdListOp<T> Join<T>(UsdListOp<T>? known, ImmutableArray<T> items, string op)
@@ -297,23 +333,30 @@ public static class UsdaParser
                 }
 
                 arcs.Add(new(asset, prim));
-                if (lexer.Is('(')) Metadata(static (ref Parsing p, string key, string op) => false, []);
-                if (!list) break;
+                if (lexer.Is('('))
+                    Metadata(static (ref Parsing p, string key, string op) => false, []);
+                if (!list)
+                    break;
             }
 
-            if (list && !Expect(']')) Skip("a list of arcs is not closed");
-            if (!list && arcs.Count == 0) lexer.Next(); // None
+            if (list && !Expect(']'))
+                Skip("a list of arcs is not closed");
+            if (!list && arcs.Count == 0)
+                lexer.Next(); // None
             return arcs.ToImmutable();
         }
 
-        private readonly UsdAsset AssetHere() => new(Encoding.UTF8.GetString(lexer.Content), lexer.ContentStart, lexer.ContentEnd - lexer.ContentStart);
+        private readonly UsdAsset AssetHere() =>
+            new(Encoding.UTF8.GetString(lexer.Content), lexer.ContentStart, lexer.ContentEnd - lexer.ContentStart);
 
         private void Property(UsdPrimSpec prim)
         {
             var start = lexer.Start;
             var op = ListOp();
-            while (lexer.Is("custom"u8) || lexer.Is("uniform"u8) || lexer.Is("varying"u8) || lexer.Is("config"u8)) lexer.Next();
-            if (op.Length == 0) op = ListOp();
+            while (lexer.Is("custom"u8) || lexer.Is("uniform"u8) || lexer.Is("varying"u8) || lexer.Is("config"u8))
+                lexer.Next();
+            if (op.Length == 0)
+                op = ListOp();
             var type = lexer.Text();
             var relationship = lexer.Is("rel"u8);
             lexer.Next();
@@ -339,17 +382,22 @@ public static class UsdaParser
             var isConnection = name.EndsWith(".connect", StringComparison.Ordinal);
             var isSamples = name.EndsWith(".timeSamples", StringComparison.Ordinal);
             var dot = isConnection || isSamples || name.EndsWith(".spline", StringComparison.Ordinal) ? name.LastIndexOf('.') : -1;
-            if (dot >= 0) name = name[..dot];
+            if (dot >= 0)
+                name = name[..dot];
             var property = prim.Property(name);
-            if (property is null) prim.Properties.Add(property = new(name, type, relationship));
+            if (property is null)
+                prim.Properties.Add(property = new(name, type, relationship));
             lastEnd = lexer.End;
             lexer.Next();
             if (lexer.Is('='))
             {
                 lexer.Next();
-                if (isConnection || relationship) property.Targets = Join(property.Targets, Targets(), op);
-                else if (isSamples) property.FirstSample = Samples(type);
-                else if (dot >= 0) Value();
+                if (isConnection || relationship)
+                    property.Targets = Join(property.Targets, Targets(), op);
+                else if (isSamples)
+                    property.FirstSample = Samples(type);
+                else if (dot >= 0)
+                    Value();
                 else
                 {
                     property.ValueStart = lexer.Start;
@@ -358,9 +406,12 @@ public static class UsdaParser
                 }
             }
 
-            if (lexer.Is('(')) Metadata(static (ref Parsing p, string key, string op) => false, property.Metadata);
-            if (isConnection || relationship) (property.TargetsStart, property.TargetsEnd) = (start, lastEnd);
-            else if (dot < 0) (property.Start, property.End) = (start, lastEnd);
+            if (lexer.Is('('))
+                Metadata(static (ref Parsing p, string key, string op) => false, property.Metadata);
+            if (isConnection || relationship)
+                (property.TargetsStart, property.TargetsEnd) = (start, lastEnd);
+            else if (dot < 0)
+                (property.Start, property.End) = (start, lastEnd);
         }
 
         private int lastEnd;
@@ -374,13 +425,15 @@ public static class UsdaParser
                 targets.Add(lexer.Text());
                 lastEnd = lexer.End;
                 lexer.Next();
-                if (!list) break;
+                if (!list)
+                    break;
             }
 
             if (list)
             {
                 lastEnd = lexer.End;
-                if (!Expect(']')) Skip("a list of targets is not closed");
+                if (!Expect(']'))
+                    Skip("a list of targets is not closed");
             }
             else if (targets.Count == 0)
             {
@@ -393,18 +446,21 @@ public static class UsdaParser
 
         private UsdValue? Samples(string type)
         {
-            if (!Expect('{')) return null;
+            if (!Expect('{'))
+                return null;
             UsdValue? first = null;
             while (lexer.Kind == UsdaToken.Number)
             {
                 lexer.Next();
-                if (!Expect(':')) break;
+                if (!Expect(':'))
+                    break;
                 var value = Typed(type);
                 first ??= value;
             }
 
             lastEnd = lexer.End;
-            if (!Expect('}')) Skip("time samples are not closed");
+            if (!Expect('}'))
+                Skip("time samples are not closed");
             return first;
         }
 
@@ -421,7 +477,8 @@ public static class UsdaParser
             var start = lexer.End;
             var close = memory.Span[start..].IndexOf((byte)']');
             var stop = close < 0 ? memory.Length : start + close;
-            if (close < 0) Tell("an array is not closed");
+            if (close < 0)
+                Tell("an array is not closed");
             lastEnd = Math.Min(memory.Length, stop + 1);
             lexer.MoveTo(lastEnd);
             var text = memory[start..stop];
@@ -449,17 +506,24 @@ public static class UsdaParser
                     var asset = AssetHere();
                     lastEnd = lexer.End;
                     lexer.Next();
-                    if (lexer.Kind == UsdaToken.Path) lexer.Next();
+                    if (lexer.Kind == UsdaToken.Path)
+                        lexer.Next();
                     // In a list of sublayers the offset follows; behind a property's value its metadata does.
-                    if (depth > 0 && lexer.Is('(')) Metadata(static (ref Parsing p, string key, string op) => false, []);
+                    if (depth > 0 && lexer.Is('('))
+                        Metadata(static (ref Parsing p, string key, string op) => false, []);
                     return new(asset, [asset]);
                 case UsdaToken.Path:
                     return Taken(new UsdText(lexer.Text()));
                 case UsdaToken.Number:
                     return Taken(new UsdKnownNumbers([UsdaNumbers.One(lexer.Content)], 1));
                 case UsdaToken.Word:
-                    return Taken(lexer.Is("None"u8) ? new UsdBlock() : lexer.Is("true"u8) ? new UsdKnownNumbers([1], 1) : lexer.Is("false"u8) ? new UsdKnownNumbers([0], 1)
-                        : lexer.Is("inf"u8) || lexer.Is("nan"u8) ? new UsdKnownNumbers([UsdaNumbers.One(lexer.Content)], 1) : new UsdText(lexer.Text()));
+                    return Taken(
+                        lexer.Is("None"u8) ? new UsdBlock()
+                        : lexer.Is("true"u8) ? new UsdKnownNumbers([1], 1)
+                        : lexer.Is("false"u8) ? new UsdKnownNumbers([0], 1)
+                        : lexer.Is("inf"u8) || lexer.Is("nan"u8) ? new UsdKnownNumbers([UsdaNumbers.One(lexer.Content)], 1)
+                        : new UsdText(lexer.Text())
+                    );
                 case UsdaToken.Symbol when lexer.Is('(') || lexer.Is('['):
                     return Items(depth);
                 case UsdaToken.Symbol when lexer.Is('{'):
@@ -489,13 +553,21 @@ public static class UsdaParser
                 var item = Value(depth + 1);
                 items.Add(item.Whole);
                 assets.AddRange(item.Assets);
-                if (lexer.Start == at) lexer.Next();
+                if (lexer.Start == at)
+                    lexer.Next();
             }
 
             lastEnd = lexer.End;
-            if (!Expect(close)) Tell("a list is not closed");
+            if (!Expect(close))
+                Tell("a list is not closed");
             return items.Count > 0 && items.All(i => i is UsdKnownNumbers)
-                ? new(new UsdKnownNumbers([.. items.SelectMany(i => ((UsdKnownNumbers)i).Values)], close == ')' ? items.Sum(i => ((UsdKnownNumbers)i).Values.Length) : 1), [])
+                ? new(
+                    new UsdKnownNumbers(
+                        [.. items.SelectMany(i => ((UsdKnownNumbers)i).Values)],
+                        close == ')' ? items.Sum(i => ((UsdKnownNumbers)i).Values.Length) : 1
+                    ),
+                    []
+                )
                 : new(new UsdList(items.ToImmutable()), assets.ToImmutable());
         }
 
@@ -511,28 +583,33 @@ public static class UsdaParser
                 {
                     // A table of times, as splines and clips have it.
                     lexer.Next();
-                    if (Expect(':')) Value(depth + 1);
+                    if (Expect(':'))
+                        Value(depth + 1);
                     continue;
                 }
 
-                if (lexer.Kind == UsdaToken.Word) lexer.Next();
+                if (lexer.Kind == UsdaToken.Word)
+                    lexer.Next();
                 if (lexer.Is('['))
                 {
                     lexer.Next();
                     Expect(']');
                 }
 
-                if (lexer.Kind is not (UsdaToken.Word or UsdaToken.String)) break;
+                if (lexer.Kind is not (UsdaToken.Word or UsdaToken.String))
+                    break;
                 var key = lexer.Text();
                 lexer.Next();
-                if (!Expect('=')) break;
+                if (!Expect('='))
+                    break;
                 var value = Value(depth + 1);
                 entries[key] = value.Whole;
                 assets.AddRange(value.Assets);
             }
 
             lastEnd = lexer.End;
-            if (!Expect('}')) Skip("a dictionary is not understood");
+            if (!Expect('}'))
+                Skip("a dictionary is not understood");
             return new(new UsdDictionary(entries.ToImmutable()), assets.ToImmutable());
         }
     }

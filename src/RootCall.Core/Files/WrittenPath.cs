@@ -1,7 +1,8 @@
 using System.Collections.Immutable;
 using System.Text;
+using RootCall.Core.Muster;
 
-namespace RootCall.Core.Muster;
+namespace RootCall.Core.Files;
 
 /// <summary>Where a written path starts from.</summary>
 public enum PathOrigin
@@ -22,12 +23,23 @@ public enum PathOrigin
 /// <summary>A path as some program wrote it, taken apart without asking a disk.</summary>
 /// <param name="Written">The text as it stands.</param>
 /// <param name="Origin">Where it starts from.</param>
-/// <param name="Prefix">What stands before the first folder: <c>D:</c>, <c>//server/share</c>, <c>/</c>, <c>https://host</c>, or nothing.</param>
+/// <param name="Prefix">
+/// What stands before the first folder: <c>D:</c>, <c>//server/share</c>, <c>/</c>, <c>https://host</c>, or nothing.
+/// </param>
 /// <param name="Segments">Folders and the file name; backslashes split like slashes, single dots are gone, <c>..</c> stays.</param>
 public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefix, ImmutableArray<string> Segments)
 {
     private static readonly string[] TransientNames =
-        ["downloads", "download", "desktop", "temp", "tmp", "recycle.bin", "$recycle.bin", "trash"];
+    [
+        "downloads",
+        "download",
+        "desktop",
+        "temp",
+        "tmp",
+        "recycle.bin",
+        "$recycle.bin",
+        "trash",
+    ];
 
     public string FileName => Segments.Length > 0 ? Segments[^1] : string.Empty;
 
@@ -52,7 +64,8 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
     public static WrittenPath Parse(string written)
     {
         var text = written.Trim();
-        if (text.StartsWith("file:", StringComparison.OrdinalIgnoreCase)) text = FileUri(text);
+        if (text.StartsWith("file:", StringComparison.OrdinalIgnoreCase))
+            text = FileUri(text);
         var scheme = text.IndexOf("://", StringComparison.Ordinal);
         if (scheme > 1 && text[..scheme].All(c => char.IsAsciiLetterOrDigit(c) || c is '+' or '-' or '.'))
         {
@@ -79,26 +92,31 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
     {
         // A zero character can be written in JSON, but never names a file.
         var isName = Segments.Length > 0 && !Segments.Any(s => s.Contains('\0', StringComparison.Ordinal));
-        if (Origin is PathOrigin.Foreign or PathOrigin.Remote || !isName) return null;
+        if (Origin is PathOrigin.Foreign or PathOrigin.Remote || !isName)
+            return null;
         var literal = Origin == PathOrigin.Relative ? Path.Combine(baseFolder, Written.Trim()) : null;
 
         // On this system a backslash may be part of a name: what is written wins over what is meant.
-        if (literal is not null && Written.Contains('\\', StringComparison.Ordinal) && File.Exists(literal)) return Path.GetFullPath(literal);
+        if (literal is not null && Written.Contains('\\', StringComparison.Ordinal) && File.Exists(literal))
+            return Path.GetFullPath(literal);
         return Path.GetFullPath(Path.Combine(baseFolder, Join(Segments.Length)));
     }
 
     /// <summary>Reasons why the path would not survive on another system; empty when it would.</summary>
-    public bool IsPortable => Written.Length <= 255 && Written.IsNormalized(NormalizationForm.FormC) && Segments.All(PortableName.IsPortable);
+    public bool IsPortable =>
+        Written.Length <= 255 && Written.IsNormalized(NormalizationForm.FormC) && Segments.All(PortableName.IsPortable);
 
     private static ImmutableArray<string> Split(string path)
     {
         // Tens of thousands of paths are taken apart for one muster, so this counts first and copies nothing twice.
         var count = 0;
         foreach (var part in path.AsSpan().Split('/'))
-            if (IsSegment(path.AsSpan(part))) count++;
+            if (IsSegment(path.AsSpan(part)))
+                count++;
         var segments = ImmutableArray.CreateBuilder<string>(count);
         foreach (var part in path.AsSpan().Split('/'))
-            if (IsSegment(path.AsSpan(part))) segments.Add(path[part]);
+            if (IsSegment(path.AsSpan(part)))
+                segments.Add(path[part]);
         return segments.MoveToImmutable();
     }
 
@@ -107,7 +125,8 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
     private static string FileUri(string uri)
     {
         var path = Uri.UnescapeDataString(uri[5..]);
-        if (path.StartsWith("///", StringComparison.Ordinal)) path = path[2..];
+        if (path.StartsWith("///", StringComparison.Ordinal))
+            path = path[2..];
         // file:///D:/x is a drive, not a folder called "D:".
         return path.Length > 2 && path[0] == '/' && path[2] == ':' ? path[1..] : path;
     }

@@ -1,11 +1,11 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.RegularExpressions;
-using RootCall.Core.Audit;
+using RootCall.Core.Destinations;
 using RootCall.Core.Files;
 using RootCall.Core.Shading;
 
-namespace RootCall.Core.Destinations;
+namespace RootCall.Core.Audit;
 
 /// <summary>A studio's own choice of rules, severities, thresholds, naming patterns and shader types.</summary>
 public sealed record HouseRules
@@ -34,10 +34,13 @@ public sealed record HouseRules
     public double? Threshold(string rule, string name) => Thresholds.TryGetValue($"{rule}/{name}", out var value) ? value : null;
 
     /// <summary>Null when the house has no pattern for that kind of thing.</summary>
-    public Regex? Pattern(string kind) => Patterns.TryGetValue(kind, out var pattern) ? new(pattern, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(100)) : null;
+    public Regex? Pattern(string kind) =>
+        Patterns.TryGetValue(kind, out var pattern) ? new(pattern, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(100)) : null;
 
     private string? Choice(string rule) =>
-        Severities.TryGetValue(rule, out var own) || Severities.TryGetValue(rule[..rule.IndexOf('.', StringComparison.Ordinal)], out own) ? own : null;
+        Severities.TryGetValue(rule, out var own) || Severities.TryGetValue(rule[..rule.IndexOf('.', StringComparison.Ordinal)], out own)
+            ? own
+            : null;
 
     public string Write() => JsonSerializer.Serialize(this, DestinationFiles.Options);
 
@@ -47,12 +50,18 @@ public sealed record HouseRules
         var read = JsonText.Read<HouseRules>(json, from, "set of house rules", DestinationFiles.Options);
         foreach (var (rule, word) in read.Severities)
         {
-            if (RuleCatalog.Find(rule) is null && !RuleCatalog.Families.Contains(rule)) throw new CannotUseException($"{from} names the rule “{rule}”; there is none.");
-            if (word != "off" && Audit.Severities.Parse(word) is null) throw new CannotUseException($"{from} gives {rule} the severity “{word}”; there are off, note, warning and blocker.");
+            if (RuleCatalog.Find(rule) is null && !RuleCatalog.Families.Contains(rule))
+                throw new CannotUseException($"{from} names the rule “{rule}”; there is none.");
+            if (word != "off" && Audit.Severities.Parse(word) is null)
+                throw new CannotUseException($"{from} gives {rule} the severity “{word}”; there are off, note, warning and blocker.");
         }
 
         foreach (var key in read.Thresholds.Keys)
-            if (key.Split('/') is not [var rule, var name] || RuleCatalog.Find(rule)?.Descriptor.Thresholds.Any(t => t.Name == name) != true) throw new CannotUseException($"{from} sets “{key}”; no rule has that number.");
+            if (
+                key.Split('/') is not [var rule, var name]
+                || RuleCatalog.Find(rule)?.Descriptor.Thresholds.Any(t => t.Name == name) != true
+            )
+                throw new CannotUseException($"{from} sets “{key}”; no rule has that number.");
         foreach (var (kind, pattern) in read.Patterns)
         {
             try

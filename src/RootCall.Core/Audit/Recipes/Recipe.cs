@@ -1,14 +1,17 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.RegularExpressions;
-using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 
-namespace RootCall.Core.Edits;
+namespace RootCall.Core.Audit;
 
-/// <summary>Edits recorded with matchers, so that the same family of mistakes is fixed in the next scene. An open JSON file; its schema is <c>docs/recipe.schema.json</c>.</summary>
+/// <summary>
+/// Edits recorded with matchers, so that the same family of mistakes is fixed in the next scene. An open JSON file; its
+/// schema is <c>docs/recipe.schema.json</c>.
+/// </summary>
 public sealed record Recipe(string Name, ImmutableArray<RecipeStep> Steps)
 {
     public const int CurrentVersion = 1;
@@ -27,11 +30,17 @@ public sealed record Recipe(string Name, ImmutableArray<RecipeStep> Steps)
     public static Recipe Read(string json, string from)
     {
         var read = JsonText.Read<Recipe>(json, from, "recipe", DestinationFiles.Options);
-        if (read.Version > CurrentVersion) throw new CannotUseException($"{from} is a recipe of version {read.Version}; this program reads up to {CurrentVersion}.");
-        if (read.Steps.IsDefaultOrEmpty) throw new CannotUseException($"{from} has no steps.");
+        if (read.Version > CurrentVersion)
+            throw new CannotUseException($"{from} is a recipe of version {read.Version}; this program reads up to {CurrentVersion}.");
+        if (read.Steps.IsDefaultOrEmpty)
+            throw new CannotUseException($"{from} has no steps.");
         foreach (var step in read.Steps)
             if (step.Rule is { } rule ? RuleCatalog.Find(rule) is null : step.Set is null)
-                throw new CannotUseException(step.Rule is null ? $"A step of {from} names neither a rule nor a value." : $"{from} names the rule “{step.Rule}”; there is none.");
+                throw new CannotUseException(
+                    step.Rule is null
+                        ? $"A step of {from} names neither a rule nor a value."
+                        : $"{from} names the rule “{step.Rule}”; there is none."
+                );
         return read;
     }
 
@@ -43,30 +52,51 @@ public sealed record Recipe(string Name, ImmutableArray<RecipeStep> Steps)
         foreach (var entry in entries)
         {
             foreach (var family in entry.Fixed.GroupBy(f => (f.Rule, f.Cause)))
-                steps.Add(new()
-                {
-                    Rule = family.Key.Rule,
-                    Cause = family.Key.Cause,
-                    Match = new(Common(family.Select(f => f.Name)), Common(family.Select(f => f.Part)), Common(family.Select(f => f.Image))),
-                });
-            if (!entry.Fixed.IsEmpty) continue;
-            foreach (var values in entry.Edits.OfType<SetValue>().Where(e => e.To is not null).GroupBy(e => (e.Input, To: e.To!.ToString())))
-                steps.Add(new() { Set = new(values.Key.Input, [.. values.First().To!.Numbers], values.First().To!.Text), Match = new(Common(values.Select(v => v.Material)), values.Key.Input, "*") });
+                steps.Add(
+                    new()
+                    {
+                        Rule = family.Key.Rule,
+                        Cause = family.Key.Cause,
+                        Match = new(
+                            Common(family.Select(f => f.Name)),
+                            Common(family.Select(f => f.Part)),
+                            Common(family.Select(f => f.Image))
+                        ),
+                    }
+                );
+            if (!entry.Fixed.IsEmpty)
+                continue;
+            foreach (
+                var values in entry.Edits.OfType<SetValue>().Where(e => e.To is not null).GroupBy(e => (e.Input, To: e.To!.ToString()))
+            )
+                steps.Add(
+                    new()
+                    {
+                        Set = new(values.Key.Input, [.. values.First().To!.Numbers], values.First().To!.Text),
+                        Match = new(Common(values.Select(v => v.Material)), values.Key.Input, "*"),
+                    }
+                );
         }
 
-        return steps.Count > 0 ? new(name, steps.ToImmutable()) : throw new CannotUseException("Only fixes and values can be recorded; these entries relink or assign.");
+        return steps.Count > 0
+            ? new(name, steps.ToImmutable())
+            : throw new CannotUseException("Only fixes and values can be recorded; these entries relink or assign.");
     }
 
     /// <summary>What the names begin and end with in common, with <c>*</c> for the rest.</summary>
     public static string Common(IEnumerable<string?> names)
     {
         var all = names.Select(n => n ?? string.Empty).Distinct(StringComparer.Ordinal).ToList();
-        if (all.Count == 0) return "*";
-        if (all is [var only]) return only.Length == 0 ? "*" : only;
+        if (all.Count == 0)
+            return "*";
+        if (all is [var only])
+            return only.Length == 0 ? "*" : only;
         var shortest = all.Min(n => n.Length);
         var (head, tail) = (0, 0);
-        while (head < shortest && all.All(n => n[head] == all[0][head])) head++;
-        while (tail < shortest - head && all.All(n => n[^(tail + 1)] == all[0][^(tail + 1)])) tail++;
+        while (head < shortest && all.All(n => n[head] == all[0][head]))
+            head++;
+        while (tail < shortest - head && all.All(n => n[^(tail + 1)] == all[0][^(tail + 1)]))
+            tail++;
         return $"{(head >= 2 ? all[0][..head] : string.Empty)}*{(tail >= 2 ? all[0][^tail..] : string.Empty)}";
     }
 
@@ -75,8 +105,17 @@ public sealed record Recipe(string Name, ImmutableArray<RecipeStep> Steps)
     {
         var matched = report.Findings.Where(f => Steps.Any(s => s.Fits(f))).ToList();
         var plan = FixPlan.Make(matched);
-        var values = Steps.Where(s => s.Set is not null).SelectMany(s => s.Values(scene)).Where(v => !plan.Edits.Any(e => e.Target == v.Target));
-        return new(plan with { Edits = plan.Edits.AddRange(values) }, [.. Steps.Where(s => s.Rule is not null && !report.Findings.Any(s.Fits)).Select(s => $"{s.Rule}: nothing matches.")]);
+        var values = Steps
+            .Where(s => s.Set is not null)
+            .SelectMany(s => s.Values(scene))
+            .Where(v => !plan.Edits.Any(e => e.Target == v.Target));
+        return new(
+            plan with
+            {
+                Edits = plan.Edits.AddRange(values),
+            },
+            [.. Steps.Where(s => s.Rule is not null && !report.Findings.Any(s.Fits)).Select(s => $"{s.Rule}: nothing matches.")]
+        );
     }
 }
 
@@ -97,7 +136,8 @@ public sealed record RecipeStep
 
     public RecipeMatch Match { get; init; } = new();
 
-    internal bool Fits(Finding finding) => finding.Rule == Rule && (Cause is null || finding.Cause.Key == Cause) && Match.Fits(FixedFinding.Of(finding));
+    internal bool Fits(Finding finding) =>
+        finding.Rule == Rule && (Cause is null || finding.Cause.Key == Cause) && Match.Fits(finding.AsFixed());
 
     internal IEnumerable<Edit> Values(AuditScene scene) =>
         from material in scene.Materials
@@ -121,6 +161,12 @@ public sealed record RecipeMatch(string Name = "*", string Part = "*", string Im
 {
     internal bool Fits(FixedFinding finding) => Like(Name, finding.Name) && Like(Part, finding.Part) && Like(Image, finding.Image);
 
-    internal static bool Like(string pattern, string? text) => pattern == "*"
-        || Regex.IsMatch(text ?? string.Empty, $"^{Regex.Escape(pattern).Replace("\\*", ".*", StringComparison.Ordinal)}$", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase, TimeSpan.FromMilliseconds(200));
+    internal static bool Like(string pattern, string? text) =>
+        pattern == "*"
+        || Regex.IsMatch(
+            text ?? string.Empty,
+            $"^{Regex.Escape(pattern).Replace("\\*", ".*", StringComparison.Ordinal)}$",
+            RegexOptions.CultureInvariant | RegexOptions.IgnoreCase,
+            TimeSpan.FromMilliseconds(200)
+        );
 }
