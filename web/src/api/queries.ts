@@ -137,6 +137,8 @@ export const useLedgerActs = (id: string) => {
   };
 };
 
+export type LedgerActs = ReturnType<typeof useLedgerActs>;
+
 /** The references an act may touch; null for all of the scene. */
 type Numbers = number[] | null;
 

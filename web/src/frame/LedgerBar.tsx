@@ -1,12 +1,10 @@
 import { useState } from 'react';
 import type { LedgerView } from '../api/client';
-import type { useLedgerActs } from '../api/queries';
+import type { LedgerActs } from '../api/queries';
 import { count } from '../parts/format';
 import { useKey } from './keys';
 import { LedgerSheet } from './LedgerSheet';
 import { Tally } from './Tally';
-
-export type LedgerActs = ReturnType<typeof useLedgerActs>;
 
 /** The bottom band: what was changed since the scene arrived, what waits, and the way back. */
 export function LedgerBar({ sceneId, ledger, acts }: { sceneId: string; ledger: LedgerView; acts: LedgerActs }) {

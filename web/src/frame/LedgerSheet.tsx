@@ -2,10 +2,9 @@ import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { EntryItem, LedgerView } from '../api/client';
-import { useRecipeActs } from '../api/queries';
+import { type LedgerActs, useRecipeActs } from '../api/queries';
 import { capital, count, inWords, when } from '../parts/format';
 import { Glyph } from '../parts/Glyph';
-import type { LedgerActs } from './LedgerBar';
 
 interface LedgerSheetProps {
   sceneId: string;

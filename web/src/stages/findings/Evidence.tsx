@@ -2,7 +2,7 @@ import type { CauseView } from '../../api/client';
 import { count } from '../../parts/format';
 import { PictureAt } from '../../parts/Picture';
 import { DotPlot } from './DotPlot';
-import type { Sheet } from './Findings';
+import type { Sheet } from './sheets/sheet';
 import { FixBar } from './FixBar';
 import { Histogram } from './Histogram';
 import { Who } from './Who';

@@ -15,6 +15,7 @@ import { HouseSheet } from './sheets/HouseSheet';
 import { RecipesSheet } from './sheets/RecipesSheet';
 import { RuleSheet } from './sheets/RuleSheet';
 import { WaiveSheet } from './sheets/WaiveSheet';
+import type { Sheet } from './sheets/sheet';
 
 const keys: [string, string][] = [
   ['J and K, ↓ ↑', 'next and previous cause'],
@@ -25,8 +26,6 @@ const keys: [string, string][] = [
   ['T', 'fix this one'],
   ['W', 'waive the cause with a reason, or take the waiver back'],
 ];
-
-export type Sheet = 'destination' | 'house' | 'recipes' | 'rule' | 'edits' | 'waive';
 
 /** Stage 3: what is wrong, why we think so, what the fix would do. */
 export function Findings() {

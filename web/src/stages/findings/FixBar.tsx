@@ -1,6 +1,6 @@
 import type { CauseView } from '../../api/client';
 import { count } from '../../parts/format';
-import type { Sheet } from './Findings';
+import type { Sheet } from './sheets/sheet';
 
 interface FixBarProps {
   view: CauseView;

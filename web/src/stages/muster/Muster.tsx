@@ -17,11 +17,11 @@ import { MapVariants } from './acts/MapVariants';
 import { Evidence } from './Evidence';
 import { found, warm } from './find';
 import { LargePicture } from './LargePicture';
-import { leastHeight } from './layout';
+import { leastHeight } from './map/layout';
 import { MaterialPicker } from './MaterialPicker';
 import { MusterCall } from './MusterCall';
 import { ColumnsMenu, ReferenceList } from './ReferenceList';
-import { RelocationMap } from './RelocationMap';
+import { RelocationMap } from './map/RelocationMap';
 import { RootsSheet } from './roots/RootsSheet';
 import { StateFilter } from './StateFilter';
 

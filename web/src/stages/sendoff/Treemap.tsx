@@ -1,6 +1,6 @@
 import type { SendOffView } from '../../api/client';
 import { bytes } from '../../parts/format';
-import { useSize } from '../muster/useSize';
+import { useSize } from '../../parts/useSize';
 import { areas } from './treemap';
 
 /** Hatches by what a file is for: never a hue, always with the word. */

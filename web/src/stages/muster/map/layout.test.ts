@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { BundleItem } from '../../api/client';
+import type { BundleItem } from '../../../api/client';
 import { layOut, leastHeight, strand } from './layout';
 
 const place = (name: string) => ({ path: `/${name}`, name });

@@ -1,4 +1,4 @@
-import type { BundleItem } from '../../api/client';
+import type { BundleItem } from '../../../api/client';
 
 /** A bundle with its place on the left rail. */
 export interface Row {
