@@ -1,6 +1,6 @@
-using System.Text.RegularExpressions;
 using RootCall.Core.Audit;
 using RootCall.Core.Edits;
+using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Data.Rows;
@@ -24,7 +24,7 @@ public sealed class ArrivalRecipes(HouseStore house, SceneStore scenes, LedgerSt
     {
         var wanted = (await house.Recipes(stop))
             .Select(r => r.Recipe)
-            .Where(r => r.Source.Length > 0 && Fits(r.Source, arrival.Source) && !ledger.Entries.Any(e => e.ProposedBy == By(r)))
+            .Where(r => r.Source.Length > 0 && Wildcard.Fits(r.Source, arrival.Source) && !ledger.Entries.Any(e => e.ProposedBy == By(r)))
             .ToList();
         if (wanted.Count == 0)
             return;
@@ -49,12 +49,4 @@ public sealed class ArrivalRecipes(HouseStore house, SceneStore scenes, LedgerSt
     }
 
     private static string By(Recipe recipe) => $"recipe {recipe.Name}";
-
-    private static bool Fits(string pattern, string source) =>
-        Regex.IsMatch(
-            source,
-            $"^{Regex.Escape(pattern).Replace("\\*", ".*", StringComparison.Ordinal)}$",
-            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-            TimeSpan.FromMilliseconds(100)
-        );
 }

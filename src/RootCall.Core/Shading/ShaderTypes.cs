@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using System.Text.RegularExpressions;
+using RootCall.Core.Files;
 
 namespace RootCall.Core.Shading;
 
@@ -12,13 +12,7 @@ namespace RootCall.Core.Shading;
 /// <param name="Model">The shading model it can be carried from; null when there is no crossing.</param>
 public sealed record ShaderType(string Pattern, string Provider, string Status, string Advice, string? Model = null)
 {
-    public bool Fits(string type) =>
-        Regex.IsMatch(
-            type,
-            $"^{Regex.Escape(Pattern).Replace("\\*", ".*", StringComparison.Ordinal)}$",
-            RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
-            TimeSpan.FromMilliseconds(100)
-        );
+    public bool Fits(string type) => Wildcard.Fits(Pattern, type);
 }
 
 /// <summary>The registry of shader types that ships; house rules add to it, and come first.</summary>

@@ -123,7 +123,7 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
                 let faults = [];
                 try {
                   const document = mx.createDocument();
-                  document.importLibrary(library);
+                  document.setDataLibrary(library);
                   await mx.readFromXmlString(document, readFileSync(file, 'utf8').replace(/<xi:include[^>]*>/g, ''));
                   if (!document.validate(message)) faults = (message.message ?? 'invalid').split('\n').map((l) => l.split(':')[0].trim()).filter((l) => l);
                 } catch (e) { faults = ['unread ' + String(e).slice(0, 120)]; }

@@ -1,3 +1,4 @@
+using System.Numerics;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
@@ -22,6 +23,27 @@ public sealed class SightTests : IDisposable
         Assert.Equal((ReferenceState.Elsewhere, place.At("lib/oak/oak_rough.png")), (found.State, found.Clear!.Path));
         Assert.Contains("The roughness map in the folder where 2 of 2 other maps of oak lie", found.Clear.Reasons);
         Assert.Contains("Named like them", found.Clear.Reasons);
+    }
+
+    [Fact]
+    public void Pictures_that_look_alike_are_the_same_as_comparing_with_every_one()
+    {
+        var random = new Random(17);
+        var looks = Enumerable.Range(0, 4_000).Select(_ => (ulong)random.NextInt64(long.MinValue, long.MaxValue)).ToArray();
+        for (var i = 1; i < looks.Length; i += 2)
+            looks[i] = Enumerable.Range(0, random.Next(10)).Aggregate(looks[i - 1], (look, _) => look ^ (1UL << random.Next(64)));
+        var facts = new FileFacts();
+        facts.Add(looks.Select((look, i) => new KnownFile($"/{i}", new(1, DateTime.UnixEpoch), Look: look)));
+        var alike = 0;
+        foreach (var look in looks.Take(500))
+        {
+            var expected = looks.Index().Where(x => BitOperations.PopCount(x.Item ^ look) <= EvidenceWeights.AlikeBits);
+            var found = facts.LookAlikes(look).ToList();
+            Assert.Equal(expected.Select(x => $"/{x.Index}").Order(), found.Select(f => f.File.Path).Order());
+            alike += found.Count;
+        }
+
+        Assert.True(alike > 700);
     }
 
     [Fact]

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using System.Text.RegularExpressions;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
@@ -161,12 +160,5 @@ public sealed record RecipeMatch(string Name = "*", string Part = "*", string Im
 {
     internal bool Fits(FixedFinding finding) => Like(Name, finding.Name) && Like(Part, finding.Part) && Like(Image, finding.Image);
 
-    internal static bool Like(string pattern, string? text) =>
-        pattern == "*"
-        || Regex.IsMatch(
-            text ?? string.Empty,
-            $"^{Regex.Escape(pattern).Replace("\\*", ".*", StringComparison.Ordinal)}$",
-            RegexOptions.CultureInvariant | RegexOptions.IgnoreCase,
-            TimeSpan.FromMilliseconds(200)
-        );
+    internal static bool Like(string pattern, string? text) => Wildcard.Fits(pattern, text ?? string.Empty);
 }

@@ -170,7 +170,7 @@ internal sealed class CandidateSearch(MusterContext context)
                     yield return new Candidate(file.Path, 0, [], file.Stamp).With(Contents(true)!);
         if (seen.Look is not { } look)
             yield break;
-        foreach (var (file, bits) in facts.LookAlikes(look, EvidenceWeights.AlikeBits))
+        foreach (var (file, bits) in facts.LookAlikes(look))
             if (
                 NameEvidence.Of(asked.Name, FileName.Of(Path.GetFileName(file.Path), context.Names)) is null
                 && index.Listing(Path.GetDirectoryName(file.Path)!) is { } listing

@@ -38,6 +38,7 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     // Sized for a scene of thousands, so that it is not rehashed under the hands of many threads.
     private readonly ConcurrentDictionary<string, KnownFile> known = new(Stripes, Expected, StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> learned = new(Stripes, Expected, StringComparer.Ordinal);
+    private readonly LookIndex looks = new();
 
     /// <summary>Size and time, or null when there is no such file.</summary>
     public static FileStamp? Stamp(string path)
@@ -50,7 +51,8 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     public void Add(IEnumerable<KnownFile> files)
     {
         foreach (var file in files)
-            known.TryAdd(file.Path, file);
+            if (known.TryAdd(file.Path, file) && file.Look is { } look)
+                looks.Add(file.Path, look);
     }
 
     public bool Knows(string path) => known.ContainsKey(path);
@@ -95,6 +97,7 @@ public sealed class FileFacts(IPictureReader? pictures = null)
         if (pictures?.Look(path) is not { } made)
             return null;
         Learn(path, stamp, k => k with { Look = made });
+        looks.Add(path, made);
         return made;
     }
 
@@ -113,11 +116,12 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     /// <summary>What is known without reading anything.</summary>
     public PixelStats? KnownPixels(string path, FileStamp stamp) => Known(path, stamp)?.Pixels;
 
-    /// <summary>Files whose known look differs from a given one in at most so many bits.</summary>
-    public IEnumerable<(KnownFile File, int Bits)> LookAlikes(ulong look, int most) =>
-        from file in known.Values
+    /// <summary>Files whose known look differs from a given one in at most <see cref="EvidenceWeights.AlikeBits"/> bits.</summary>
+    public IEnumerable<(KnownFile File, int Bits)> LookAlikes(ulong look) =>
+        from path in looks.Near(look)
+        let file = known[path]
         let bits = file.Look is { } its ? BitOperations.PopCount(its ^ look) : int.MaxValue
-        where bits <= most
+        where bits <= EvidenceWeights.AlikeBits
         select (file, bits);
 
     /// <summary>
