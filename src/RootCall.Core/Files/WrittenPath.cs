@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using System.Text;
-using RootCall.Core.Muster;
 
 namespace RootCall.Core.Files;
 

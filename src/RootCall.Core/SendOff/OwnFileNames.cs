@@ -1,5 +1,5 @@
 using System.Collections.Immutable;
-using RootCall.Core.Muster;
+using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.SendOff;

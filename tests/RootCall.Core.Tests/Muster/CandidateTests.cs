@@ -1,4 +1,5 @@
 using System.Globalization;
+using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
 using RootCall.Testing;

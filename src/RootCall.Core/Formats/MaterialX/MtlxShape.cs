@@ -150,6 +150,9 @@ internal sealed class MtlxShape : IMaterialShape
 
     private static bool SameReading(ImageUse a, ImageUse b) => a.Reference == b.Reference && a.SameReading(b);
 
+    /// <summary>The node "tiledimage" of the standard library has no address modes (MaterialX 1.39, standard nodes).</summary>
+    private const string TiledRepeats = "MaterialX has no tiled image that does not repeat; it was left as it is.";
+
     /// <summary>The nodes on the straight way from an input to an image, nearest first.</summary>
     private static List<ShaderNode> Between(ShaderGraph graph, ShaderInput input, string image)
     {
@@ -185,6 +188,8 @@ internal sealed class MtlxShape : IMaterialShape
 
         if (from.DeclaredSpace != to.DeclaredSpace)
             image = image with { DeclaredSpace = to.DeclaredSpace };
+        if (node.Type == "tiledimage" && (from.WrapU, from.WrapV) != (to.WrapU, to.WrapV))
+            return TiledRepeats;
         if (from.WrapU != to.WrapU)
             node = GraphEdit.With(node, "uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU)));
         if (from.WrapV != to.WrapV)
@@ -229,7 +234,9 @@ internal sealed class MtlxShape : IMaterialShape
 
         // A tiled image is an image with two more inputs.
         if (node.Type == "image" && to.Rotation == 0 && coordinates is null)
-            return Put(edit, Tiled(node with { Type = "tiledimage" }, from, to));
+            return node.Input("uaddressmode") is not null || node.Input("vaddressmode") is not null
+                ? TiledRepeats
+                : Put(edit, Tiled(node with { Type = "tiledimage" }, from, to));
         return $"{node.Name} takes its UV coordinates from other nodes; its tiling was left as it is.";
     }
 
@@ -256,6 +263,8 @@ internal sealed class MtlxShape : IMaterialShape
             return "A rotation of UV coordinates is not written into a new node.";
         if (t.ScaleU == 0 || t.ScaleV == 0)
             return "A tiling of 0 shows one point of the image.";
+        if (!t.IsIdentity && (to.WrapU, to.WrapV) != (WrapMode.Repeat, WrapMode.Repeat))
+            return TiledRepeats;
         // One channel of several: the image is read as a colour, and the channel taken out of it.
         var pick = type == "float" && to.Channels is "g" or "b" or "a" ? "rgba".IndexOf(to.Channels, StringComparison.Ordinal) : -1;
         var stored =

@@ -83,7 +83,7 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
             inputs.Add(
                 new(input, known?.Type ?? UsdTypes.ToMaterialX(declared), ToValue(value), from)
                 {
-                    Default = known is { } standard ? ShaderValue.Of(standard.Default) : null,
+                    Default = known?.Default,
                     Dangling = dangling,
                     IsPassedOn = holder != shader,
                 }

@@ -105,7 +105,7 @@ internal sealed class UsdShape : IMaterialShape
         surface.Input(input) is { Default: null } there && UsdPreview.Input(surface.Type, input) is { } known
             ? surface with
             {
-                Inputs = surface.Inputs.Replace(there, there with { Default = ShaderValue.Of(known.Default) }),
+                Inputs = surface.Inputs.Replace(there, there with { Default = known.Default }),
             }
             : surface;
 

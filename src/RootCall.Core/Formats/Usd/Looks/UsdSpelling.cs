@@ -21,10 +21,11 @@ internal static class UsdSpelling
             _ => type,
         };
 
-    /// <summary>The type of an output that feeds an input of a MaterialX type.</summary>
-    public static string OutputFor(string type) =>
-        type switch
+    /// <summary>The type of the output that feeds an input; one channel of a texture is a float whatever it feeds.</summary>
+    public static string OutputFor(ShaderInput input) =>
+        input.Type switch
         {
+            _ when input.From?.Output is "r" or "g" or "b" or "a" => "float",
             "color3" or "vector3" => "float3",
             "color4" or "vector4" => "float4",
             "vector2" => "float2",

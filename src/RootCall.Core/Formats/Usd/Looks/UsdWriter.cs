@@ -110,7 +110,7 @@ internal sealed class UsdWriter
         {
             var prim = UsdShape.PrimOf(material, input.From!.Node);
             if (layer.Find(prim)?.Property($"outputs:{input.From.Output}") is null)
-                overs.At(prim).Statements.Add($"{UsdSpelling.OutputFor(input.Type)} outputs:{input.From.Output}");
+                overs.At(prim).Statements.Add($"{UsdSpelling.OutputFor(input)} outputs:{input.From.Output}");
         }
     }
 

@@ -1,6 +1,6 @@
 using System.Text;
 
-namespace RootCall.Core.Muster;
+namespace RootCall.Core.Files;
 
 /// <summary>
 /// File names that every current system takes. Reserved characters and device names: Win32 "Naming files, paths, and
