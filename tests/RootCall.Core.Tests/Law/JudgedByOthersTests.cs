@@ -55,7 +55,11 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
                 $"{pair.Told}: "
                     + $"{string.Join(", ", after.Except(before))}\n{File.ReadAllText(pair.Written)[..Math.Min(4000, (int)new FileInfo(pair.Written).Length)]}"
             );
-        foreach (var pair in pairs.Where(p => p.Written.EndsWith(".glb", StringComparison.Ordinal)).Take(20))
+        // Images that edits only name are not on the disk, and this library opens every one.
+        var whole = pairs.Where(p =>
+            p.Written.EndsWith(".glb", StringComparison.Ordinal) && !p.Told.Contains("/new & ", StringComparison.Ordinal)
+        );
+        foreach (var pair in whole.Take(20))
             Assert.Equal(
                 pair.Now.Materials.Length,
                 SharpGLTF
@@ -188,7 +192,10 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
     /// <summary>Numbers beyond what a model allows are the artist's to give; a validator counts them as errors of the scene.</summary>
     private static bool Sayable(Edit edit) =>
         edit is not SetValue { To: not null } value
-        || (value.To!.Numbers.All(n => n is >= 0 and <= 1) && value.Input is not ("ior" or "iridescenceIor" or "alphaMode"));
+        || (
+            value.To!.Numbers.All(n => n is >= 0 and <= 1)
+            && value.Input is not ("ior" or "iridescenceIor" or "attenuationDistance" or "alphaMode")
+        );
 
     private List<(Pair Pair, HashSet<string> Before, HashSet<string> After)> Judged(List<Pair> pairs, string script)
     {
