@@ -145,8 +145,17 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
 
     private sealed record Pair(string Told, string Arrived, string Written, Scene Now);
 
+    /// <summary>Copies: what is written lies beside its scene, and nobody writes into the demo.</summary>
     private IEnumerable<string> Demo(params string[] endings) =>
-        demo.Answers().Select(a => a.Clean).Where(s => endings.Contains(Path.GetExtension(s)));
+        demo.Answers()
+            .Where(a => endings.Contains(Path.GetExtension(a.Clean)))
+            .Select(a =>
+            {
+                var folder = Path.GetDirectoryName(a.Clean)!;
+                foreach (var file in Directory.EnumerateFiles(folder, "*", SearchOption.AllDirectories))
+                    place.Put($"clean/{a.Name}/{Path.GetRelativePath(folder, file)}", File.ReadAllBytes(file));
+                return place.At($"clean/{a.Name}/{Path.GetFileName(a.Clean)}");
+            });
 
     private IEnumerable<string> Examples(string format) =>
         RuleCatalog
