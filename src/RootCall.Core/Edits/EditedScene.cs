@@ -20,8 +20,11 @@ public sealed class EditedScene
     private readonly Func<string>? folder;
     private readonly ImmutableList<Step> steps;
 
-    private EditedScene(ReadContext reading, Func<string>? folder, ImmutableList<Step> steps) =>
-        (this.reading, this.folder, this.steps) = (reading, folder, steps);
+    /// <summary>Of the current scene; one ledger's entries hand it on, so that most find it made.</summary>
+    private readonly SceneIndex index;
+
+    private EditedScene(ReadContext reading, Func<string>? folder, ImmutableList<Step> steps, SceneIndex index) =>
+        (this.reading, this.folder, this.steps, this.index) = (reading, folder, steps, index);
 
     /// <summary>The scene after one entry.</summary>
     /// <param name="Entry">Null for the scene before the first.</param>
@@ -80,7 +83,7 @@ public sealed class EditedScene
     /// <summary>A scene that was read before.</summary>
     /// <param name="folder">Null where files must not be read.</param>
     public static EditedScene Of(Scene scene, ReadContext reading, Func<string>? folder) =>
-        new(reading, folder, [new(null, scene, reading.Edited.ToImmutableDictionary(), scene, [])]);
+        new(reading, folder, [new(null, scene, reading.Edited.ToImmutableDictionary(), scene, [])], new(scene));
 
     /// <summary>The same scene with these entries applied; what is the same at the beginning is not applied again.</summary>
     public EditedScene With(IEnumerable<LedgerEntry> entries)
@@ -96,13 +99,14 @@ public sealed class EditedScene
         )
             same++;
         var next = steps.RemoveRange(same + 1, steps.Count - same - 1);
+        var at = next.Count == steps.Count ? index : new(next[^1].Current);
         foreach (var entry in wanted.Skip(same))
         {
             reading.Stop.ThrowIfCancellationRequested();
-            next = next.Add(Apply(next[^1], entry));
+            next = next.Add(Apply(next[^1], entry, ref at));
         }
 
-        return new(reading, folder, next);
+        return new(reading, folder, next, at);
     }
 
     /// <summary>One more entry.</summary>
@@ -122,11 +126,12 @@ public sealed class EditedScene
                 .ToDictionary(a => a.Key, a => a.Value.File!),
         };
 
-    private Step Apply(Step before, LedgerEntry entry)
+    /// <param name="index">Of the scene before, then of the scene after.</param>
+    private Step Apply(Step before, LedgerEntry entry, ref SceneIndex index)
     {
         var refused = ImmutableArray.CreateBuilder<Refusal>();
         var at = before with { Waits = false };
-        var draft = new SceneDraft(at.Current);
+        var draft = new SceneDraft(index);
         foreach (var edit in entry.Edits)
         {
             if (edit is RestoreScene)
@@ -146,6 +151,7 @@ public sealed class EditedScene
         }
 
         Settle(entry, refused, ref at, ref draft);
+        index = draft.Index;
         return at with { Entry = entry, Refused = refused.ToImmutable() };
     }
 
@@ -169,7 +175,7 @@ public sealed class EditedScene
             }
         }
 
-        draft = new(at.Current);
+        draft = new(ReferenceEquals(at.Current, scene) ? draft.IndexOf(scene) : new(at.Current));
     }
 
     private static bool Says(Scene a, Scene b) =>

@@ -24,7 +24,6 @@ public sealed class SceneDraft
     /// <summary>A place that comes into being when the scene is written.</summary>
     private static readonly ReferenceSite ToBe = new(-1, -1, 0, SiteNotation.Plain);
 
-    private readonly SceneIndex index;
     private ImmutableArray<Material>.Builder? own;
     private List<int>? cameFrom;
     private readonly Dictionary<ReferenceKey, ReferenceKey> renamedKeys = [];
@@ -45,16 +44,19 @@ public sealed class SceneDraft
     /// <param name="index">Of the scene before; drafts of one scene may share it.</param>
     public SceneDraft(SceneIndex index)
     {
-        this.index = index;
+        Index = index;
         Before = index.Scene;
         (Meshes, Nodes, Variants, Files, Answers) = (Before.Meshes, Before.Nodes, Before.Variants, Before.Files, Before.Answers);
     }
 
     public Scene Before { get; }
 
+    /// <summary>Where things of <see cref="Before"/> are found.</summary>
+    public SceneIndex Index { get; }
+
     public FormatInfo Format => Before.Format;
 
-    public IReadOnlyList<Material> Materials => own is null ? index.Materials : own;
+    public IReadOnlyList<Material> Materials => own is null ? Index.Materials : own;
 
     private ImmutableArray<Material>.Builder Own => own ??= Before.Materials.ToBuilder();
 
@@ -80,11 +82,11 @@ public sealed class SceneDraft
     /// Place of the material of that name, or id where names are shared; one that can be shown before a template. -1
     /// for none.
     /// </summary>
-    public int Find(string material) => (renamed ? places ??= SceneIndex.Names(Materials) : index.Places).GetValueOrDefault(material, -1);
+    public int Find(string material) => (renamed ? places ??= SceneIndex.Names(Materials) : Index.Places).GetValueOrDefault(material, -1);
 
     /// <summary>Places of the materials whose graph has the node of that name.</summary>
     public IEnumerable<int> With(string node) =>
-        (regrouped ? readers ??= SceneIndex.NodesOf(Materials) : index.Readers)[node].Where(i => Materials[i].Graph.Node(node) is not null);
+        (regrouped ? readers ??= SceneIndex.NodesOf(Materials) : Index.Readers)[node].Where(i => Materials[i].Graph.Node(node) is not null);
 
     /// <param name="counts">False when the same change of shared nodes was put for another material before.</param>
     public void Put(int place, Material material, bool counts = true)
@@ -217,7 +219,12 @@ public sealed class SceneDraft
                 .ToList();
         var gone = cameFrom is not null && cameFrom.Count(c => c >= 0) < Before.Materials.Length;
         var references =
-            touched.Count == 0 && !gone && put.Count == 0 && writers.Count == 0 && properties.Count == 0
+            !gone
+            && put.Count == 0
+            && writers.Count == 0
+            && properties.Count == 0
+            && renamedMaterials.Count == 0
+            && touched.All(ReadsTheSame)
                 ? Before.References
                 : References(touched, life);
         if (
@@ -251,7 +258,17 @@ public sealed class SceneDraft
         };
     }
 
+    /// <summary>The index of the scene that was built; the one there was where names and nodes are as they were.</summary>
+    public SceneIndex IndexOf(Scene built) =>
+        ReferenceEquals(built, Before) ? Index
+        : whole is not null || renamed || regrouped ? new(built)
+        : new(built, Index);
+
     private int WasAt(int place) => cameFrom is null ? place : cameFrom[place];
+
+    /// <summary>The material there was calls for the same images in the same places.</summary>
+    private bool ReadsTheSame(int place) =>
+        WasAt(place) is >= 0 and var was && Before.Materials[was].Uses().SequenceEqual(Materials[place].Uses());
 
     private static int Images(ImmutableArray<Reference> references) => references.Count(r => r.Kind == ReferenceKind.Image);
 
@@ -411,38 +428,4 @@ public sealed class SceneDraft
             reference = reference with { Sites = reference.Sites[..Math.Max(0, reference.Sites.Length + more)] };
         return more >= 0 || reference.Sites.Length > 0;
     }
-}
-
-/// <summary>Where things of a scene are found by name; made once, when it is asked for.</summary>
-public sealed class SceneIndex(Scene scene)
-{
-    private readonly Lazy<Dictionary<string, int>> places = new(() => Names(scene.Materials));
-    private readonly Lazy<ILookup<string, int>> readers = new(() => NodesOf(scene.Materials));
-
-    public Scene Scene => scene;
-
-    public IReadOnlyList<Material> Materials { get; } = scene.Materials;
-
-    internal Dictionary<string, int> Places => places.Value;
-
-    internal ILookup<string, int> Readers => readers.Value;
-
-    /// <summary>Names before ids, and materials that can be shown before templates.</summary>
-    internal static Dictionary<string, int> Names(IReadOnlyList<Material> materials)
-    {
-        var places = new Dictionary<string, int>(materials.Count * 2, StringComparer.Ordinal);
-        for (var i = 0; i < materials.Count; i++)
-            if (!materials[i].IsTemplate)
-                places.TryAdd(materials[i].Name, i);
-        for (var i = 0; i < materials.Count; i++)
-        {
-            places.TryAdd(materials[i].Name, i);
-            places.TryAdd(materials[i].Id, i);
-        }
-
-        return places;
-    }
-
-    internal static ILookup<string, int> NodesOf(IReadOnlyList<Material> materials) =>
-        materials.SelectMany((m, i) => m.Graph.Nodes.Select(n => (n.Name, i))).ToLookup(p => p.Name, p => p.i, StringComparer.Ordinal);
 }
