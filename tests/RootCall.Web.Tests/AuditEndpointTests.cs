@@ -66,6 +66,23 @@ public sealed class AuditEndpointTests(ApplicationFixture fixture)
         app.Post($"/api/scenes/{id}/ledger/undo");
     }
 
+    [Theory]
+    [InlineData("seed_tins/seed_tins.mtlx")]
+    [InlineData("lean_to/lean_to.usda")]
+    [InlineData("brass_gardener/brass_gardener.gltf")]
+    public void The_command_line_finds_the_same(string scene)
+    {
+        var causes = Audit(Open(scene))
+            .GetProperty("causes")
+            .EnumerateArray()
+            .Select(c => (Text(c, "key"), c.GetProperty("count").GetInt32()));
+        var told = Tool.RootCall("audit", fixture.Demo.At("arrived/" + scene), "--format", "json");
+        using var json = JsonDocument.Parse(told.Output);
+        var findings = json.RootElement.GetProperty("findings").EnumerateArray().CountBy(f => Text(f, "cause"));
+        Assert.NotEmpty(causes);
+        Assert.Equal(causes.Order(), findings.Select(f => (f.Key, f.Value)).Order());
+    }
+
     [Fact]
     public void Single_findings_and_all_that_is_safe_are_fixed_and_what_is_pending_is_not_put_in_twice()
     {

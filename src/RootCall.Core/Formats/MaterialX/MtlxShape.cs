@@ -4,119 +4,50 @@ using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.MaterialX;
 
-/// <summary>
-/// How a material of MaterialX takes values and images: in the inputs of its shader, or in nodes before it. A node that other
-/// inputs are fed through too is left as it is, and the input gets nodes of its own.
-/// </summary>
-internal sealed class MtlxShape : IMaterialShape
+/// <summary>How a material of MaterialX takes values and images.</summary>
+internal sealed class MtlxShape : GraphShape
 {
-    public string? SetValue(SceneDraft draft, int material, string input, ShaderValue? value)
-    {
-        var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface)
-            return $"The surface shader of {edit.Material.Name} is not there.";
-        edit.Then(() => Reach(draft, edit.Material, surface, value is null));
-        if (value is null)
-        {
-            if (surface.Input(input) is not null)
-                edit.Put(GraphEdit.Without(surface, input));
-        }
-        else
-        {
-            var type = surface.Input(input)?.Type is { Length: > 0 } known ? known : TypeOf(draft, surface, input, value);
-            if (WhyNot(input, type, ref value) is { } why)
-                return why;
-            edit.Put(GraphEdit.With(surface, input, type, value));
-        }
+    protected override GraphEdit Edit(SceneDraft draft, int material) => new(draft, material, g => GraphEdit.Pruned(MtlxImages.Derived(g)));
 
-        edit.Apply();
-        return null;
-    }
-
-    public string? SetImage(SceneDraft draft, int material, string input, ImageUse? from, ImageUse? to)
-    {
-        var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface)
-            return $"The surface shader of {edit.Material.Name} is not there.";
-        edit.Then(() => Reach(draft, edit.Material, surface, to is null));
-        var there = surface.Input(input);
-        if (to is null)
-        {
-            if (there is null)
-                return null;
-            edit.Put(there.Value is null ? GraphEdit.Without(surface, input) : GraphEdit.With(surface, input, there.Type, there.Value));
-            edit.Apply();
-            return null;
-        }
-
-        var image =
-            from is null || there is null
-                ? null
-                : edit.Graph.Nodes.FirstOrDefault(n =>
-                    n.Image is { } i && i.Reference == from.Reference && edit.Graph.ImagesOf(there).Contains(i)
-                );
-        var why = image is null ? New(draft, edit, surface, there, input, to) : Change(draft, edit, surface, there!, image, from!, to);
-        if (why is null)
-            edit.Apply();
-        return why;
-    }
-
-    private static GraphEdit Edit(SceneDraft draft, int material) => new(draft, material, g => GraphEdit.Pruned(MtlxImages.Derived(g)));
+    protected override string NoSurface(string material) => $"The surface shader of {material} is not there.";
 
     /// <summary>What inherits from the shader changes with it; what it inherits shows where it says nothing any more.</summary>
-    private static void Reach(SceneDraft draft, Material material, ShaderNode surface, bool takesOut) =>
-        draft.Ripples |=
-            (takesOut && surface.Template is not null)
-            || draft.Materials.Any(m => m.Template == material.Name || m.Graph.Nodes.Any(n => n.Template == surface.Name));
+    protected override bool Reaches(SceneDraft draft, Material material, ShaderNode surface, bool takesOut) =>
+        (takesOut && surface.Template is not null)
+        || draft.Materials.Any(m => m.Template == material.Name || m.Graph.Nodes.Any(n => n.Template == surface.Name));
 
-    private static string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
-        ShadingModels.OfType(surface.Type)?.Input(input)?.Type
-        ?? draft
+    protected override string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
+        surface.Input(input)?.Type is { Length: > 0 } known
+            ? known
+            : ShadingModels.OfType(surface.Type)?.Input(input)?.Type ?? ElsewhereSaid(draft, surface.Type, input) ?? Likely(input, value);
+
+    /// <summary>The type that another node of the same kind gives the input.</summary>
+    private static string? ElsewhereSaid(SceneDraft draft, string node, string input) =>
+        draft
             .Materials.SelectMany(m => m.Graph.Nodes)
-            .Where(n => n.Type == surface.Type)
+            .Where(n => n.Type == node)
             .Select(n => n.Input(input)?.Type)
-            .FirstOrDefault(t => t is { Length: > 0 })
-        ?? (
-            value is { } v
-                ? v.Text is not null
-                    ? "string"
-                    : v.Numbers.Length switch
-                    {
-                        1 => "float",
-                        2 => "vector2",
-                        3 => "color3",
-                        _ => "color4",
-                    }
-                : input.Contains("normal", StringComparison.Ordinal)
-                    ? "vector3"
-                    : input.Contains("color", StringComparison.Ordinal)
-                        ? "color3"
-                        : "float"
-        );
+            .FirstOrDefault(t => t is { Length: > 0 });
 
-    /// <summary>Numbers as the type takes them; a truth value is a word.</summary>
-    private static string? WhyNot(string input, string type, ref ShaderValue value)
-    {
-        if (type == "boolean" && value.Numbers is [var truth])
-            value = ShaderValue.OfText(truth == 0 ? "false" : "true");
-        var wanted = type switch
-        {
-            "float" or "integer" => 1,
-            "vector2" => 2,
-            "color3" or "vector3" => 3,
-            "color4" or "vector4" => 4,
-            _ => 0,
-        };
-        return wanted > 0
-            ? value.Text is null && value.Numbers.Length == wanted && value.Numbers.All(double.IsFinite)
-                ? null
-                : $"{input} takes {(wanted == 1 ? "a number" : $"{wanted} numbers")}."
-            : value.Text is null
-                ? $"{input} takes a word."
-                : null;
-    }
+    private static string Likely(string input, ShaderValue? value) =>
+        value is { Text: not null } ? "string"
+        : value is not null
+            ? value.Numbers.Length switch
+            {
+                1 => "float",
+                2 => "vector2",
+                3 => "color3",
+                _ => "color4",
+            }
+        : input.Contains("normal", StringComparison.Ordinal) ? "vector3"
+        : input.Contains("color", StringComparison.Ordinal) ? "color3"
+        : "float";
 
-    private static string? Change(
+    /// <summary>A truth value is a word.</summary>
+    protected override ShaderValue Spelled(string type, ShaderValue value) =>
+        type == "boolean" && value.Numbers is [var truth] ? ShaderValue.OfText(truth == 0 ? "false" : "true") : value;
+
+    protected override string? Change(
         SceneDraft draft,
         GraphEdit edit,
         ShaderNode surface,
@@ -253,9 +184,9 @@ internal sealed class MtlxShape : IMaterialShape
     /// An image node before the shader, with a channel taken out of it or a normal-map node behind it where the input
     /// needs one.
     /// </summary>
-    private static string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
+    protected override string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
     {
-        var type = there?.Type is { Length: > 0 } known ? known : TypeOf(draft, surface, name, null);
+        var type = TypeOf(draft, surface, name, null);
         if (type is not ("float" or "color3" or "color4" or "vector2" or "vector3" or "vector4"))
             return $"{name} takes no image.";
         var t = to.Transform;
@@ -352,21 +283,15 @@ internal sealed class MtlxShape : IMaterialShape
             index >= 0
                 ? new(string.Empty, "texcoord", [new("index", "integer", ShaderValue.Of(index))]) { Output = "vector2" }
                 : new(string.Empty, "geompropvalue", [new("geomprop", "string", ShaderValue.OfText(set))]) { Output = "vector2" };
-        return edit.Graph.Nodes.FirstOrDefault(n =>
+        var there = edit.Graph.Nodes.FirstOrDefault(n =>
             n.Name.StartsWith(at, StringComparison.Ordinal)
             && n.Type == fresh.Type
             && n.Inputs.Length == 1
             && n.Inputs[0].Name == fresh.Inputs[0].Name
             && Equals(n.Inputs[0].Value, fresh.Inputs[0].Value)
-        )
-            ?? edit.Add(
-                fresh with
-                {
-                    Name = edit.Free(
-                        $"{at}uv_{(index >= 0 ? index.ToString(System.Globalization.CultureInfo.InvariantCulture) : new string([.. set.Select(c => char.IsAsciiLetterOrDigit(c) ? c : '_')]))}"
-                    ),
-                }
-            );
+        );
+        var suffix = index >= 0 ? $"{index}" : new([.. set.Select(c => char.IsAsciiLetterOrDigit(c) ? c : '_')]);
+        return there ?? edit.Add(fresh with { Name = edit.Free($"{at}uv_{suffix}") });
     }
 
     /// <summary>The reference as the document of the material would write it.</summary>

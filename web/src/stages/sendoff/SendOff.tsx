@@ -122,8 +122,8 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
     <div className="min-h-0 overflow-y-auto pr-1">
       {view.pendingEntries > 0 && (
         <p className="mb-3 border border-dashed border-lichen px-2 py-1 text-[12.5px] leading-[18px] text-lichen">
-          {many(view.pendingEntries, 'entry is', 'entries are')} pending and not part of the package. Apply them first
-          with ⇧P.
+          {many(view.pendingEntries, 'entry is', 'entries are')} pending and not part of the package. Apply{' '}
+          {view.pendingEntries === 1 ? 'it' : 'them'} first with ⇧P.
         </p>
       )}
       {view.unresolved.length > 0 && (

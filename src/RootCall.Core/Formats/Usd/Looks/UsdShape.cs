@@ -8,76 +8,20 @@ namespace RootCall.Core.Formats.Usd.Looks;
 /// How a UsdShade material takes values and images: in the inputs of its shader, or through textures before it. A texture that
 /// feeds other inputs too is left as it is, and the input gets one of its own.
 /// </summary>
-internal sealed class UsdShape : IMaterialShape
+internal sealed class UsdShape : GraphShape
 {
-    public string? SetValue(SceneDraft draft, int material, string input, ShaderValue? value)
-    {
-        var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface)
-            return $"{edit.Material.Name} has no surface shader.";
-        edit.Then(() => Reach(draft, edit.Material, surface));
-        if (value is null)
-            edit.Put(GraphEdit.Without(surface, input));
-        else
-        {
-            var type = TypeOf(surface, input, value);
-            var wanted = type switch
-            {
-                "float" or "integer" or "boolean" => 1,
-                "vector2" => 2,
-                "color3" or "vector3" => 3,
-                "color4" or "vector4" => 4,
-                _ => 0,
-            };
-            if (wanted > 0 && (value.Text is not null || value.Numbers.Length != wanted || !value.Numbers.All(double.IsFinite)))
-                return $"{input} takes {(wanted == 1 ? "a number" : $"{wanted} numbers")}.";
-            if (wanted == 0 && value.Text is null)
-                return $"{input} takes a word.";
-            edit.Put(Typed(GraphEdit.With(surface, input, type, value), input));
-        }
+    protected override GraphEdit Edit(SceneDraft draft, int material) => new(draft, material, UsdImages.Derived) { NamesAreShared = false };
 
-        edit.Apply();
-        return null;
-    }
-
-    public string? SetImage(SceneDraft draft, int material, string input, ImageUse? from, ImageUse? to)
-    {
-        var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface)
-            return $"{edit.Material.Name} has no surface shader.";
-        edit.Then(() => Reach(draft, edit.Material, surface));
-        var there = surface.Input(input);
-        if (to is null)
-        {
-            if (there is null)
-                return null;
-            edit.Put(there.Value is null ? GraphEdit.Without(surface, input) : GraphEdit.With(surface, input, there.Type, there.Value));
-            edit.Apply();
-            return null;
-        }
-
-        var texture =
-            from is null || there is null
-                ? null
-                : edit.Graph.Nodes.FirstOrDefault(n =>
-                    n.Image is { } i && i.Reference == from.Reference && edit.Graph.ImagesOf(there).Contains(i)
-                );
-        var why = texture is null ? New(draft, edit, surface, there, input, to) : Change(draft, edit, surface, there!, texture, from!, to);
-        if (why is null)
-            edit.Apply();
-        return why;
-    }
-
-    private static GraphEdit Edit(SceneDraft draft, int material) => new(draft, material, UsdImages.Derived) { NamesAreShared = false };
+    protected override string NoSurface(string material) => $"{material} has no surface shader.";
 
     /// <summary>
     /// What is inherited or referenced from elsewhere changes there too; what lies outside the material may be
     /// anybody's.
     /// </summary>
-    private static void Reach(SceneDraft draft, Material material, ShaderNode surface) =>
-        draft.Ripples |= surface.Name.StartsWith('/') || material.IsTemplate || draft.Materials.Any(m => m.Template == material.Id);
+    protected override bool Reaches(SceneDraft draft, Material material, ShaderNode surface, bool takesOut) =>
+        surface.Name.StartsWith('/') || material.IsTemplate || draft.Materials.Any(m => m.Template == material.Id);
 
-    private static string TypeOf(ShaderNode surface, string input, ShaderValue? value) =>
+    protected override string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
         surface.Input(input)?.Type is { Length: > 0 } known
             ? known
             : UsdPreview.Input(surface.Type, input)?.Type
@@ -100,8 +44,10 @@ internal sealed class UsdShape : IMaterialShape
                                 : "float"
                 );
 
+    protected override int NumbersOf(string type) => type == "boolean" ? 1 : base.NumbersOf(type);
+
     /// <summary>Inputs of UsdPreviewSurface have the default of its specification.</summary>
-    private static ShaderNode Typed(ShaderNode surface, string input) =>
+    protected override ShaderNode Typed(ShaderNode surface, string input) =>
         surface.Input(input) is { Default: null } there && UsdPreview.Input(surface.Type, input) is { } known
             ? surface with
             {
@@ -109,7 +55,7 @@ internal sealed class UsdShape : IMaterialShape
             }
             : surface;
 
-    private static string? Change(
+    protected override string? Change(
         SceneDraft draft,
         GraphEdit edit,
         ShaderNode surface,
@@ -264,9 +210,9 @@ internal sealed class UsdShape : IMaterialShape
     /// A texture, its transform where it needs one, and a reader of its UV set; one that reads the image so already is
     /// taken.
     /// </summary>
-    private static string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
+    protected override string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
     {
-        var type = TypeOf(surface, name, null);
+        var type = TypeOf(draft, surface, name, null);
         if (type is not ("float" or "color3" or "vector3" or "color4" or "vector4" or "vector2"))
             return $"{name} takes no image.";
         if (Key(draft, to.Reference, out var key) is { } why)
