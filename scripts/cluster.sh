@@ -4,7 +4,10 @@ postgres_bin=$(ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1 |
 
 # The user that owns the cluster: PostgreSQL refuses to run as root.
 if [ "$(id -u)" -eq 0 ]; then
-  as_owner() { setpriv --reuid=postgres --regid=postgres --clear-groups env -i PATH="$postgres_bin:/usr/bin:/bin" LC_ALL=C.UTF-8 HOME=/tmp "$@"; }
+  as_owner() {
+    setpriv --reuid=postgres --regid=postgres --clear-groups \
+      env -i PATH="$postgres_bin:/usr/bin:/bin" LC_ALL=C.UTF-8 HOME=/tmp "$@"
+  }
 else
   as_owner() { env PATH="$postgres_bin:$PATH" LC_ALL=C.UTF-8 "$@"; }
 fi
@@ -37,7 +40,9 @@ start_cluster() {
     as_owner initdb -D "$place/data" -U rootcall --auth=scram-sha-256 --pwfile="$secret" -E UTF8 --locale=C.UTF-8 >"$log.init" 2>&1 \
       || { tail -2 "$log.init" >&2; refuse "the database cluster could not be made in $place."; }
   fi
-  if as_owner pg_ctl -D "$place/data" status >/dev/null 2>&1; then as_owner pg_ctl -D "$place/data" -m fast -w stop >/dev/null 2>&1 || true; fi
+  if as_owner pg_ctl -D "$place/data" status >/dev/null 2>&1; then
+    as_owner pg_ctl -D "$place/data" -m fast -w stop >/dev/null 2>&1 || true
+  fi
   if port_taken "$port"; then refuse "port $port is taken by another program; set ROOTCALL_DB_PORT to a free one."; fi
   local options="-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" setting
   for setting in "$@"; do options="$options -c $setting"; done
@@ -45,7 +50,8 @@ start_cluster() {
     || { tail -3 "$log" >&2 || true; refuse "the database did not start; $log says why."; }
   database="Host=127.0.0.1;Port=$port;Username=rootcall;Password=$(cat "$secret" 2>/dev/null || as_owner cat "$secret");Database=rootcall"
   export PGPASSWORD; PGPASSWORD=$(as_owner cat "$secret")
-  as_owner env PGPASSWORD="$PGPASSWORD" psql -h 127.0.0.1 -p "$port" -U rootcall -d postgres -Atqc "SELECT 1 FROM pg_database WHERE datname='rootcall'" | grep -q 1 \
+  as_owner env PGPASSWORD="$PGPASSWORD" psql -h 127.0.0.1 -p "$port" -U rootcall -d postgres -Atq \
+    -c "SELECT 1 FROM pg_database WHERE datname='rootcall'" | grep -q 1 \
     || as_owner env PGPASSWORD="$PGPASSWORD" createdb -h 127.0.0.1 -p "$port" -U rootcall rootcall
   unset PGPASSWORD
 }

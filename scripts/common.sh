@@ -25,7 +25,8 @@ need_debian() {
   mkdir -p /etc/postgresql-common
   [ -e /etc/postgresql-common/createcluster.conf ] || echo 'create_main_cluster = false' > /etc/postgresql-common/createcluster.conf
   local log; log=$(mktemp)
-  if ! { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"; } >"$log" 2>&1; then
+  if ! { apt-get update -qq \
+    && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}"; } >"$log" 2>&1; then
     tail -3 "$log" >&2
     refuse "Debian's packages could not be installed (is there a network?): ${missing[*]}"
   fi
@@ -48,12 +49,13 @@ quietly() {
 # True when nothing under the given paths is newer than the stamp.
 is_fresh() {
   local stamp=$1; shift
-  [ -e "$stamp" ] && [ -z "$(find "$@" -newer "$stamp" -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -print -quit 2>/dev/null)" ]
+  [ -e "$stamp" ] || return
+  [ -z "$(find "$@" -newer "$stamp" -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -print -quit 2>/dev/null)" ]
 }
 
 build_cli() {
   local stamp=$home/artifacts/.cli-built
-  is_fresh "$stamp" "$home/src/RootCall.Core" "$home/src/RootCall.Cli" "$home/src/RootCall.Demo" "$home/Directory.Build.props" "$home/Directory.Packages.props" && return
+  is_fresh "$stamp" "$home"/src/RootCall.{Core,Cli,Demo} "$home"/Directory.{Build,Packages}.props && return
   command -v dotnet >/dev/null || refuse "the .NET 10 SDK is not installed; install it and try again."
   quietly "building the command line" dotnet build "$home/src/RootCall.Cli" -c Release -v quiet --nologo
   touch "$stamp"
@@ -64,7 +66,7 @@ build_front_end() {
     say "installing the front end's packages"
     quietly "npm ci (is there a network?)" npm --prefix "$home/web" ci --no-progress
   fi
-  is_fresh "$home/web/dist/index.html" "$home/web/src" "$home/web/index.html" "$home/web/package-lock.json" "$home/web/vite.config.ts" && return
+  is_fresh "$home/web/dist/index.html" "$home"/web/{src,index.html,package-lock.json,vite.config.ts} && return
   say "building the front end"
   quietly "building the front end" npm --prefix "$home/web" run build
 }

@@ -15,6 +15,7 @@ run_tests() {
   quietly "CSharpier (dotnet csharpier format .)" dotnet csharpier check .
   quietly "ESLint" npm --prefix web run lint
   quietly "Prettier" npm --prefix web run format
+  check_width
   check_schema
   print_share
 
@@ -56,7 +57,8 @@ check_schema() {
   local made; made=$(mktemp --suffix=.d.ts)
   . "$home/scripts/schema.sh"
   write_schema "$made"
-  cmp -s "$made" "$home/web/src/api/schema.d.ts" || refuse "web/src/api/schema.d.ts is not what the server describes; run ./rootcall schema."
+  cmp -s "$made" "$home/web/src/api/schema.d.ts" \
+    || refuse "web/src/api/schema.d.ts is not what the server describes; run ./rootcall schema."
   rm -f "$made"
 }
 
@@ -66,10 +68,22 @@ print_law() {
   [ -f "$law" ] && cat "$law" || true
 }
 
-# Lines that are not blank, migrations and generated files not counted.
+# Code that people wrote.
+code_files() { git ls-files | grep -E '\.(cs|ts|tsx|css|cpp)$' | grep -vE 'Migrations/|schema\.d\.ts$'; }
+
+# A line is read without scrolling: 140 columns, in whatever language.
+check_width() {
+  local long
+  long=$({ code_files; git ls-files scripts rootcall .ci; } | LC_ALL=C.UTF-8 xargs -d '\n' grep -nP '^.{141,}' | cut -d: -f1,2) || true
+  [ -z "$long" ] || refuse "longer than 140 columns: $(echo $long)"
+}
+
+# lines: how many of the named files' lines are not blank.
+lines() { xargs -d '\n' cat | grep -cvE '^\s*$'; }
+
 print_share() {
   local all tests
-  all=$(cd "$home" && git ls-files | grep -E '\.(cs|ts|tsx|css|cpp)$' | grep -vE 'Migrations/|schema\.d\.ts$' | tr '\n' '\0' | xargs -0 cat | grep -cvE '^\s*$')
-  tests=$(cd "$home" && git ls-files | grep -E '\.(cs|ts|tsx)$' | grep -E '^(tests|bench)/|\.test\.tsx?$' | tr '\n' '\0' | xargs -0 cat | grep -cvE '^\s*$')
+  all=$(code_files | lines)
+  tests=$(code_files | grep -E '^(tests|bench)/|\.test\.tsx?$' | lines)
   say "tests are $tests of $all code lines, $((100 * tests / all)) %"
 }

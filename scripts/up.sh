@@ -10,7 +10,9 @@ prepare() {
   need_sdks
   need_debian postgresql libopenimageio-dev g++
   . "$home/scripts/cluster.sh" # Once more: the package may just have come.
-  if port_taken "$port"; then refuse "port $port is taken by another program (or Root Call runs already); set ROOTCALL_PORT to a free one."; fi
+  if port_taken "$port"; then
+    refuse "port $port is taken by another program (or Root Call runs already); set ROOTCALL_PORT to a free one."
+  fi
   mkdir -p "$data" || refuse "the data folder $data cannot be made."
   data=$(cd "$data" && pwd)
   build_server
@@ -40,11 +42,16 @@ settings() {
   export RootCall__FirstRoots=$data/demo/library
   local name first=
   # The watering can comes twice: as it was made, to be compared with, and as it arrived.
-  for name in clean/watering_can/watering_can.usda arrived/{tool_wall/tool_wall.obj,lean_to/lean_to.usda,seed_tins/seed_tins.mtlx,brass_gardener/brass_gardener.gltf,dew_drop/dew_drop.ply,pebble/pebble.stl,garden_gate/garden_gate.fbx,moth_jar/moth_jar.dae,seed_drawer/seed_drawer.mtlx,tin_pear/tin_pear.usdz,tin_lantern/tin_lantern.usdc,watering_can/watering_can.usda,brass_lamp/brass_lamp.glb,enamel_sign/enamel_sign.obj,glasshouse_corner/glasshouse_corner.gltf}; do
+  # A scene lies in a folder of its own name; what is opened last stands on top.
+  for name in clean/watering_can.usda arrived/{tool_wall.obj,lean_to.usda,seed_tins.mtlx,brass_gardener.gltf,dew_drop.ply} \
+    arrived/{pebble.stl,garden_gate.fbx,moth_jar.dae,seed_drawer.mtlx,tin_pear.usdz,tin_lantern.usdc,watering_can.usda} \
+    arrived/{brass_lamp.glb,enamel_sign.obj,glasshouse_corner.gltf}; do
+    name=${name%.*}/${name##*/}
     first="$first${first:+;}$data/demo/$name"
   done
   export RootCall__FirstScenes=$first
-  export ASPNETCORE_URLS=http://127.0.0.1:$port DOTNET_ENVIRONMENT=${DOTNET_ENVIRONMENT:-Production} ASPNETCORE_ENVIRONMENT=${DOTNET_ENVIRONMENT:-Production}
+  export ASPNETCORE_URLS=http://127.0.0.1:$port DOTNET_ENVIRONMENT=${DOTNET_ENVIRONMENT:-Production}
+  export ASPNETCORE_ENVIRONMENT=$DOTNET_ENVIRONMENT
 }
 
 # Runs in a session of its own, so that Ctrl+C reaches only this script, which then ends everything in order.
@@ -83,7 +90,8 @@ up() {
   build_front_end
   settings
   cd "$data"
-  start web "$home/artifacts/bin/RootCall.Web/release/RootCall.Web" --contentRoot "$home/artifacts/bin/RootCall.Web/release" --webroot "$home/web/dist"
+  local web=$home/artifacts/bin/RootCall.Web/release
+  start web "$web/RootCall.Web" --contentRoot "$web" --webroot "$home/web/dist"
   wait_for_web
   start worker "$home/artifacts/bin/RootCall.Worker/release/RootCall.Worker" --contentRoot "$home/artifacts/bin/RootCall.Worker/release"
   say "Root Call is at http://127.0.0.1:$port (Ctrl+C stops it)"

@@ -101,12 +101,20 @@ internal static class AuditBench
         {
             var set = m % (Images / 3);
             for (var r = 0; r < 3; r++)
+            {
+                var (type, space) = (
+                    r == 0 ? "color3"
+                    : r == 1 ? "float"
+                    : "vector3",
+                    r == 0 ? " colorspace=\"srgb_texture\"" : string.Empty
+                );
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"<image name=\"i{m}_{r}\" type=\"{(r == 0 ? "color3" : r == 1 ? "float" : "vector3")}\"><input "
-                        + $"name=\"file\" type=\"filename\" "
-                        + $"value=\"maps/thing{set:0000}_{roles[r]}.png\"{(r == 0 ? " colorspace=\"srgb_texture\"" : string.Empty)}/></image>\n"
+                    $"<image name=\"i{m}_{r}\" type=\"{type}\"><input name=\"file\" type=\"filename\" "
+                        + $"value=\"maps/thing{set:0000}_{roles[r]}.png\"{space}/></image>\n"
                 );
+            }
+
             text.Append(
                 CultureInfo.InvariantCulture,
                 $"<normalmap name=\"n{m}\" type=\"vector3\"><input name=\"in\" type=\"vector3\" "

@@ -3,6 +3,7 @@ using System.Text;
 using RootCall.Core.Formats.Gltf.Authoring;
 using RootCall.Testing;
 using SharpGLTF.Schema2;
+using static System.FormattableString;
 
 namespace RootCall.Bench;
 
@@ -98,10 +99,12 @@ internal static class ReadingScenes
         );
     }
 
+    /// <summary>Of each mesh.</summary>
+    private const int Points = 6_000;
+
     private static void Usda(Place place)
     {
         const int Meshes = 100;
-        const int Points = 6_000;
         var text = new StringBuilder("#usda 1.0\n( metersPerUnit = 1 )\ndef Xform \"World\"\n{\n");
         for (var m = 0; m < Meshes; m++)
         {
@@ -113,15 +116,12 @@ internal static class ReadingScenes
                 CultureInfo.InvariantCulture,
                 $"        int[] faceVertexIndices = [{string.Join(", ", Enumerable.Range(0, Points * 6).Select(i => i * 7 % Points))}]\n"
             );
+            var points = Tuples(i => Invariant($"({i * 0.0137:0.######}, {Math.Sin(i):0.######}, {i * 0.0171:0.######})"));
+            text.Append(CultureInfo.InvariantCulture, $"        point3f[] points = [{points}]\n");
+            var uvs = Tuples(i => Invariant($"({i * 0.0001:0.######}, {i * 0.0002:0.######})"));
             text.Append(
                 CultureInfo.InvariantCulture,
-                $"        point3f[] points = "
-                    + $"[{string.Join(", ", Enumerable.Range(0, Points).Select(i => string.Create(CultureInfo.InvariantCulture, $"({i * 0.0137:0.######}, {Math.Sin(i):0.######}, {i * 0.0171:0.######})")))}]\n"
-            );
-            text.Append(
-                CultureInfo.InvariantCulture,
-                $"        texCoord2f[] primvars:st = "
-                    + $"[{string.Join(", ", Enumerable.Range(0, Points).Select(i => string.Create(CultureInfo.InvariantCulture, $"({i * 0.0001:0.######}, {i * 0.0002:0.######})")))}] ( interpolation = \"vertex\" )\n    }}\n"
+                $"        texCoord2f[] primvars:st = [{uvs}] ( interpolation = \"vertex\" )\n    }}\n"
             );
         }
 
@@ -129,21 +129,13 @@ internal static class ReadingScenes
         Beside("usda", path, ("tinyusdz", () => Measure.Best(() => Tiny(path), Slow)));
     }
 
+    private static string Tuples(Func<int, string> tuple) => string.Join(", ", Enumerable.Range(0, Points).Select(tuple));
+
     private static void Tiny(string path)
     {
-        const string Script = """
-            process.type = 'renderer';
-            globalThis.window = {};
-            globalThis.location = { href: 'file:///' };
-            globalThis.document = {};
-            const { readFileSync } = require('fs');
-            const [file] = process.argv.slice(1);
-            import('tinyusdz/tinyusdz.js').then(async (m) => {
-              const usd = await m.default({ wasmBinary: readFileSync('node_modules/tinyusdz/tinyusdz.wasm'), print: () => {}, printErr: () => {} });
-              if (!new usd.TinyUSDZLoaderNative().loadFromBinary(new Uint8Array(readFileSync(file)), file)) process.exit(1);
-            });
-            """;
-        var said = Tool.Run("node", ["-e", Script, path], Path.Combine(Tool.Home, "web"));
+        const string Script =
+            "if (!new usd.TinyUSDZLoaderNative().loadFromBinary(new Uint8Array(readFileSync(args[0])), args[0])) process.exit(1);";
+        var said = Tool.Run("node", ["-e", TinyUsdz.Script(Script), path], Path.Combine(Tool.Home, "web"));
         if (said.Status != 0)
             throw new InvalidOperationException(said.Error);
     }

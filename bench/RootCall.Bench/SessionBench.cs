@@ -64,7 +64,8 @@ internal static class SessionBench
             foreach (var (map, type, input) in Maps)
                 text.Append(
                     CultureInfo.InvariantCulture,
-                    $"  <image name=\"{name}_{map}\" type=\"{type}\">\n    <input name=\"file\" type=\"filename\" value=\"maps/{name}_{map}.png\" />\n  </image>\n"
+                    $"  <image name=\"{name}_{map}\" type=\"{type}\">\n    <input name=\"file\" type=\"filename\" "
+                        + $"value=\"maps/{name}_{map}.png\" />\n  </image>\n"
                 );
             text.Append(CultureInfo.InvariantCulture, $"  <standard_surface name=\"SR_{name}\" type=\"surfaceshader\">\n");
             foreach (var (map, type, input) in Maps)
@@ -72,7 +73,8 @@ internal static class SessionBench
             text.Append(
                 CultureInfo.InvariantCulture,
                 $"    <input name=\"specular_roughness\" type=\"float\" value=\"0.4\" />\n  </standard_surface>\n"
-                    + $"  <surfacematerial name=\"{name}\" type=\"material\">\n    <input name=\"surfaceshader\" type=\"surfaceshader\" nodename=\"SR_{name}\" />\n  </surfacematerial>\n"
+                    + $"  <surfacematerial name=\"{name}\" type=\"material\">\n"
+                    + $"    <input name=\"surfaceshader\" type=\"surfaceshader\" nodename=\"SR_{name}\" />\n  </surfacematerial>\n"
             );
         }
 

@@ -23,15 +23,10 @@ internal sealed class FirstStart(
         foreach (var root in DataOptions.Split(options.Value.FirstRoots))
             await roots.Add(root, DateTimeOffset.UtcNow, stoppingToken);
         foreach (var scene in DataOptions.Split(options.Value.FirstScenes))
-            await work.Start(
-                new Arrive(
-                    scene,
-                    null,
-                    $"{Path.GetFileName(Path.GetDirectoryName(Path.GetDirectoryName(scene)))}/{Path.GetFileName(Path.GetDirectoryName(scene))}"
-                ),
-                $"Open {Path.GetFileName(scene)}",
-                null,
-                stoppingToken
-            );
+        {
+            var folder = Path.GetDirectoryName(scene);
+            var title = $"{Path.GetFileName(Path.GetDirectoryName(folder))}/{Path.GetFileName(folder)}";
+            await work.Start(new Arrive(scene, null, title), $"Open {Path.GetFileName(scene)}", null, stoppingToken);
+        }
     }
 }

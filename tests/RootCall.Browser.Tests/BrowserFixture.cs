@@ -140,15 +140,13 @@ public sealed class BrowserFixture : IDisposable
                 "const done = arguments[arguments.length - 1]; axe.run(document).then((r) => done(JSON.stringify(r.violations)));"
             )!;
         using var violations = JsonDocument.Parse(found);
+        static string Told(JsonElement node) => $"{node.GetProperty("html")} {node.GetProperty("failureSummary")}";
         return
         [
             .. violations
                 .RootElement.EnumerateArray()
                 .Where(v => v.GetProperty("impact").GetString() is "serious" or "critical")
-                .Select(v =>
-                    $"{v.GetProperty("id").GetString()}: "
-                    + $"{string.Join(" | ", v.GetProperty("nodes").EnumerateArray().Take(3).Select(n => n.GetProperty("html").GetString() + " " + n.GetProperty("failureSummary").GetString()))}"
-                ),
+                .Select(v => $"{v.GetProperty("id")}: {string.Join(" | ", v.GetProperty("nodes").EnumerateArray().Take(3).Select(Told))}"),
         ];
     }
 

@@ -148,7 +148,8 @@ public sealed class LedgerTests : IDisposable
     {
         const string Script = """
             const map = document.querySelector('[aria-label="Relocation map"]').getBoundingClientRect();
-            const labels = [...document.querySelectorAll('[aria-label="Relocation map"] button[aria-pressed]')].map((b) => b.getBoundingClientRect());
+            const buttons = document.querySelectorAll('[aria-label="Relocation map"] button[aria-pressed]');
+            const labels = [...buttons].map((b) => b.getBoundingClientRect());
             return labels.every((l) => l.bottom <= map.bottom + 1) && labels.slice(1).every((l, i) => l.top >= labels[i].bottom - 1);
             """;
         Assert.True(browser.Evaluate<bool>(Script));

@@ -118,8 +118,9 @@ public sealed class MusterActTests : IDisposable
         // HTML's own dragging cannot be done by WebDriver's mouse; its events can.
         browser.Driver.ExecuteScript(
             """
-            const row = [...document.querySelectorAll('[aria-label="Relocation map"] button')].find((b) => b.textContent.includes('jobs/other'));
-            const to = [...document.querySelectorAll('[aria-label="Relocation map"] [title]')].find((e) => e.title.endsWith('/maps') && e.tagName === 'DIV');
+            const on = (what) => [...document.querySelectorAll(`[aria-label="Relocation map"] ${what}`)];
+            const row = on('button').find((b) => b.textContent.includes('jobs/other'));
+            const to = on('div[title]').find((e) => e.title.endsWith('/maps'));
             const data = new DataTransfer();
             const at = (type) => new DragEvent(type, { bubbles: true, cancelable: true, dataTransfer: data });
             row.dispatchEvent(at('dragstart'));

@@ -43,11 +43,9 @@ internal static class AuditText
         var plan = FixPlan.Make(cause.Findings);
         if (!plan.Fixed.IsEmpty)
         {
-            var sure = plan.Fixed.Min(f => f.Fixes[0].Confidence);
-            to.WriteLine(
-                $"       fix: "
-                    + $"{plan.Fixed[0].Fixes[0].Title}{(plan.Fixed.Length > 1 ? $", and so for {plan.Fixed.Length}" : string.Empty)} ({plan.Count()}; certainty {sure.ToString("0.00", CultureInfo.InvariantCulture)})"
-            );
+            var sure = plan.Fixed.Min(f => f.Fixes[0].Confidence).ToString("0.00", CultureInfo.InvariantCulture);
+            var others = plan.Fixed.Length > 1 ? $", and so for {plan.Fixed.Length}" : string.Empty;
+            to.WriteLine($"       fix: {plan.Fixed[0].Fixes[0].Title}{others} ({plan.Count()}; certainty {sure})");
         }
 
         if (cause.Findings.Select(f => f.Decide).FirstOrDefault(d => d is not null) is { } decide)

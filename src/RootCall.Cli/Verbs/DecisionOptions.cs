@@ -162,11 +162,11 @@ internal sealed class DecisionOptions
     private static MapVariant Variant(MusterReport report, HashSet<int>? only, OpenedScene opened, string kind, string value)
     {
         var there = MapVariants.Find(report, only, opened.Context.Index.Listing, opened.Context.Facts, opened.Context.Names);
-        return there.FirstOrDefault(v => v.Kind.ToString().Equals(kind, StringComparison.OrdinalIgnoreCase) && v.Value == value)
-            ?? throw new CannotUseException(
-                $"There is no variant {kind}={value}; there {(there.Length == 1 ? "is" : "are")} "
-                    + $"{(there.IsEmpty ? "none" : string.Join(", ", there.Select(v => $"{v.Kind.ToString().ToLowerInvariant()}={v.Value}")))}."
-            );
+        var wanted = there.FirstOrDefault(v => v.Kind.ToString().Equals(kind, StringComparison.OrdinalIgnoreCase) && v.Value == value);
+        if (wanted is not null)
+            return wanted;
+        var names = there.IsEmpty ? "none" : string.Join(", ", there.Select(v => $"{v.Kind.ToString().ToLowerInvariant()}={v.Value}"));
+        throw new CannotUseException($"There is no variant {kind}={value}; there {(there.Length == 1 ? "is" : "are")} {names}.");
     }
 
     private static HouseOrder House(MusterReport report, OpenedScene opened, GatherBy by)

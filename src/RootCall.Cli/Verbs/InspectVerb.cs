@@ -28,10 +28,10 @@ internal static class InspectVerb
             else
             {
                 foreach (var (path, probe) in probes)
-                    Console.WriteLine(
-                        $"{path}: "
-                            + $"{(probe.Facts is { } f ? Print.Facts(f) : "unknown")}{(probe.Damage is null ? string.Empty : $", damaged: {probe.Damage}")}"
-                    );
+                {
+                    var facts = probe.Facts is { } f ? Print.Facts(f) : "unknown";
+                    Console.WriteLine(probe.Damage is null ? $"{path}: {facts}" : $"{path}: {facts}, damaged: {probe.Damage}");
+                }
             }
 
             return probes.Any(p => p.Probe.Damage is not null) ? 1 : 0;

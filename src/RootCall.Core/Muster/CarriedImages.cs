@@ -71,10 +71,8 @@ public static class CarriedImages
         var stem = Path.GetFileNameWithoutExtension(name);
         for (var n = 0; ; n++)
         {
-            var written =
-                n == 0
-                    ? $"{Folder}/{name}"
-                    : $"{Folder}/{stem}-{(n < 26 ? ((char)('a' + n)).ToString() : n.ToString(System.Globalization.CultureInfo.InvariantCulture))}{Path.GetExtension(name)}";
+            var suffix = n < 26 ? ((char)('a' + n)).ToString() : n.ToString(System.Globalization.CultureInfo.InvariantCulture);
+            var written = n == 0 ? $"{Folder}/{name}" : $"{Folder}/{stem}-{suffix}{Path.GetExtension(name)}";
             if (taken.ContainsKey(written))
                 continue;
             var file = Path.Combine(folder, written);

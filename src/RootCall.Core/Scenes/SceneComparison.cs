@@ -139,7 +139,11 @@ public static class SceneComparison
             ? "0"
             : number.ToString("G" + Digits.ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
 
-    private static string Of(ImageUse i) =>
-        $"{i.Reference.File} {i.Reference.Written} {i.Slot} {i.UvSet} "
-        + $"{Numbers([i.Transform.OffsetU, i.Transform.OffsetV, i.Transform.Rotation, i.Transform.ScaleU, i.Transform.ScaleV])} {i.Transform.Order} {i.WrapU} {i.WrapV} {i.DeclaredSpace} {i.EffectiveSpace} {i.Channels} {Numbers(i.Scale)} {Numbers(i.Bias)} {Numbers(i.Default)}";
+    private static string Of(ImageUse i)
+    {
+        var (t, spaces) = (i.Transform, $"{i.DeclaredSpace} {i.EffectiveSpace}");
+        var placed = $"{Numbers([t.OffsetU, t.OffsetV, t.Rotation, t.ScaleU, t.ScaleV])} {t.Order} {i.WrapU} {i.WrapV}";
+        var values = $"{i.Channels} {Numbers(i.Scale)} {Numbers(i.Bias)} {Numbers(i.Default)}";
+        return $"{i.Reference.File} {i.Reference.Written} {i.Slot} {i.UvSet} {placed} {spaces} {values}";
+    }
 }

@@ -86,12 +86,25 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
         // Of the same state of a file each process may have learned another part. Ordered, so that two never wait for each other.
         await db.Database.ExecuteSqlRawAsync(
             """
-            INSERT INTO known_files (path, bytes, modified, probe, hash, look, pixels) SELECT path, bytes, modified, probe, hash, look, pixels FROM learned ORDER BY path
+            INSERT INTO known_files AS known (path, bytes, modified, probe, hash, look, pixels)
+              SELECT path, bytes, modified, probe, hash, look, pixels FROM learned ORDER BY path
             ON CONFLICT (path) DO UPDATE SET
-              probe = COALESCE(excluded.probe, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.probe END),
-              hash = COALESCE(excluded.hash, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.hash END),
-              look = COALESCE(excluded.look, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.look END),
-              pixels = COALESCE(excluded.pixels, CASE WHEN (known_files.bytes, known_files.modified) = (excluded.bytes, excluded.modified) THEN known_files.pixels END),
+              probe = COALESCE(
+                excluded.probe,
+                CASE WHEN (known.bytes, known.modified) = (excluded.bytes, excluded.modified) THEN known.probe END
+              ),
+              hash = COALESCE(
+                excluded.hash,
+                CASE WHEN (known.bytes, known.modified) = (excluded.bytes, excluded.modified) THEN known.hash END
+              ),
+              look = COALESCE(
+                excluded.look,
+                CASE WHEN (known.bytes, known.modified) = (excluded.bytes, excluded.modified) THEN known.look END
+              ),
+              pixels = COALESCE(
+                excluded.pixels,
+                CASE WHEN (known.bytes, known.modified) = (excluded.bytes, excluded.modified) THEN known.pixels END
+              ),
               bytes = excluded.bytes, modified = excluded.modified
             """,
             stop

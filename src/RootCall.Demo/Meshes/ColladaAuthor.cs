@@ -48,7 +48,17 @@ internal static class ColladaAuthor
 
     public static string Node(DemoPart part) =>
         $"""
-                  <node id="{part.Name}" name="{part.Name}"><instance_geometry url="#{part.Name}-geo"><bind_material><technique_common><instance_material symbol="look" target="#{part.Material}"><bind_vertex_input semantic="UV" input_semantic="TEXCOORD" input_set="0"/></instance_material></technique_common></bind_material></instance_geometry></node>
+                  <node id="{part.Name}" name="{part.Name}">
+                    <instance_geometry url="#{part.Name}-geo">
+                      <bind_material>
+                        <technique_common>
+                          <instance_material symbol="look" target="#{part.Material}">
+                            <bind_vertex_input semantic="UV" input_semantic="TEXCOORD" input_set="0"/>
+                          </instance_material>
+                        </technique_common>
+                      </bind_material>
+                    </instance_geometry>
+                  </node>
 
             """;
 }

@@ -44,6 +44,21 @@ internal static class FbxAuthor
         return text.ToString();
     }
 
+    /// <param name="x">Where it stands, in scene units.</param>
+    public static string Model(long id, string name, int x) =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $$"""
+            	Model: {{id}}, "Model::{{name}}", "Mesh" {
+            		Version: 232
+            		Properties70:  {
+            			P: "Lcl Translation", "Lcl Translation", "", "A",{{x}},0,0
+            		}
+            	}
+
+            """
+        );
+
     public static string Texture(long id, string name, string absolute, string relative, double tiling) =>
         string.Create(
             CultureInfo.InvariantCulture,

@@ -13,11 +13,8 @@ internal static class UsdaAuthor
         var faces = mesh.Indices.Count / 3;
         var text = new StringBuilder();
         var (min, max) = (mesh.Positions.Aggregate(Vector3.Min), mesh.Positions.Aggregate(Vector3.Max));
-        text.Append(
-            CultureInfo.InvariantCulture,
-            $"{indent}def Mesh "
-                + $"\"{name}\"{(binding.Length > 0 ? " (\n" + indent + "    prepend apiSchemas = [\"MaterialBindingAPI\"]\n" + indent + ")" : string.Empty)}\n{indent}{{\n"
-        );
+        var schemas = binding.Length > 0 ? $" (\n{indent}    prepend apiSchemas = [\"MaterialBindingAPI\"]\n{indent})" : string.Empty;
+        text.Append(CultureInfo.InvariantCulture, $"{indent}def Mesh \"{name}\"{schemas}\n{indent}{{\n");
         void Line(string statement) => text.Append(indent).Append("    ").Append(statement).Append('\n');
         Line($"float3[] extent = [{Tuple(min)}, {Tuple(max)}]");
         Line($"int[] faceVertexCounts = [{string.Join(", ", Enumerable.Repeat("3", faces))}]");
@@ -30,12 +27,14 @@ internal static class UsdaAuthor
         );
         Line($"point3f[] points = [{string.Join(", ", mesh.Positions.Select(Tuple))}]");
         Line(
-            $"texCoord2f[] primvars:st = "
-                + $"[{string.Join(", ", mesh.Uvs.Select(u => string.Create(CultureInfo.InvariantCulture, $"({u.X:0.#####}, {1 - u.Y:0.#####})")))}] (\n{indent}        interpolation = \"vertex\"\n{indent}    )"
+            $"texCoord2f[] primvars:st = [{string.Join(", ", mesh.Uvs.Select(Tuple))}] (\n{indent}        interpolation = "
+                + $"\"vertex\"\n{indent}    )"
         );
         Line("uniform token subdivisionScheme = \"none\"");
         return text.Append(indent).Append("}\n").ToString();
     }
+
+    private static string Tuple(Vector2 uv) => string.Create(CultureInfo.InvariantCulture, $"({uv.X:0.#####}, {1 - uv.Y:0.#####})");
 
     private static string Tuple(Vector3 v) => string.Create(CultureInfo.InvariantCulture, $"({v.X:0.#####}, {v.Y:0.#####}, {v.Z:0.#####})");
 }

@@ -45,6 +45,8 @@ internal static class GardenGate
         ];
         string Texture(long id, string name, string relative, double tiling) =>
             FbxAuthor.Texture(id, name, @"D:\jobs\2231\gate\" + name + ".png", relative, tiling);
+        var geometries = string.Concat(parts.Select((p, i) => FbxAuthor.Geometry(100 + i, p)));
+        var models = string.Concat(parts.Select((p, i) => FbxAuthor.Model(200 + i, p.Name, i)));
         var text = $$"""
             ; FBX 7.4.0 project file
             ; The Tin Orchard, a made-up film
@@ -61,12 +63,7 @@ internal static class GardenGate
             	}
             }
             Objects:  {
-            {{string.Concat(parts.Select((p, i) => FbxAuthor.Geometry(100 + i, p)))}}{{string.Concat(
-                parts.Select(
-                    (p, i) =>
-                        $"\tModel: {200 + i}, \"Model::{p.Name}\", \"Mesh\" {{\n\t\tVersion: 232\n\t\tProperties70:  {{\n\t\t\tP: \"Lcl Translation\", \"Lcl Translation\", \"\", \"A\",{i},0,0\n\t\t}}\n\t}}\n"
-                )
-            )}}	Material: 300, "Material::gate_iron", "" {
+            {{geometries}}{{models}}	Material: 300, "Material::gate_iron", "" {
             		Version: 102
             		ShadingModel: "phong"
             		Properties70:  {

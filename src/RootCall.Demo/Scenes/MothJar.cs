@@ -55,9 +55,12 @@ internal static class MothJar
         var text = $"""
             <?xml version="1.0" encoding="utf-8"?>
             <COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1">
-              <asset><created>2026-01-01T00:00:00Z</created><modified>2026-01-01T00:00:00Z</modified><unit name="meter" meter="1"/><up_axis>{(
-                arrived ? "Z_UP" : "Y_UP"
-            )}</up_axis></asset>
+              <asset>
+                <created>2026-01-01T00:00:00Z</created>
+                <modified>2026-01-01T00:00:00Z</modified>
+                <unit name="meter" meter="1"/>
+                <up_axis>{(arrived ? "Z_UP" : "Y_UP")}</up_axis>
+              </asset>
               <library_images>
             {Image("glass_color", path("lamp_glass_basecolor.png")!)}{(
                 arrived ? string.Empty : Image("glass_glow", "textures/lamp_glass_emissive.png")

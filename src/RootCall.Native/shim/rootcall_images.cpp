@@ -107,7 +107,8 @@ int rootcall_look(const char* path, unsigned long long* look, long long most_pix
 
 // Stored values on an even grid of at most side x side pixels, unfiltered; 1 to 4 channels together, row by row.
 extern "C" __attribute__((visibility("default")))
-int rootcall_sample(const char* path, int side, float* values, int* width, int* height, int* channels, long long most_pixels, char* error, int capacity) {
+int rootcall_sample(const char* path, int side, float* values, int* width, int* height, int* channels, long long most_pixels,
+                    char* error, int capacity) {
     try {
         ImageSpec config;
         config["oiio:UnassociatedAlpha"] = 1;
@@ -135,7 +136,8 @@ int rootcall_sample(const char* path, int side, float* values, int* width, int* 
         std::vector<float> pixel(spec.nchannels);
         for (int y = 0; y < *height; ++y)
             for (int x = 0; x < *width; ++x) {
-                int px = spec.x + static_cast<int>((x + 0.5) * spec.width / *width), py = spec.y + static_cast<int>((y + 0.5) * spec.height / *height);
+                int px = spec.x + static_cast<int>((x + 0.5) * spec.width / *width);
+                int py = spec.y + static_cast<int>((y + 0.5) * spec.height / *height);
                 source.getpixel(px, py, 0, pixel.data(), spec.nchannels);
                 for (int c = 0; c < *channels; ++c) *values++ = pixel[order[c]];
             }

@@ -135,7 +135,16 @@ public sealed class EngineTests
         var known = Audits.Open(
             path,
             house: HouseRules.Read(
-                """{ "shaderTypes": [{ "pattern": "clockwork_*", "provider": "Clockwork shop", "status": "available", "advice": "Ask the shop.", "model": "open-pbr" }] }""",
+                """
+                {
+                  "shaderTypes": [
+                    {
+                      "pattern": "clockwork_*", "provider": "Clockwork shop", "status": "available",
+                      "advice": "Ask the shop.", "model": "open-pbr"
+                    }
+                  ]
+                }
+                """,
                 "test"
             )
         );

@@ -5,8 +5,12 @@ namespace RootCall.Core.Tests.Audit;
 /// <summary>For each rule a scene that comes near to breaking it and does not.</summary>
 internal static class NearMisses
 {
-    private const string Painted =
-        """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 } }""";
+    private const string Painted = """
+        {
+          "name": "pot",
+          "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 }
+        }
+        """;
 
     private static Example Preview(string inputs, string more = "") =>
         Example.Usda(
@@ -51,10 +55,22 @@ internal static class NearMisses
             ["assignment.default-material"] = Example.Gltf("""{ "name": "Material of the sign" }"""),
             ["assignment.unused-material"] = Preview(string.Empty),
             ["assignment.identical-materials"] = Example.Gltf(
-                """{ "name": "a", "pbrMetallicRoughness": { "roughnessFactor": 0.3 } }, { "name": "b", "pbrMetallicRoughness": { "roughnessFactor": 0.31 } }"""
+                """
+                { "name": "a", "pbrMetallicRoughness": { "roughnessFactor": 0.3 } },
+                { "name": "b", "pbrMetallicRoughness": { "roughnessFactor": 0.31 } }
+                """
             ),
             ["assignment.nearly-identical-materials"] = Example.Gltf(
-                """{ "name": "a", "pbrMetallicRoughness": { "baseColorFactor": [1, 0, 0, 1], "roughnessFactor": 0.3 } }, { "name": "b", "pbrMetallicRoughness": { "baseColorFactor": [0, 1, 0, 1], "roughnessFactor": 0.7 } }"""
+                """
+                {
+                  "name": "a",
+                  "pbrMetallicRoughness": { "baseColorFactor": [1, 0, 0, 1], "roughnessFactor": 0.3 }
+                },
+                {
+                  "name": "b",
+                  "pbrMetallicRoughness": { "baseColorFactor": [0, 1, 0, 1], "roughnessFactor": 0.7 }
+                }
+                """
             ),
             ["assignment.uv-sets-differ"] = Pbr("""  "baseColorTexture": { "index": "textures/pot_basecolor.png", "texCoord": 1 } """) with
             {
@@ -73,7 +89,14 @@ internal static class NearMisses
             ["wiring.wrong-packed-channel"] = Preview("float inputs:metallic" + From("b"), Map("tin_orm.png", "raw", "float outputs:b")),
             ["wiring.normal-without-node"] = Surface(
                 """<input name="normal" type="vector3" nodename="relief"/>""",
-                """<image name="bumps" type="vector3"><input name="file" type="filename" value="textures/tin_normal.png"/></image><normalmap name="relief" type="vector3"><input name="in" type="vector3" nodename="bumps"/></normalmap>"""
+                """
+                <image name="bumps" type="vector3">
+                  <input name="file" type="filename" value="textures/tin_normal.png"/>
+                </image>
+                <normalmap name="relief" type="vector3">
+                  <input name="in" type="vector3" nodename="bumps"/>
+                </normalmap>
+                """
             ),
             ["wiring.normal-not-unpacked"] = Preview(
                 "normal3f inputs:normal" + From("rgb"),
@@ -106,7 +129,13 @@ internal static class NearMisses
             ),
             ["wiring.cyclic-connection"] = Surface(
                 """<input name="specular_roughness" type="float" nodename="a"/><input name="coat_roughness" type="float" nodename="a"/>""",
-                """<multiply name="a" type="float"><input name="in1" type="float" nodename="b"/><input name="in2" type="float" nodename="b"/></multiply><constant name="b" type="float"><input name="value" type="float" value="0.5"/></constant>"""
+                """
+                <multiply name="a" type="float">
+                  <input name="in1" type="float" nodename="b"/>
+                  <input name="in2" type="float" nodename="b"/>
+                </multiply>
+                <constant name="b" type="float"><input name="value" type="float" value="0.5"/></constant>
+                """
             ),
             ["wiring.alpha-not-there"] = Preview("float inputs:opacity" + From("r"), Map("tin_opacity.png", "raw", "float outputs:r")),
             ["wiring.alpha-twice"] = Example.Mtl(
@@ -157,7 +186,14 @@ internal static class NearMisses
                 """ , "emissiveFactor": [1, 1, 1], "emissiveTexture": { "index": "textures/pot_emissive.png" } """
             ),
             ["values.double-sided-needed"] = Example.Gltf(
-                """{ "name": "tin_leaf", "doubleSided": true, "alphaMode": "MASK", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""
+                """
+                {
+                  "name": "tin_leaf",
+                  "doubleSided": true,
+                  "alphaMode": "MASK",
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } }
+                }
+                """
             ),
             ["values.double-sided-wasteful"] = Pbr(
                 string.Empty,
@@ -176,7 +212,11 @@ internal static class NearMisses
             ),
             ["settings.space-not-applied"] = Surface(
                 """<input name="base_color" type="color3" nodename="paint"/>""",
-                """<image name="paint" type="color3"><input name="file" type="filename" value="textures/tin_basecolor.png" colorspace="srgb_texture"/></image>"""
+                """
+                <image name="paint" type="color3">
+                  <input name="file" type="filename" value="textures/tin_basecolor.png" colorspace="srgb_texture"/>
+                </image>
+                """
             ),
             ["settings.read-both-ways"] = Pbr(
                 """  "baseColorTexture": { "index": "textures/pot_basecolor.png" } """,
@@ -260,8 +300,14 @@ internal static class NearMisses
             ["destination.feature-switch"] = Surface("""<input name="coat" type="float" value="0.6"/>""") with { For = "dusk-tracer" },
             ["destination.alpha-mode"] = Pbr(string.Empty, """ , "alphaMode": "MASK" """) with { For = "lantern-headset" },
             ["destination.textures-per-material"] = Pbr(
-                """  "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "metallicRoughnessTexture": { "index": "textures/pot_metallicroughness.png" } """,
-                """ , "normalTexture": { "index": "textures/pot_normal.png" }, "occlusionTexture": { "index": "textures/pot_occlusion.png" } """
+                """
+                "baseColorTexture": { "index": "textures/pot_basecolor.png" },
+                "metallicRoughnessTexture": { "index": "textures/pot_metallicroughness.png" }
+                """,
+                """
+                , "normalTexture": { "index": "textures/pot_normal.png" },
+                "occlusionTexture": { "index": "textures/pot_occlusion.png" }
+                """
             ) with
             {
                 For = "lantern-headset",

@@ -75,7 +75,10 @@ public sealed class RecipeTests(DemoPlace demo)
             ExampleScene.Write(
                 place.At("scene"),
                 Example.Gltf(
-                    """{ "name": "brass_lid", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }, { "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }"""
+                    """
+                    { "name": "brass_lid", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } },
+                    { "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 0.5 } }
+                    """
                 )
             )
         );

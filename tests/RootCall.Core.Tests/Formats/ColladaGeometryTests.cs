@@ -73,7 +73,10 @@ public sealed class ColladaGeometryTests : IDisposable
                 $"""
                 <COLLADA version="1.4.1">{libraries}
                   <library_geometries><geometry id="g"><mesh>
-                    <source id="p"><float_array id="pa" count="12">0 0 0 1 0 0 1 1 0 0 1 0</float_array><technique_common><accessor source="#pa" count="4" stride="3"/></technique_common></source>
+                    <source id="p">
+                      <float_array id="pa" count="12">0 0 0 1 0 0 1 1 0 0 1 0</float_array>
+                      <technique_common><accessor source="#pa" count="4" stride="3"/></technique_common>
+                    </source>
                     <vertices id="v"><input semantic="POSITION" source="#p"/></vertices>
                     {primitive.Replace("@", "<input semantic=\"VERTEX\" source=\"#v\" offset=\"0\"/>", StringComparison.Ordinal)}
                   </mesh></geometry></library_geometries>

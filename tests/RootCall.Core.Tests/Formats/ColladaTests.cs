@@ -22,17 +22,54 @@ public sealed class ColladaTests : IDisposable
                 <newparam sid="samp"><sampler2D><source>surf</source><wrap_s>MIRROR</wrap_s></sampler2D></newparam>
                 <technique sid="c"><lambert>
                   <emission><color>0 0 0 1</color></emission>
-                  <diffuse><texture texture="samp" texcoord="UV0"><extra><technique profile="x"><repeatU>3</repeatU><repeatV>2</repeatV></technique></extra></texture></diffuse>
+                  <diffuse>
+                    <texture texture="samp" texcoord="UV0">
+                      <extra>
+                        <technique profile="x"><repeatU>3</repeatU><repeatV>2</repeatV></technique>
+                      </extra>
+                    </texture>
+                  </diffuse>
                   <transparency><float>0.5</float></transparency>
                 </lambert></technique></profile_COMMON></effect></library_effects>
-              <library_materials><material id="m" name="tin &lt;1&gt;"><instance_effect url="#fx"/></material><material id="m2" name="brass"><instance_effect url="#fx"/></material></library_materials>
+              <library_materials>
+                <material id="m" name="tin &lt;1&gt;"><instance_effect url="#fx"/></material>
+                <material id="m2" name="brass"><instance_effect url="#fx"/></material>
+              </library_materials>
               <library_geometries><geometry id="g" name="leaf"><mesh>
-                <source id="p"><float_array id="pa" count="12">0 0 0 1 0 0 1 1 0 0 1 -2.5e0</float_array><technique_common><accessor source="#pa" count="4" stride="3"/></technique_common></source>
+                <source id="p">
+                  <float_array id="pa" count="12">0 0 0 1 0 0 1 1 0 0 1 -2.5e0</float_array>
+                  <technique_common><accessor source="#pa" count="4" stride="3"/></technique_common>
+                </source>
                 <vertices id="v"><input semantic="POSITION" source="#p"/></vertices>
-                <polylist material="sym" count="1"><input semantic="VERTEX" source="#v" offset="0"/><input semantic="TEXCOORD" source="#p" offset="1" set="1"/><vcount>4</vcount><p>0 0 1 1 2 2 3 3</p></polylist>
+                <polylist material="sym" count="1">
+                  <input semantic="VERTEX" source="#v" offset="0"/>
+                  <input semantic="TEXCOORD" source="#p" offset="1" set="1"/>
+                  <vcount>4</vcount>
+                  <p>0 0 1 1 2 2 3 3</p>
+                </polylist>
               </mesh></geometry></library_geometries>
-              <library_nodes><node id="part" name="part"><instance_geometry url="#g"><bind_material><technique_common><instance_material symbol="sym" target="#m"><bind_vertex_input semantic="UV0" input_semantic="TEXCOORD" input_set="1"/></instance_material></technique_common></bind_material></instance_geometry></node></library_nodes>
-              <library_visual_scenes><visual_scene id="s"><node name="top"><translate>1 2 3</translate><scale>2 2 2</scale><instance_node url="#part"/></node></visual_scene></library_visual_scenes>
+              <library_nodes>
+                <node id="part" name="part">
+                  <instance_geometry url="#g">
+                    <bind_material>
+                      <technique_common>
+                        <instance_material symbol="sym" target="#m">
+                          <bind_vertex_input semantic="UV0" input_semantic="TEXCOORD" input_set="1"/>
+                        </instance_material>
+                      </technique_common>
+                    </bind_material>
+                  </instance_geometry>
+                </node>
+              </library_nodes>
+              <library_visual_scenes>
+                <visual_scene id="s">
+                  <node name="top">
+                    <translate>1 2 3</translate>
+                    <scale>2 2 2</scale>
+                    <instance_node url="#part"/>
+                  </node>
+                </visual_scene>
+              </library_visual_scenes>
               <scene><instance_visual_scene url="#s"/></scene>
             </c:COLLADA>
             """;

@@ -63,9 +63,11 @@ public sealed class FbxTests(DemoPlace demo) : IDisposable
             const bytes = readFileSync(process.argv[1]);
             const root = bytes.subarray(8, 18).toString() === 'FBX Binary' ? parseBinary(bytes) : parseText(bytes.toString());
             const all = (name) => root.filter((n) => n.name === name).flatMap((n) => n.nodes);
+            const properties = (o) =>
+              o.nodes.filter((n) => n.name === 'Properties70').flatMap((n) => n.nodes.map((p) => String(p.props[0])));
             console.log(JSON.stringify({
               connections: all('Connections').filter((c) => c.name === 'C').map((c) => c.props.map(String).join('|')),
-              objects: all('Objects').map((o) => [o.name, String(o.props[0]), o.nodes.filter((n) => n.name === 'Properties70').flatMap((n) => n.nodes.map((p) => String(p.props[0])))]),
+              objects: all('Objects').map((o) => [o.name, String(o.props[0]), properties(o)]),
             }));
             """;
         string[] samples =

@@ -14,15 +14,19 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
 {
     private const string Document = """
         {
-          "asset": { "version": "2.0" }, "extensionsUsed": ["KHR_materials_ior", "VENDOR_haze", "KHR_lights_punctual", "EXT_mesh_gpu_instancing"], "extensionsRequired": ["VENDOR_haze"],
+          "asset": { "version": "2.0" }, "extensionsUsed": ["KHR_materials_ior", "VENDOR_haze", "KHR_lights_punctual",
+            "EXT_mesh_gpu_instancing"], "extensionsRequired": ["VENDOR_haze"],
           "extensions": { "KHR_lights_punctual": { "lights": [{ "name": "moon", "type": "directional" }] } },
           "images": [{ "uri": "a%20b.png" }, { "uri": "mr.png" }],
           "samplers": [{ "wrapS": 33071, "wrapT": 33648 }],
           "textures": [{ "source": 0, "sampler": 0 }, { "source": 1 }],
           "materials": [{ "name": "tin", "alphaMode": "MASK",
-            "pbrMetallicRoughness": { "baseColorFactor": [1, 0.5, 0.25, 0.75], "baseColorTexture": { "index": 0, "texCoord": 1, "extensions": { "KHR_texture_transform": { "scale": [2, 3], "rotation": 0.7853981633974483, "offset": [0.1, 0] } } }, "metallicRoughnessTexture": { "index": 1 } },
+            "pbrMetallicRoughness": { "baseColorFactor": [1, 0.5, 0.25, 0.75], "baseColorTexture": { "index": 0, "texCoord": 1,
+                "extensions": { "KHR_texture_transform": { "scale": [2, 3], "rotation": 0.7853981633974483, "offset": [0.1, 0] } }
+              }, "metallicRoughnessTexture": { "index": 1 } },
             "extensions": { "KHR_materials_ior": { "ior": 1.33 }, "VENDOR_haze": { "amount": 1, "more": [] } } }],
-          "nodes": [{ "name": "a", "children": [1], "translation": [1, 0, 0] }, { "name": "b", "children": [0], "extensions": { "EXT_mesh_gpu_instancing": { "attributes": { "TRANSLATION": 0 } } } }],
+          "nodes": [{ "name": "a", "children": [1], "translation": [1, 0, 0] },
+            { "name": "b", "children": [0], "extensions": { "EXT_mesh_gpu_instancing": { "attributes": { "TRANSLATION": 0 } } } }],
           "accessors": [{ "count": 12, "type": "VEC3", "componentType": 5126 }]
         }
         """;
@@ -110,9 +114,11 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         const string Meshes = """
             { "asset": { "version": "2.0" }, "extensionsUsed": ["KHR_materials_variants", "KHR_materials_pbrSpecularGlossiness"],
               "extensions": { "KHR_materials_variants": { "variants": [{ "name": "day" }, { "name": "night" }] } },
-              "materials": [{ "name": "tin" }, { "name": "old", "extensions": { "KHR_materials_pbrSpecularGlossiness": { "glossinessFactor": 0.3 } } }],
+              "materials": [{ "name": "tin" }, { "name": "old",
+                "extensions": { "KHR_materials_pbrSpecularGlossiness": { "glossinessFactor": 0.3 } } }],
               "meshes": [{ "name": "box", "primitives": [
-                { "attributes": {}, "material": 0, "extensions": { "KHR_materials_variants": { "mappings": [{ "material": 1, "variants": [1] }] } } }, { "attributes": {} }] }] }
+                { "attributes": {}, "material": 0, "extensions": { "KHR_materials_variants": { "mappings": [{ "material": 1,
+                  "variants": [1] }] } } }, { "attributes": {} }] }] }
             """;
         var path = place.Put("v.gltf", Meshes);
         var scene = Core.Formats.SceneFormats.Read(path, new(new([place.Folder]), Bounds.Default));
@@ -214,7 +220,8 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         var path = place.Put(
             "s.gltf",
             $$"""
-            { "asset": { "version": "2.0" }, "images": [{ "name": "a", "uri": "data:image/png;base64,{{data}}" }, { "name": "a", "uri": "data:image/png;base64,{{other}}" }, { "name": "b", "uri": "data:image/png;base64,{{data}}" }] }
+            { "asset": { "version": "2.0" }, "images": [{ "name": "a", "uri": "data:image/png;base64,{{data}}" }, { "name": "a",
+              "uri": "data:image/png;base64,{{other}}" }, { "name": "b", "uri": "data:image/png;base64,{{data}}" }] }
             """
         );
         place.PutPng("textures/a.png", 3);

@@ -22,8 +22,10 @@ public sealed class GltfReaderTests : IDisposable
                   "images": [ { "uri": "textures/tin%20leaf.png" }, { "uri": "packed.png" } ],
                   "textures": [ { "source": 0 }, { "source": 1 } ],
                   "materials": [
-                    { "name": "leaf", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 }, "metallicRoughnessTexture": { "index": 1 } }, "occlusionTexture": { "index": 1 } },
-                    { "pbrMetallicRoughness": {}, "extensions": { "KHR_materials_clearcoat": { "clearcoatNormalTexture": { "index": 0 } } } }
+                    { "name": "leaf", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 },
+                      "metallicRoughnessTexture": { "index": 1 } }, "occlusionTexture": { "index": 1 } },
+                    { "pbrMetallicRoughness": {},
+                      "extensions": { "KHR_materials_clearcoat": { "clearcoatNormalTexture": { "index": 0 } } } }
                   ],
                   "buffers": [ { "uri": "mesh.bin", "byteLength": 640 } ]
                 }
@@ -57,7 +59,8 @@ public sealed class GltfReaderTests : IDisposable
                 {
                   "asset": { "version": "2.0" },
                   "images": [ { "uri": "a.png" }, { "uri": "a.ktx2" }, { "uri": "a.webp" } ],
-                  "textures": [ { "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 }, "EXT_texture_webp": { "source": 2 } } } ],
+                  "textures": [ { "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 },
+                    "EXT_texture_webp": { "source": 2 } } } ],
                   "materials": [ { "name": "m", "emissiveTexture": { "index": 0 } } ]
                 }
                 """
@@ -215,7 +218,10 @@ public sealed class GltfReaderTests : IDisposable
 
     internal static byte[] GlbWith(byte[] image, string more = "") =>
         Glb(
-            $$"""{"asset":{"version":"2.0"},"images":[{"name":"inside","mimeType":"image/png","bufferView":0}{{more}}],"bufferViews":[{"buffer":0,"byteLength":{{image.Length}}}],"buffers":[{"byteLength":{{image.Length}}}]}""",
+            $$"""
+            {"asset":{"version":"2.0"},"images":[{"name":"inside","mimeType":"image/png","bufferView":0}{{more}}],
+            "bufferViews":[{"buffer":0,"byteLength":{{image.Length}}}],"buffers":[{"byteLength":{{image.Length}}}]}
+            """,
             image
         );
 

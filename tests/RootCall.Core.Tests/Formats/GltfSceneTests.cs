@@ -44,7 +44,8 @@ public sealed class GltfSceneTests : IDisposable
             "meshes": [{ "name": "pot", "primitives": [
               { "attributes": { "POSITION": 0, "NORMAL": 0, "TEXCOORD_0": 2, "TEXCOORD_1": 2, "COLOR_0": 0 }, "indices": 1, "material": 0 },
               { "attributes": { "POSITION": 0 }, "indices": 1, "material": 7 },
-              { "attributes": { "POSITION": 3 }, "extensions": { "KHR_draco_mesh_compression": {} } }] }, { "name": "none", "primitives": [] }],
+              { "attributes": { "POSITION": 3 }, "extensions": { "KHR_draco_mesh_compression": {} } }] },
+                { "name": "none", "primitives": [] }],
             {{Accessors}}
             """
         );
@@ -66,7 +67,8 @@ public sealed class GltfSceneTests : IDisposable
             "nodes": [
               { "name": "leaf", "mesh": 4, "matrix": [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 7, 8, 9, 1] },
               { "children": [0, 2, 99] },
-              { "name": "turned", "rotation": [0, 0, 0.7071067811865476, 0.7071067811865476], "scale": [2, 2, 2], "translation": [1, 0, 0] }]
+              { "name": "turned", "rotation": [0, 0, 0.7071067811865476, 0.7071067811865476], "scale": [2, 2, 2],
+                "translation": [1, 0, 0] }]
             """
         );
         Assert.Equal([("node 1", -1), ("leaf", 0), ("turned", 0)], scene.Nodes.Select(n => (n.Name, n.Parent)));
@@ -83,8 +85,10 @@ public sealed class GltfSceneTests : IDisposable
         var scene = Read(
             """
             "images": [{ "uri": "a.png" }, { "uri": "a.ktx2" }, { "uri": "b.webp" }],
-            "textures": [{ "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 } } }, { "extensions": { "EXT_texture_webp": { "source": 2 } } }],
-            "materials": [{ "name": "tin", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 } }, "emissiveTexture": { "index": 1 }, "normalTexture": { "index": 9, "scale": 0.5 } }]
+            "textures": [{ "source": 0, "extensions": { "KHR_texture_basisu": { "source": 1 } } },
+              { "extensions": { "EXT_texture_webp": { "source": 2 } } }],
+            "materials": [{ "name": "tin", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 } },
+              "emissiveTexture": { "index": 1 }, "normalTexture": { "index": 9, "scale": 0.5 } }]
             """
         );
         Assert.All(scene.References, r => Assert.Single(r.UsedBy));
@@ -144,7 +148,8 @@ public sealed class GltfSceneTests : IDisposable
             place.Put(
                 "s.gltf",
                 """
-                { "asset": { "version": "2.0" }, "buffers": [{ "uri": "b.bin", "byteLength": 100 }], "bufferViews": [{ "buffer": 0, "byteLength": 80 }],
+                { "asset": { "version": "2.0" }, "buffers": [{ "uri": "b.bin", "byteLength": 100 }],
+                  "bufferViews": [{ "buffer": 0, "byteLength": 80 }],
                   "images": [{ "bufferView": 0, "mimeType": "image/png" }, { "bufferView": 5 }, {}] }
                 """
             )

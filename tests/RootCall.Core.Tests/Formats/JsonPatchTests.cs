@@ -61,11 +61,8 @@ public sealed class JsonPatchTests
     private static string Object(Random random, int depth)
     {
         var space = random.Next(3) == 0 ? "\n  " : " ";
-        var members = Enumerable
-            .Range(0, random.Next(0, 5))
-            .Select(i =>
-                $"\"k{i}\"{space}:{space}{(depth < 3 && random.Next(2) == 0 ? Object(random, depth + 1) : random.Next(100).ToString(null, null))}"
-            );
+        var members = Enumerable.Range(0, random.Next(0, 5)).Select(i => $"\"k{i}\"{space}:{space}{Value()}");
+        string Value() => depth < 3 && random.Next(2) == 0 ? Object(random, depth + 1) : $"{random.Next(100)}";
         return "{" + space + string.Join(random.Next(2) == 0 ? "," : $" ,{space}", members) + space + "}";
     }
 

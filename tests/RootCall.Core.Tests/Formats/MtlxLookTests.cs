@@ -14,9 +14,15 @@ public sealed class MtlxLookTests : IDisposable
             <input name="file" type="filename" value="a.png"/>
           </image>
           <place2d name="place" type="vector2"><input name="scale" type="vector2" value="0.5, 0.5"/></place2d>
-          <image name="placed" type="float"><input name="file" type="filename" value="b.png"/><input name="texcoord" type="vector2" nodename="place"/></image>
+          <image name="placed" type="float">
+            <input name="file" type="filename" value="b.png"/>
+            <input name="texcoord" type="vector2" nodename="place"/>
+          </image>
           <uvs_from_elsewhere name="odd" type="vector2"/>
-          <image name="warped" type="float"><input name="file" type="filename" value="c.png"/><input name="texcoord" type="vector2" nodename="odd"/></image>
+          <image name="warped" type="float">
+            <input name="file" type="filename" value="c.png"/>
+            <input name="texcoord" type="vector2" nodename="odd"/>
+          </image>
           <standard_surface name="SR" type="surfaceshader">
             <input name="base_color" type="color3" nodename="plain"/>
             <input name="specular_roughness" type="float" nodename="placed"/>

@@ -48,17 +48,13 @@ public sealed class XmlTests
             var ours = new XmlReading()
                 .Read(File.ReadAllBytes(demo.At(file)))!
                 .Descendants()
-                .Select(d =>
-                    $"{d.Name} "
-                    + $"{string.Join(' ', d.Attributes.Where(a => !a.Name.StartsWith("xmlns", StringComparison.Ordinal)).Select(a => $"{a.Name}={a.Value}"))}"
-                );
+                .Select(d => (d.Name, d.Attributes.Where(a => !a.Name.StartsWith("xmlns", StringComparison.Ordinal))))
+                .Select(d => $"{d.Name} {string.Join(' ', d.Item2.Select(a => $"{a.Name}={a.Value}"))}");
             var theirs = System
                 .Xml.Linq.XDocument.Load(demo.At(file))
                 .Descendants()
-                .Select(d =>
-                    $"{d.Name.LocalName} "
-                    + $"{string.Join(' ', d.Attributes().Where(a => !a.IsNamespaceDeclaration).Select(a => $"{a.Name.LocalName}={a.Value}"))}"
-                );
+                .Select(d => (d.Name.LocalName, d.Attributes().Where(a => !a.IsNamespaceDeclaration)))
+                .Select(d => $"{d.LocalName} {string.Join(' ', d.Item2.Select(a => $"{a.Name.LocalName}={a.Value}"))}");
             Assert.Equal(theirs, ours);
         }
     }

@@ -174,16 +174,16 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
     private void Tell(int scenes, int sequences)
     {
         var text = new StringBuilder();
-        text.Append(
-            CultureInfo.InvariantCulture,
-            $"the law: {sequences} sequences over {scenes} "
-                + $"scenes\n{"", -18}{string.Join("", counts.Keys.Select(k => k.Format).Distinct().Order().Select(f => $"{f, 14}"))}\n"
-        );
+        var formats = counts.Keys.Select(k => k.Format).Distinct().Order().ToList();
+        string Cell(string format, string kind) =>
+            $"{counts.GetValueOrDefault((format, kind, "made"))}/"
+            + $"{counts.Where(c => c.Key.Format == format && c.Key.Kind == kind).Sum(c => c.Value)}";
+        void Row(string kind, IEnumerable<string> cells) =>
+            text.Append(kind.PadRight(18)).AppendJoin(string.Empty, cells.Select(c => c.PadLeft(14))).Append('\n');
+        text.Append(CultureInfo.InvariantCulture, $"the law: {sequences} sequences over {scenes} scenes\n");
+        Row(string.Empty, formats);
         foreach (var kind in counts.Keys.Select(k => k.Kind).Distinct().Order())
-            text.Append(
-                CultureInfo.InvariantCulture,
-                $"{kind, -18}{string.Join("", counts.Keys.Select(k => k.Format).Distinct().Order().Select(f => $"{$"{counts.GetValueOrDefault((f, kind, "made"))}/{counts.Where(c => c.Key.Format == f && c.Key.Kind == kind).Sum(c => c.Value)}", 14}"))}\n"
-            );
+            Row(kind, formats.Select(f => Cell(f, kind)));
         text.Append("each: made/tried\n");
         File.WriteAllText(Path.Combine(AppContext.BaseDirectory, "law.txt"), text.ToString());
     }

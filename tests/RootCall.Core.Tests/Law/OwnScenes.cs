@@ -112,11 +112,13 @@ internal static class OwnScenes
               "name": "tin",
               "pbrMetallicRoughness": {
                 "baseColorFactor": [1, 0.5, 0.25, 0.75],
-                "baseColorTexture": { "index": 0, "texCoord": 1, "extensions": { "KHR_texture_transform": { "scale": [2, 3], "rotation": 0.5, "texCoord": 1 } } },
+                "baseColorTexture": { "index": 0, "texCoord": 1, "extensions": { "KHR_texture_transform": { "scale": [2, 3],
+                  "rotation": 0.5, "texCoord": 1 } } },
                 "metallicRoughnessTexture": { "index": 1 }
               },
               "occlusionTexture": { "index": 1, "strength": 0.5 },
-              "extensions": { "KHR_materials_ior": { "ior": 1.33 }, "KHR_materials_sheen": {}, "VENDOR_haze": { "hazeTexture": { "index": 0 } } }
+              "extensions": { "KHR_materials_ior": { "ior": 1.33 }, "KHR_materials_sheen": {},
+                "VENDOR_haze": { "hazeTexture": { "index": 0 } } }
             },
             { "name": "tin", "alphaMode": "MASK" },
             { "extensions": { "KHR_materials_pbrSpecularGlossiness": { "diffuseTexture": { "index": 0 }, "glossinessFactor": 0.3 } } }
@@ -125,7 +127,8 @@ internal static class OwnScenes
             {
               "name": "box",
               "primitives": [
-                { "attributes": {}, "material": 0, "extensions": { "KHR_materials_variants": { "mappings": [{ "material": 1, "variants": [0] }, { "material": 2, "variants": [1] }] } } },
+                { "attributes": {}, "material": 0, "extensions": { "KHR_materials_variants": { "mappings": [{ "material": 1,
+                  "variants": [0] }, { "material": 2, "variants": [1] }] } } },
                 { "attributes": {} }
               ]
             },

@@ -188,7 +188,8 @@ public sealed class MusterTests : IDisposable
               "asset": { "version": "2.0" },
               "images": [ { "uri": "x/a_col.png" }, { "uri": "y/a_nrm.png" }, { "uri": "z/a_rgh.png" } ],
               "textures": [ { "source": 0 }, { "source": 1 }, { "source": 2 } ],
-              "materials": [ { "name": "a", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 }, "metallicRoughnessTexture": { "index": 2 } }, "normalTexture": { "index": 1 } } ]
+              "materials": [ { "name": "a", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 },
+                "metallicRoughnessTexture": { "index": 2 } }, "normalTexture": { "index": 1 } } ]
             }
             """
         );

@@ -158,11 +158,7 @@ public sealed class RoundTripTests : IDisposable
         return $"n{text}{number}";
     }
 
-    private string Gltf(IEnumerable<string> calls) =>
-        place.Put(
-            "s/s.gltf",
-            Look.Gltf([.. calls.Select(c => c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))])
-        );
+    private string Gltf(IEnumerable<string> calls) => place.Put("s/s.gltf", Look.Gltf([.. calls.Select(Encoded)]));
 
     private string Usda(IEnumerable<string> calls) =>
         place.Put(
@@ -196,17 +192,14 @@ public sealed class RoundTripTests : IDisposable
         place.Put(
             "s/s.dae",
             "<COLLADA version=\"1.4.1\"><library_images>"
-                + string.Concat(
-                    calls.Select(
-                        (c, i) =>
-                            $"<image "
-                            + $"id=\"i{i}\"><init_from>{(c.StartsWith("D:", StringComparison.Ordinal) ? "D:" + Encoded(c[2..]) : Encoded(c))}</init_from></image>\n"
-                    )
-                )
+                + string.Concat(calls.Select((c, i) => $"<image id=\"i{i}\"><init_from>{Encoded(c)}</init_from></image>\n"))
                 + "</library_images></COLLADA>"
         );
 
-    private static string Encoded(string path) => string.Join('/', path.Split('/').Select(Uri.EscapeDataString));
+    private static string Encoded(string path) =>
+        path.StartsWith("D:", StringComparison.Ordinal)
+            ? "D:" + Encoded(path[2..])
+            : string.Join('/', path.Split('/').Select(Uri.EscapeDataString));
 
     private string Obj(IEnumerable<string> calls)
     {

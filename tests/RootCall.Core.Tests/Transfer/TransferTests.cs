@@ -81,8 +81,10 @@ public sealed class TransferTests(DemoPlace demo) : IDisposable
             """
             { "asset": { "version": "2.0" }, "images": [{ "uri": "tin_color.png" }], "textures": [{ "source": 0 }],
               "materials": [{ "name": "tin", "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 } } }],
-              "accessors": [{ "count": 3, "type": "VEC3", "componentType": 5126, "min": [0, 0, 0], "max": [1, 1, 0] }, { "count": 3, "type": "VEC2", "componentType": 5126 }],
-              "meshes": [{ "name": "leaf", "primitives": [{ "attributes": { "POSITION": 0, "TEXCOORD_0": 1 }, "material": 0 }] }], "nodes": [{ "name": "leaf", "mesh": 0 }] }
+              "accessors": [{ "count": 3, "type": "VEC3", "componentType": 5126, "min": [0, 0, 0], "max": [1, 1, 0] },
+                { "count": 3, "type": "VEC2", "componentType": 5126 }],
+              "meshes": [{ "name": "leaf", "primitives": [{ "attributes": { "POSITION": 0, "TEXCOORD_0": 1 }, "material": 0 }] }],
+                "nodes": [{ "name": "leaf", "mesh": 0 }] }
             """
         );
         var context = Look.Context(place.At("b/b.gltf"), place.At("a"));

@@ -28,9 +28,11 @@ public sealed record TrialReport(IReadOnlyList<Outcome> Outcomes)
             var (found, right) = (kind.Count(o => o.Found), kind.Count(o => o.Right));
             var precision = found == 0 ? "-" : ((double)right / found).ToString("0.0000", CultureInfo.InvariantCulture);
             var recall = kind.Key.CanBeFound() ? ((double)right / kind.Count()).ToString("0.000", CultureInfo.InvariantCulture) : "-";
+            var contested = kind.Count(o => o.State == ReferenceState.Contested);
+            var missing = kind.Count(o => o.State == ReferenceState.Missing);
             text.Append(
                 CultureInfo.InvariantCulture,
-                $"{kind.Key, -18}{kind.Count(), 8}{found, 9}{right, 8}{kind.Count(o => o.State == ReferenceState.Contested), 11}{kind.Count(o => o.State == ReferenceState.Missing), 9}{precision, 11}{recall, 8}\n"
+                $"{kind.Key, -18}{kind.Count(), 8}{found, 9}{right, 8}{contested, 11}{missing, 9}{precision, 11}{recall, 8}\n"
             );
         }
 

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useRef } from 'react';
 import { useFocus } from '../state/focus';
 import { useKey } from './keys';
@@ -22,7 +23,10 @@ export function FindField({ among }: { among: string }) {
           narrow({ find: '' });
           e.currentTarget.blur();
         }}
-        className="field-sizing-content min-w-28 max-w-56 border-b border-transparent bg-transparent text-ink outline-none placeholder:text-quiet focus:border-lichen"
+        className={clsx(
+          'field-sizing-content min-w-28 max-w-56 border-b border-transparent bg-transparent text-ink outline-none',
+          'placeholder:text-quiet focus:border-lichen',
+        )}
       />
     </label>
   );

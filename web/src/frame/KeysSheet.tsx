@@ -1,4 +1,5 @@
-import { Dialog, Switch } from 'radix-ui';
+import { Dialog } from 'radix-ui';
+import { Toggle } from '../parts/Toggle';
 import { useSettings } from '../state/settings';
 
 /** The keys of this screen, and the switches for them and for the height of rows. */
@@ -29,8 +30,12 @@ export function KeysSheet({
             ))}
           </dl>
           <div className="mt-4 flex flex-col gap-2 border-t border-hair pt-3">
-            <Toggle label="Single keys do things" on={settings.keys} set={(keysOn) => settings.set({ keys: keysOn })} />
-            <Toggle label="Roomy rows" on={settings.roomy} set={(roomy) => settings.set({ roomy })} />
+            <Labelled
+              label="Single keys do things"
+              on={settings.keys}
+              set={(keysOn) => settings.set({ keys: keysOn })}
+            />
+            <Labelled label="Roomy rows" on={settings.roomy} set={(roomy) => settings.set({ roomy })} />
           </div>
           <Dialog.Close className="act soft mt-3 self-end">
             Close <kbd>Esc</kbd>
@@ -41,17 +46,11 @@ export function KeysSheet({
   );
 }
 
-function Toggle({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
+function Labelled({ label, on, set }: { label: string; on: boolean; set: (on: boolean) => void }) {
   return (
     <label className="flex items-center justify-between">
       {label}
-      <Switch.Root
-        checked={on}
-        onCheckedChange={set}
-        className="h-5 w-9 rounded-full border border-rule data-[state=checked]:border-lichen-dim"
-      >
-        <Switch.Thumb className="block size-3 translate-x-1 rounded-full bg-quiet transition-transform data-[state=checked]:translate-x-[18px] data-[state=checked]:bg-lichen" />
-      </Switch.Root>
+      <Toggle on={on} onChange={set} />
     </label>
   );
 }

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Link } from 'react-router';
 import type { AuditView, MusterView, SceneDetail, SendOffView } from '../api/client';
 import { count } from '../parts/format';
@@ -88,7 +89,10 @@ function Station({ name, left, state, open, to, built }: StationProps) {
   const mark = (
     <>
       <span
-        className={`absolute left-1/2 -translate-x-1/2 whitespace-nowrap ${here ? 'top-[14px] text-[16px] font-[750] text-ink' : 'top-[17px] text-[13px] leading-4 text-soft'}`}
+        className={clsx(
+          'absolute left-1/2 -translate-x-1/2 whitespace-nowrap',
+          here ? 'top-[14px] text-[16px] font-[750] text-ink' : 'top-[17px] text-[13px] leading-4 text-soft',
+        )}
       >
         {name}
       </span>
@@ -125,19 +129,32 @@ function Mark({
 }) {
   if (here)
     return (
-      <span className="mono absolute left-1/2 top-[35px] h-6 min-w-7 -translate-x-1/2 rounded-xl bg-ink px-2.5 text-center text-[13px] font-bold leading-6 text-[#111]">
+      <span
+        className={clsx(
+          'mono absolute left-1/2 top-[35px] h-6 min-w-7 -translate-x-1/2 rounded-xl bg-ink px-2.5',
+          'text-center text-[13px] font-bold leading-6 text-[#111]',
+        )}
+      >
         {open === undefined ? '–' : count(open)}
       </span>
     );
   if (open !== undefined && open > 0)
     return (
-      <span className="mono absolute left-1/2 top-[37px] h-5 min-w-7 -translate-x-1/2 rounded-[10px] border border-rule bg-ground px-[7px] text-center text-[11.5px] font-medium leading-[18px] text-soft">
+      <span
+        className={clsx(
+          'mono absolute left-1/2 top-[37px] h-5 min-w-7 -translate-x-1/2 rounded-[10px] border border-rule bg-ground',
+          'px-[7px] text-center text-[11.5px] font-medium leading-[18px] text-soft',
+        )}
+      >
         {count(open)}
       </span>
     );
   return (
     <span
-      className={`absolute left-1/2 top-[43px] size-2 -translate-x-1/2 rounded-full shadow-[0_0_0_4px_var(--rc-ground)] ${reached || clear ? 'bg-ink' : 'border-[1.5px] border-quiet bg-ground'}`}
+      className={clsx(
+        'absolute left-1/2 top-[43px] size-2 -translate-x-1/2 rounded-full shadow-[0_0_0_4px_var(--rc-ground)]',
+        reached || clear ? 'bg-ink' : 'border-[1.5px] border-quiet bg-ground',
+      )}
     />
   );
 }

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 
@@ -20,7 +21,10 @@ export function RisingSheet({ open, onOpenChange, title, about, aside, tall, chi
     <Dialog.Root open={open} onOpenChange={onOpenChange} modal={false}>
       <Dialog.Portal>
         <Dialog.Content
-          className={`fixed inset-x-0 bottom-[38px] z-20 flex ${tall ? 'h-[56vh]' : 'max-h-[56vh] min-h-56'} flex-col border-t-2 border-rule bg-well px-7 pb-3 pt-2.5`}
+          className={clsx(
+            'fixed inset-x-0 bottom-[38px] z-20 flex flex-col border-t-2 border-rule bg-well px-7 pb-3 pt-2.5',
+            tall ? 'h-[56vh]' : 'max-h-[56vh] min-h-56',
+          )}
           onInteractOutside={(e) => e.preventDefault()}
         >
           <div className="flex items-baseline gap-4 pb-2">

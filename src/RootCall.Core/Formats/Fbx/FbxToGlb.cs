@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 using System.Text.Json.Nodes;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
@@ -185,14 +186,27 @@ public static class FbxToGlb
 
         public bool Any => indices.Count > 0;
 
+        private string Key(int corner, int point)
+        {
+            var key = new StringBuilder().Append(CultureInfo.InvariantCulture, $"{point}");
+            if (normals is not null)
+                Add(normals.AsSpan(corner * 3, 3));
+            foreach (var uv in uvs)
+                Add(uv.AsSpan(corner * 2, 2));
+            return key.ToString();
+
+            void Add(ReadOnlySpan<float> numbers)
+            {
+                foreach (var number in numbers)
+                    key.Append(CultureInfo.InvariantCulture, $" {number:R}");
+            }
+        }
+
         public void Add(int corner, int point)
         {
             if (point < 0 || (point * 3) + 2 >= points.Length)
                 return;
-            var key = string.Create(
-                CultureInfo.InvariantCulture,
-                $"{point}{(normals is null ? string.Empty : $" {normals[corner * 3]:R} {normals[(corner * 3) + 1]:R} {normals[(corner * 3) + 2]:R}")}{string.Concat(uvs.Select(u => $" {u[corner * 2]:R} {u[(corner * 2) + 1]:R}"))}"
-            );
+            var key = Key(corner, point);
             if (!known.TryGetValue(key, out var index))
             {
                 known[key] = index = (uint)(positions.Count / 3);

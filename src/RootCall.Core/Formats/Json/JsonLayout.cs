@@ -110,7 +110,8 @@ internal sealed class JsonLayout
         {
             case JsonObject { Count: > 0 } members when indent is not null && unit.Length > 0:
                 var inner = indent + unit;
-                return $"{{{newLine}{string.Join("," + newLine, members.Select(m => inner + Name(m.Key) + Render(m.Value, inner)))}{newLine}{indent}}}";
+                var lines = members.Select(m => inner + Name(m.Key) + Render(m.Value, inner));
+                return $"{{{newLine}{string.Join("," + newLine, lines)}{newLine}{indent}}}";
             case JsonObject { Count: > 0 } members:
                 return $"{{{pad}{string.Join(comma, members.Select(m => Name(m.Key) + Render(m.Value, null)))}{pad}}}";
             case JsonArray { Count: > 0 } items when indent is not null && unit.Length > 0 && (lists || items[0] is not JsonValue):

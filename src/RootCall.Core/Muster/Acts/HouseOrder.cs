@@ -123,10 +123,11 @@ public sealed record HouseOrder(
                 by == GatherBy.Role
                     ? MapRole.Of(reference.Reference)
                     : reference.Reference.UsedBy.Select(u => u.Material).FirstOrDefault(m => m.Length > 0) ?? "shared";
-            var place = $"{Tidy}/{PortableName.Make(folder.Replace(' ', '_'))}/{PortableName.Make(Path.GetFileName(path))}";
+            var name = PortableName.Make(Path.GetFileName(path));
+            var into = $"{Tidy}/{PortableName.Make(folder.Replace(' ', '_'))}";
+            var place = $"{into}/{name}";
             for (var n = 2; taken.TryGetValue(place, out var other) && other != path; n++)
-                place =
-                    $"{Path.GetDirectoryName(place)}/{Path.GetFileNameWithoutExtension(PortableName.Make(Path.GetFileName(path)))}_{n}{Path.GetExtension(path)}";
+                place = $"{into}/{Path.GetFileNameWithoutExtension(name)}_{n}{Path.GetExtension(path)}";
             taken[place] = path;
             proposals.Add(
                 new(

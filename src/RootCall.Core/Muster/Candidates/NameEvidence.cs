@@ -44,14 +44,11 @@ internal static class NameEvidence
         if (asked.Version != file.Version)
             evidence.Add(Version(asked.Version, file.Version));
         if (asked.Colour != file.Colour || asked.Skin != file.Skin)
-            evidence.Add(
-                new(
-                    EvidenceKind.OtherVariant,
-                    $"Another variant, "
-                        + $"{string.Join(' ', new[] { file.Colour, file.Skin }.Where(t => t is not null)).TrimStart() switch { "" => "none named", var v => v }}",
-                    EvidenceWeights.OtherVariant
-                )
-            );
+        {
+            var variant = file.Colour is null && file.Skin is null ? "none named" : $"{file.Colour} {file.Skin}".Trim();
+            evidence.Add(new(EvidenceKind.OtherVariant, $"Another variant, {variant}", EvidenceWeights.OtherVariant));
+        }
+
         if (evidence.Count == 1 && asked.Stem != file.Stem && !asked.IsPattern)
             evidence.Add(new(EvidenceKind.Separators, "Other separators or case", EvidenceWeights.Separators));
         if (asked.Extension != file.Extension)

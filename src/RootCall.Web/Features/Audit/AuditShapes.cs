@@ -270,12 +270,15 @@ internal static class AuditShapes
         $"{(f.IsFloat ? f.BitDepth == 16 ? "half" : "float" : $"{f.BitDepth} bit")}, "
         + $"{f.Channels switch { 1 => "one channel", 2 => "two channels", 3 => "three channels", _ => "four channels" }}";
 
-    private static string? Url(Guid id, AuditState state, ReferenceKey key) =>
-        state.Scene.Answer(key) is { } answer
-            ? answer.Resolved is null && answer.Reference.Carried is null && answer.Candidates.IsEmpty
-                ? null
-                : $"/api/scenes/{id}/references/{answer.Number}/picture{(answer.Resolved is null && answer.Reference.Carried is null ? "?candidate=0" : string.Empty)}"
-            : UrlOfPath(id, state, key.Written);
+    private static string? Url(Guid id, AuditState state, ReferenceKey key)
+    {
+        if (state.Scene.Answer(key) is not { } answer)
+            return UrlOfPath(id, state, key.Written);
+        var picture = $"/api/scenes/{id}/references/{answer.Number}/picture";
+        return answer.Resolved is not null || answer.Reference.Carried is not null ? picture
+            : answer.Candidates.IsEmpty ? null
+            : $"{picture}?candidate=0";
+    }
 
     private static string? UrlOfPath(Guid id, AuditState state, string path)
     {

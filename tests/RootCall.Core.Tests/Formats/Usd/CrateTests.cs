@@ -36,7 +36,7 @@ public sealed class CrateTests : IDisposable
     public void Tinyusdz_reads_the_same_crate_and_counts_the_same()
     {
         place.PutPng("tin.png");
-        var said = TinyUsdz.Meshes(place.Put("tin.usdc", Crate("./tin.png")));
+        var said = UsdMeshes.Meshes(place.Put("tin.usdc", Crate("./tin.png")));
         var mesh = Assert.Single(said);
         Assert.Equal(("leaf", 20, 18), (mesh.Name, mesh.Points, mesh.Faces));
     }
@@ -180,35 +180,23 @@ public sealed class CrateTests : IDisposable
 }
 
 /// <summary>What the npm package tinyusdz makes of a file.</summary>
-internal static class TinyUsdz
+internal static class UsdMeshes
 {
     public sealed record Shape(string Name, int Points, int Faces);
 
     public static IReadOnlyList<Shape> Meshes(string path)
     {
-        // The package was made for a browser: what it asks of one is empty here.
         const string Script = """
-            process.type = 'renderer';
-            globalThis.window = {};
-            globalThis.location = { href: 'file:///' };
-            globalThis.document = {};
-            const { readFileSync } = require('fs');
-            const [file] = process.argv.slice(1);
-            const said = console.log;
-            console.log = () => {};
-            import('tinyusdz/tinyusdz.js').then(async (m) => {
-              const usd = await m.default({ wasmBinary: readFileSync('node_modules/tinyusdz/tinyusdz.wasm'), print: () => {}, printErr: () => {} });
-              const loader = new usd.TinyUSDZLoaderNative();
-              if (!loader.loadFromBinary(new Uint8Array(readFileSync(file)), file)) throw new Error(loader.error());
-              const meshes = [];
-              for (let i = 0; i < loader.numMeshes(); i++) {
-                const mesh = loader.getMesh(i);
-                meshes.push({ name: mesh.primName, points: mesh.points.length / 3, faces: mesh.faceVertexCounts.length });
-              }
-              said(JSON.stringify(meshes));
-            });
+            const loader = new usd.TinyUSDZLoaderNative();
+            if (!loader.loadFromBinary(new Uint8Array(readFileSync(args[0])), args[0])) throw new Error(loader.error());
+            const meshes = [];
+            for (let i = 0; i < loader.numMeshes(); i++) {
+              const mesh = loader.getMesh(i);
+              meshes.push({ name: mesh.primName, points: mesh.points.length / 3, faces: mesh.faceVertexCounts.length });
+            }
+            said(JSON.stringify(meshes));
             """;
-        var result = Tool.Run("node", ["-e", Script, path], Path.Combine(Tool.Home, "web"));
+        var result = Tool.Run("node", ["-e", TinyUsdz.Script(Script), path], Path.Combine(Tool.Home, "web"));
         Assert.True(result.Status == 0, result.Error);
         using var said = JsonDocument.Parse(result.Output);
         return

@@ -27,7 +27,8 @@ public sealed class UsdLookTests : IDisposable
                 rel material:binding = </W/tin>
 
                 def GeomSubset "lid" { uniform token familyName = "materialBind" int[] indices = [1] rel material:binding = </W/tin> }
-            }
+
+        }
 
             def Mesh "bare" {}
 
@@ -64,9 +65,13 @@ public sealed class UsdLookTests : IDisposable
                     string inputs:varname = "map1"
                     float2 outputs:result
                 }
-            }
 
-            def Material "brass" { token outputs:surface.connect = </W/brass/s.outputs:surface> def Shader "s" { uniform token info:id = "UsdPreviewSurface" } }
+        }
+
+            def Material "brass" {
+                token outputs:surface.connect = </W/brass/s.outputs:surface>
+                def Shader "s" { uniform token info:id = "UsdPreviewSurface" }
+            }
         }
 
         """;
@@ -154,7 +159,7 @@ public sealed class UsdLookTests : IDisposable
             Assert.Equal(([2, 2, 2, 1], [-1, -1, -1, 0]), (read.Scale.ToArray(), read.Bias.ToArray()), new ArrayPair());
         Assert.Empty(scene.Notes);
         Assert.Contains(
-            TinyUsdz.Meshes(
+            UsdMeshes.Meshes(
                 place.Put(
                     "t.usda",
                     text.Replace("def Mesh \"bare\" {}", string.Empty, StringComparison.Ordinal)

@@ -45,7 +45,15 @@ public sealed class UsdSceneTests : IDisposable
         var scene = Read(
             """
             def Xform "w" {
-                def Mesh "m" { int[] faceVertexCounts.timeSamples = { 0: [3, 4], 5: [3] } point3f[] points = [(0, 0, 0), (2, 0, 0)] float3[] extent = [(0, 0, 0), (9, 9, 9)] color3f[] primvars:displayColor = [(1, 0, 0)] normal3f[] primvars:normals = [(0, 0, 1)] float2[] primvars:second = [(0, 0)] int[] primvars:second:indices = [0] }
+                def Mesh "m" {
+                    int[] faceVertexCounts.timeSamples = { 0: [3, 4], 5: [3] }
+                    point3f[] points = [(0, 0, 0), (2, 0, 0)]
+                    float3[] extent = [(0, 0, 0), (9, 9, 9)]
+                    color3f[] primvars:displayColor = [(1, 0, 0)]
+                    normal3f[] primvars:normals = [(0, 0, 1)]
+                    float2[] primvars:second = [(0, 0)]
+                    int[] primvars:second:indices = [0]
+                }
                 def Sphere "ball" { double radius = 2 }
                 def Mesh "off" ( active = false ) { int[] faceVertexCounts = [3] }
                 over "ghost" { def Mesh "inside" { int[] faceVertexCounts = [3] } }
@@ -85,11 +93,20 @@ public sealed class UsdSceneTests : IDisposable
                 }
                 def NodeGraph "g" {
                     color3f outputs:result.connect = </m/g/i.outputs:rgb>
-                    def Shader "i" { uniform token info:id = "UsdUVTexture" asset inputs:file.connect = </m.inputs:map> float2 inputs:st.connect = </m/g/r.outputs:result> float4 inputs:fallback = (1, 0, 1, 1) }
+                    def Shader "i" {
+                        uniform token info:id = "UsdUVTexture"
+                        asset inputs:file.connect = </m.inputs:map>
+                        float2 inputs:st.connect = </m/g/r.outputs:result>
+                        float4 inputs:fallback = (1, 0, 1, 1)
+                    }
                     def Shader "r" { uniform token info:id = "UsdPrimvarReader_float2" token inputs:varname = "uv2" }
                 }
             }
-            def Material "loop" { token outputs:surface.connect = </loop/a.outputs:x> def Shader "a" { float inputs:i.connect = </loop/b.outputs:x> } def Shader "b" { float inputs:i.connect = </loop/a.outputs:x> } }
+            def Material "loop" {
+                token outputs:surface.connect = </loop/a.outputs:x>
+                def Shader "a" { float inputs:i.connect = </loop/b.outputs:x> }
+                def Shader "b" { float inputs:i.connect = </loop/a.outputs:x> }
+            }
             """
         );
         var graph = scene.Materials[0].Graph;

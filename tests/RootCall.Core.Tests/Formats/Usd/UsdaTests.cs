@@ -135,11 +135,22 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
             #usda 1.0
             ( defaultPrim = "Pot" )
             def Xform "Pot" {
-                def Mesh "body" { int[] faceVertexCounts = [4, 3] point3f[] points = [(0,0,0), (1,0,0), (1,1,0)] rel material:binding = </Pot/tin> }
+                def Mesh "body" {
+                    int[] faceVertexCounts = [4, 3]
+                    point3f[] points = [(0,0,0), (1,0,0), (1,1,0)]
+                    rel material:binding = </Pot/tin>
+                }
                 def Material "tin" {
                     token outputs:surface.connect = </Pot/tin/s.outputs:surface>
-                    def Shader "s" { uniform token info:id = "ND_standard_surface_surfaceshader" color3f inputs:base_color.connect = </Pot/tin/i.outputs:out> }
-                    def Shader "i" { uniform token info:id = "ND_image_color3" asset inputs:file = @tex/tin.<UDIM>.png@ ( colorSpace = "srgb_texture" ) string inputs:uaddressmode = "mirror" }
+                    def Shader "s" {
+                        uniform token info:id = "ND_standard_surface_surfaceshader"
+                        color3f inputs:base_color.connect = </Pot/tin/i.outputs:out>
+                    }
+                    def Shader "i" {
+                        uniform token info:id = "ND_image_color3"
+                        asset inputs:file = @tex/tin.<UDIM>.png@ ( colorSpace = "srgb_texture" )
+                        string inputs:uaddressmode = "mirror"
+                    }
                 }
             }
             """
@@ -152,7 +163,10 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
                 """
                 #usda 1.0
                 def "World" {
-                    def "a" ( prepend references = @./asset/pot.usda@ ) { double3 xformOp:translate = (1, 2, 3) uniform token[] xformOpOrder = ["xformOp:translate"] }
+                    def "a" ( prepend references = @./asset/pot.usda@ ) {
+                        double3 xformOp:translate = (1, 2, 3)
+                        uniform token[] xformOpOrder = ["xformOp:translate"]
+                    }
                     def "b" ( prepend references = @./asset/pot.usda@ ) { over "body" { rel material:binding = </World/other> } }
                     def Material "other" { }
                 }
@@ -190,7 +204,12 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
                     def Mesh "lid" { int[] faceVertexCounts = [3] }
                     def Mesh "box" {
                         int[] faceVertexCounts = [3, 4, 3]
-                        def GeomSubset "front" { uniform token elementType = "face" uniform token familyName = "materialBind" int[] indices = [1] rel material:binding = </m/glass> }
+                        def GeomSubset "front" {
+                            uniform token elementType = "face"
+                            uniform token familyName = "materialBind"
+                            int[] indices = [1]
+                            rel material:binding = </m/glass>
+                        }
                     }
                     def Xform "strong" { rel material:binding = </m/gold> ( bindMaterialAs = "strongerThanDescendants" )
                         def Mesh "inner" { int[] faceVertexCounts = [3] rel material:binding = </m/glass> } }
@@ -264,7 +283,7 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
         var report = Look.Muster(path);
         var image = report.References.Single(r => r.State == ReferenceState.Embedded);
         Assert.Equal(512, image.Facts!.Width);
-        Assert.Equal(report.Scene.Counts.Triangles, TinyUsdz.Meshes(path).Sum(m => m.Faces));
+        Assert.Equal(report.Scene.Counts.Triangles, UsdMeshes.Meshes(path).Sum(m => m.Faces));
         // Any zip program reads it.
         Assert.Equal(0, Tool.Run("unzip", ["-t", path]).Status);
     }
@@ -276,7 +295,7 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
         var scene = Look.Read(path);
         Assert.Equal(
             scene.Meshes.Select(m => (m.Name, (int)m.Vertices, (int)m.Faces)).Order(),
-            TinyUsdz.Meshes(path).Select(m => (m.Name, m.Points, m.Faces)).Order()
+            UsdMeshes.Meshes(path).Select(m => (m.Name, m.Points, m.Faces)).Order()
         );
     }
 

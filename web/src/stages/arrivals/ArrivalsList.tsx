@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import type { SceneSummary, WorkItem } from '../../api/client';
 import { useCancel } from '../../api/queries';
 import { count, dayOf, when } from '../../parts/format';
@@ -175,7 +176,10 @@ function Arriving({ name, phase, detail, part, numbers, onStop }: ArrivingProps)
   return (
     <div className="relative py-1.5 pl-[26px] pr-2" role="status">
       <span
-        className="absolute left-[2px] top-3 size-[10px] rounded-full border-[1.5px] border-ink bg-[linear-gradient(90deg,var(--rc-ink)_50%,var(--rc-ground)_50%)]"
+        className={clsx(
+          'absolute left-[2px] top-3 size-[10px] rounded-full border-[1.5px] border-ink',
+          'bg-[linear-gradient(90deg,var(--rc-ink)_50%,var(--rc-ground)_50%)]',
+        )}
         aria-hidden="true"
       />
       <div className={columns}>

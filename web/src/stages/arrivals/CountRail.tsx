@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import type { ComparedScene, SceneDetail } from '../../api/client';
 import { count } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
@@ -55,7 +56,11 @@ function RungLine({ rung, compared }: { rung: Rung; compared: boolean }) {
   const lost = related?.glyph === 'lost';
   return (
     <div
-      className={`grid items-center gap-x-2 ${compared ? 'grid-cols-[52px_60px_minmax(0,1fr)]' : 'grid-cols-[82px_16px_minmax(0,1fr)]'} ${head ? 'h-[26px]' : 'h-[21px]'}`}
+      className={clsx(
+        'grid items-center gap-x-2',
+        compared ? 'grid-cols-[52px_60px_minmax(0,1fr)]' : 'grid-cols-[82px_16px_minmax(0,1fr)]',
+        head ? 'h-[26px]' : 'h-[21px]',
+      )}
     >
       <span className={`text-right ${compared ? 'mono text-[12px] text-soft' : figure}`}>
         {compared ? (there === undefined ? '' : count(there)) : count(here)}

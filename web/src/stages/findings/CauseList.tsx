@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useEffect, useRef } from 'react';
 import type { AuditView, CauseItem } from '../../api/client';
 import { count, many } from '../../parts/format';
@@ -29,7 +30,10 @@ export function CauseList({ sceneId, causes, failed, current, onPick }: CauseLis
           own.length > 0 && (
             <section key={severity} className="mb-2.5">
               <h2
-                className={`flex h-[22px] items-center gap-[7px] border-b border-hair pb-1 text-[12.5px] ${severity === 'blocker' ? 'text-clay' : ''}`}
+                className={clsx(
+                  'flex h-[22px] items-center gap-[7px] border-b border-hair pb-1 text-[12.5px]',
+                  severity === 'blocker' && 'text-clay',
+                )}
               >
                 <Glyph name={severity} />
                 <b className="font-[680]">{severity}</b>
@@ -86,11 +90,17 @@ function Cause({ cause, current, onPick }: { cause: CauseItem; current: boolean;
       type="button"
       aria-current={current || undefined}
       onClick={() => onPick(cause.key)}
-      className={`relative grid w-full grid-cols-[54px_minmax(0,1fr)] items-start gap-x-3.5 pr-2 text-left ${current ? 'my-1 bg-held py-2.5' : 'py-1.5 hover:bg-raise'}`}
+      className={clsx(
+        'relative grid w-full grid-cols-[54px_minmax(0,1fr)] items-start gap-x-3.5 pr-2 text-left',
+        current ? 'my-1 bg-held py-2.5' : 'py-1.5 hover:bg-raise',
+      )}
     >
       {current && <span className="absolute right-[-26px] top-1/2 w-[26px] border-t-2 border-ink" aria-hidden="true" />}
       <span
-        className={`text-right tracking-[-.02em] ${current ? 'text-[40px] font-[720] leading-[38px]' : 'text-[24px] font-[640] leading-6 text-soft'}`}
+        className={clsx(
+          'text-right tracking-[-.02em]',
+          current ? 'text-[40px] font-[720] leading-[38px]' : 'text-[24px] font-[640] leading-6 text-soft',
+        )}
       >
         {count(cause.count)}
       </span>

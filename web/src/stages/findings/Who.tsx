@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import type { MemberItem } from '../../api/client';
@@ -55,7 +56,7 @@ export function Who({ members, current, focus, inFocus, onMember, onToggle }: Wh
             return (
               <Hint
                 key={m.key}
-                text={`${m.name}${m.part ? `, ${m.part}` : ''}. ${m.material ? 'Click to see it, again to add it to the focus.' : 'Click to see it.'}`}
+                text={`${m.name}${m.part ? `, ${m.part}` : ''}. Click to see it${m.material ? ', again to add it to the focus' : ''}.`}
               >
                 <button
                   type="button"
@@ -67,7 +68,11 @@ export function Who({ members, current, focus, inFocus, onMember, onToggle }: Wh
                   onClick={() => (m.key === current ? onToggle(m.material) : onMember(m.key))}
                 >
                   <span
-                    className={`block ${m.key === current ? 'outline-2 outline-offset-1 outline-white' : ''} ${m.pending ? 'opacity-50' : ''}`}
+                    className={clsx(
+                      'block',
+                      m.key === current && 'outline-2 outline-offset-1 outline-white',
+                      m.pending && 'opacity-50',
+                    )}
                     style={{ width: 30, height: 30 }}
                   >
                     <PictureAt url={m.picture} alt="" size={30} />

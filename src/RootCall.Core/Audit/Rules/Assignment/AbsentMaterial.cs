@@ -12,7 +12,9 @@ public sealed class AbsentMaterial : Rule
             Example = Example.Mtlx(
                 """
                 <standard_surface name="SR_tin" type="surfaceshader"/>
-                <surfacematerial name="tin_leaf" type="material"><input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/></surfacematerial>
+                <surfacematerial name="tin_leaf" type="material">
+                  <input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/>
+                </surfacematerial>
                 """
             ) with
             {

@@ -25,7 +25,8 @@ public sealed partial class DefaultMaterial : Rule
             .Decide("Assign the material that was meant.");
 
     [GeneratedRegex(
-        @"^(default|standard|basic|initial|surface|lambert|phong|blinn)?[ _.-]?(material|mat|shader|surface|lambert|phong|blinn|default)?[ _.-]?(\d+|#\d+)?$",
+        @"^(default|standard|basic|initial|surface|lambert|phong|blinn)?"
+            + @"[ _.-]?(material|mat|shader|surface|lambert|phong|blinn|default)?[ _.-]?(\d+|#\d+)?$",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex Names();

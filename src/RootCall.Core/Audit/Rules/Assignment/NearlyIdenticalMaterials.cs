@@ -59,8 +59,11 @@ public sealed class NearlyIdenticalMaterials : Rule
         }
     }
 
-    private static string Text(InputView input) =>
-        $"{input.Name}={(input.IsConnected ? string.Join(',', input.Maps.Select(m => m.Use)) + input.Factor : string.Join(',', input.Numbers))}{input.Input.Effective?.Text}";
+    private static string Text(InputView input)
+    {
+        var read = input.IsConnected ? string.Join(',', input.Maps.Select(m => m.Use)) + input.Factor : string.Join(',', input.Numbers);
+        return $"{input.Name}={read}{input.Input.Effective?.Text}";
+    }
 
     private static string Show(IEnumerable<double> numbers) =>
         string.Join(" ", numbers.Select(n => n.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture)));

@@ -13,7 +13,12 @@ public sealed class UvSetsDiffer : MaterialRule
             Source = "glTF 2.0, 3.9.2 “texCoord”; UsdPreviewSurface 2.6, “UsdPrimvarReader”: an absent primvar gives the fallback.",
             Fix = "Splits the material: a copy reads the set that the other meshes do have.",
             Example = Example.Gltf(
-                """{ "name": "tin", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/tin_basecolor.png", "texCoord": 1 } } }"""
+                """
+                {
+                  "name": "tin",
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/tin_basecolor.png", "texCoord": 1 } }
+                }
+                """
             ) with
             {
                 Meshes = [new("lid", "tin", 2), new("handle", "tin", 1)],

@@ -11,7 +11,9 @@ public sealed class FeatureSwitchedOff : MaterialRule
             Example = Example.Mtlx(
                 """
                 <standard_surface name="SR_wax" type="surfaceshader"><input name="subsurface" type="float" value="0.6"/></standard_surface>
-                <surfacematerial name="wax" type="material"><input name="surfaceshader" type="surfaceshader" nodename="SR_wax"/></surfacematerial>
+                <surfacematerial name="wax" type="material">
+                  <input name="surfaceshader" type="surfaceshader" nodename="SR_wax"/>
+                </surfacematerial>
                 """
             ) with
             {

@@ -9,7 +9,19 @@ public sealed class TooManyTextures : MaterialRule
             Why = "The last ones are dropped, or the material is not compiled.",
             Source = "The destination.",
             Example = Example.Gltf(
-                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "metallicRoughnessTexture": { "index": "textures/pot_metallicroughness.png" } }, "normalTexture": { "index": "textures/pot_normal.png" }, "occlusionTexture": { "index": "textures/pot_occlusion.png" }, "emissiveFactor": [1, 1, 1], "emissiveTexture": { "index": "textures/pot_emissive.png" } }"""
+                """
+                {
+                  "name": "pot",
+                  "pbrMetallicRoughness": {
+                    "baseColorTexture": { "index": "textures/pot_basecolor.png" },
+                    "metallicRoughnessTexture": { "index": "textures/pot_metallicroughness.png" }
+                  },
+                  "normalTexture": { "index": "textures/pot_normal.png" },
+                  "occlusionTexture": { "index": "textures/pot_occlusion.png" },
+                  "emissiveFactor": [1, 1, 1],
+                  "emissiveTexture": { "index": "textures/pot_emissive.png" }
+                }
+                """
             ) with
             {
                 For = "lantern-headset",

@@ -27,7 +27,12 @@ public sealed class MapNotConnected : MaterialRule
             Source = "Common practice.",
             Fix = "Connects it: data as data, a normal through a normal-map node, with the tiling and UV set of the base colour.",
             Example = Example.Gltf(
-                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 } }"""
+                """
+                {
+                  "name": "pot",
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 }
+                }
+                """
             ) with
             {
                 Beside = ["textures/pot_normal.png"],

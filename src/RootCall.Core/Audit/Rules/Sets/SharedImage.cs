@@ -49,6 +49,7 @@ public sealed class SharedImage : Rule
                 .ToList();
             if (others.Count == 0)
                 continue;
+            var folders = others.Take(3).Select(o => Path.GetFileName(Path.GetDirectoryName(o.Beside.Path)));
             yield return Found(
                     new Target("image", name.Text),
                     $"{string.Join(", ", materials.Take(4).Select(m => m.Name))} read one {name.Text}; {others.Count} other "
@@ -60,10 +61,7 @@ public sealed class SharedImage : Rule
                     new PairEvidence("image", group.Key, others[0].Beside.Path, "contents"),
                     new PictureEvidence(group.First().Use.Reference)
                 )
-                .Decide(
-                    $"Say which material wants which: "
-                        + $"{string.Join(", ", others.Take(3).Select(o => Path.GetFileName(Path.GetDirectoryName(o.Beside.Path))))} hold the others."
-                );
+                .Decide($"Say which material wants which: {string.Join(", ", folders)} hold the others.");
         }
     }
 }

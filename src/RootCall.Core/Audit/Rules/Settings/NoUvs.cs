@@ -9,7 +9,12 @@ public sealed class NoUvs : MaterialRule
             Why = "There is nothing to lay the image on.",
             Source = "glTF 2.0, 3.7.2.1: TEXCOORD_n; common practice.",
             Example = Example.Gltf(
-                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 } }"""
+                """
+                {
+                  "name": "pot",
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 }
+                }
+                """
             ) with
             {
                 Meshes = [new("pot", "pot", 0)],

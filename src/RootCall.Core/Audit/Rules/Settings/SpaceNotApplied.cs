@@ -11,9 +11,15 @@ public sealed class SpaceNotApplied : MapRule
             Fix = "Says none.",
             Example = Example.Mtlx(
                 """
-                <image name="rough" type="float"><input name="file" type="filename" value="textures/tin_roughness.png" colorspace="srgb_texture"/></image>
-                <standard_surface name="SR_tin" type="surfaceshader"><input name="specular_roughness" type="float" nodename="rough"/></standard_surface>
-                <surfacematerial name="tin" type="material"><input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/></surfacematerial>
+                <image name="rough" type="float">
+                  <input name="file" type="filename" value="textures/tin_roughness.png" colorspace="srgb_texture"/>
+                </image>
+                <standard_surface name="SR_tin" type="surfaceshader">
+                  <input name="specular_roughness" type="float" nodename="rough"/>
+                </standard_surface>
+                <surfacematerial name="tin" type="material">
+                  <input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/>
+                </surfacematerial>
                 """
             ),
         };

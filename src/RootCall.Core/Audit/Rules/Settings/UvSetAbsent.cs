@@ -13,7 +13,15 @@ public sealed class UvSetAbsent : MaterialRule
             Source = "glTF 2.0, 3.9.2 “texCoord”; UsdPreviewSurface Proposal 2.6, “UsdPrimvarReader”, varname.",
             Fix = "Reads the set that the meshes do carry, when they all carry the same one.",
             Example = Example.Gltf(
-                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png", "texCoord": 1 }, "roughnessFactor": 0.7 } }"""
+                """
+                {
+                  "name": "pot",
+                  "pbrMetallicRoughness": {
+                    "baseColorTexture": { "index": "textures/pot_basecolor.png", "texCoord": 1 },
+                    "roughnessFactor": 0.7
+                  }
+                }
+                """
             ),
         };
 

@@ -43,9 +43,8 @@ public sealed class WrapLeftToFile : MapRule
             yield break;
         yield return Found(
                 map.Input,
-                Invariant(
-                    $"{map.FileText} of {map.Material.Name} repeats {t.ScaleU:0.##} x {t.ScaleV:0.##}; how it wraps is left to the image file."
-                ),
+                Invariant($"{map.FileText} of {map.Material.Name} repeats {t.ScaleU:0.##} x {t.ScaleV:0.##}; ")
+                    + "how it wraps is left to the image file.",
                 "tiled map leaves its wrap mode to the image",
                 "tiled maps leave their wrap mode to the image"
             )

@@ -13,7 +13,14 @@ public sealed class BlendWhereCutOut : MaterialRule
             Source = "glTF 2.0, 3.9.4 “alphaMode”, implementation note on MASK and BLEND.",
             Fix = "Sets MASK.",
             Example = Example.Gltf(
-                """{ "name": "leaf", "alphaMode": "BLEND", "doubleSided": true, "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""
+                """
+                {
+                  "name": "leaf",
+                  "alphaMode": "BLEND",
+                  "doubleSided": true,
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } }
+                }
+                """
             ),
         };
 

@@ -15,8 +15,12 @@ public sealed class ColouredDielectric : InputRule
             Thresholds = [new("most", 0.15, string.Empty, "Largest difference between the channels.")],
             Example = Example.Mtlx(
                 """
-                <standard_surface name="SR_door" type="surfaceshader"><input name="specular_color" type="color3" value="1, 0.5, 0.3"/></standard_surface>
-                <surfacematerial name="door" type="material"><input name="surfaceshader" type="surfaceshader" nodename="SR_door"/></surfacematerial>
+                <standard_surface name="SR_door" type="surfaceshader">
+                  <input name="specular_color" type="color3" value="1, 0.5, 0.3"/>
+                </standard_surface>
+                <surfacematerial name="door" type="material">
+                  <input name="surfaceshader" type="surfaceshader" nodename="SR_door"/>
+                </surfacematerial>
                 """
             ),
         };

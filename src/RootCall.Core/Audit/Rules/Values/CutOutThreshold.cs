@@ -14,7 +14,15 @@ public sealed class CutOutThreshold : MaterialRule
             Source = "glTF 2.0, 3.9.4 “alphaCutoff” (0.5 by default); UsdPreviewSurface Proposal 2.6, “opacityThreshold”.",
             Fix = "Sets 0.5.",
             Example = Example.Gltf(
-                """{ "name": "leaf", "alphaMode": "MASK", "doubleSided": true, "alphaCutoff": 0, "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""
+                """
+                {
+                  "name": "leaf",
+                  "alphaMode": "MASK",
+                  "doubleSided": true,
+                  "alphaCutoff": 0,
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } }
+                }
+                """
             ),
         };
 

@@ -31,7 +31,13 @@ public sealed class DoubleSidedNeeded : MaterialRule
             Source = "glTF 2.0, 3.9.5 “Double Sided”: false by default, back faces are culled.",
             Fix = "Sets doubleSided.",
             Example = Example.Gltf(
-                """{ "name": "tin_leaf", "alphaMode": "MASK", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""
+                """
+                {
+                  "name": "tin_leaf",
+                  "alphaMode": "MASK",
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } }
+                }
+                """
             ),
         };
 

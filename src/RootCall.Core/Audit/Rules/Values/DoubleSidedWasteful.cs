@@ -13,7 +13,16 @@ public sealed class DoubleSidedWasteful : MaterialRule
             Source = "KHR_materials_volume: the mesh must be closed; doubleSided with a thickness has no meaning.",
             Fix = "Takes doubleSided back.",
             Example = Example.Gltf(
-                """{ "name": "jar", "doubleSided": true, "extensions": { "KHR_materials_transmission": { "transmissionFactor": 1 }, "KHR_materials_volume": { "thicknessFactor": 0.02 } } }"""
+                """
+                {
+                  "name": "jar",
+                  "doubleSided": true,
+                  "extensions": {
+                    "KHR_materials_transmission": { "transmissionFactor": 1 },
+                    "KHR_materials_volume": { "thicknessFactor": 0.02 }
+                  }
+                }
+                """
             ),
         };
 

@@ -10,7 +10,14 @@ public sealed class SelfLit : MaterialRule
             Source = "Common practice.",
             Fix = "Disconnects the map from the emission.",
             Example = Example.Gltf(
-                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 }, "emissiveFactor": [1, 1, 1], "emissiveTexture": { "index": "textures/pot_basecolor.png" } }"""
+                """
+                {
+                  "name": "pot",
+                  "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" }, "roughnessFactor": 0.7 },
+                  "emissiveFactor": [1, 1, 1],
+                  "emissiveTexture": { "index": "textures/pot_basecolor.png" }
+                }
+                """
             ),
         };
 

@@ -14,7 +14,15 @@ public sealed class TintedMap : MaterialRule
             Fix = "Sets the tint to white.",
             Thresholds = [new("least", 0.6, string.Empty, "The darkest channel of a tint that is still taken for white.")],
             Example = Example.Gltf(
-                """{ "name": "pot", "pbrMetallicRoughness": { "baseColorFactor": [0.4, 0.2, 0.2, 1], "baseColorTexture": { "index": "textures/pot_basecolor.png" } } }"""
+                """
+                {
+                  "name": "pot",
+                  "pbrMetallicRoughness": {
+                    "baseColorFactor": [0.4, 0.2, 0.2, 1],
+                    "baseColorTexture": { "index": "textures/pot_basecolor.png" }
+                  }
+                }
+                """
             ),
         };
 

@@ -11,10 +11,20 @@ public sealed class CyclicConnection : InputRule
             Fix = "Disconnects the image at the surface shader when there is one; otherwise the artist decides where to cut.",
             Example = Example.Mtlx(
                 """
-                <multiply name="a" type="float"><input name="in1" type="float" nodename="b"/><input name="in2" type="float" value="0.5"/></multiply>
-                <multiply name="b" type="float"><input name="in1" type="float" nodename="a"/><input name="in2" type="float" value="0.5"/></multiply>
-                <standard_surface name="SR_tin" type="surfaceshader"><input name="specular_roughness" type="float" nodename="a"/></standard_surface>
-                <surfacematerial name="tin" type="material"><input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/></surfacematerial>
+                <multiply name="a" type="float">
+                  <input name="in1" type="float" nodename="b"/>
+                  <input name="in2" type="float" value="0.5"/>
+                </multiply>
+                <multiply name="b" type="float">
+                  <input name="in1" type="float" nodename="a"/>
+                  <input name="in2" type="float" value="0.5"/>
+                </multiply>
+                <standard_surface name="SR_tin" type="surfaceshader">
+                  <input name="specular_roughness" type="float" nodename="a"/>
+                </standard_surface>
+                <surfacematerial name="tin" type="material">
+                  <input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/>
+                </surfacematerial>
                 """
             ),
         };

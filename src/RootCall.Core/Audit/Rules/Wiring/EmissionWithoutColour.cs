@@ -13,7 +13,13 @@ public sealed class EmissionWithoutColour : MaterialRule
             Source = "KHR_materials_emissive_strength; OpenPBR 1.1, “Emission”.",
             Fix = "Takes the strength back to what it is without a word.",
             Example = Example.Gltf(
-                """{ "name": "lamp", "emissiveFactor": [0, 0, 0], "extensions": { "KHR_materials_emissive_strength": { "emissiveStrength": 8 } } }"""
+                """
+                {
+                  "name": "lamp",
+                  "emissiveFactor": [0, 0, 0],
+                  "extensions": { "KHR_materials_emissive_strength": { "emissiveStrength": 8 } }
+                }
+                """
             ),
         };
 

@@ -15,8 +15,12 @@ public sealed class NormalWithoutNode : MapRule
             Example = Example.Mtlx(
                 """
                 <image name="bumps" type="vector3"><input name="file" type="filename" value="textures/tin_normal.png"/></image>
-                <standard_surface name="SR_tin" type="surfaceshader"><input name="normal" type="vector3" nodename="bumps"/></standard_surface>
-                <surfacematerial name="tin" type="material"><input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/></surfacematerial>
+                <standard_surface name="SR_tin" type="surfaceshader">
+                  <input name="normal" type="vector3" nodename="bumps"/>
+                </standard_surface>
+                <surfacematerial name="tin" type="material">
+                  <input name="surfaceshader" type="surfaceshader" nodename="SR_tin"/>
+                </surfacematerial>
                 """
             ),
         };

@@ -43,8 +43,11 @@ internal static class UsdSpelling
             _ => $"({NumberText.Join(", ", value.Numbers)})",
         };
 
-    public static string Quoted(string text) =>
-        $"\"{text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\"", "\\\"", StringComparison.Ordinal).Replace("\n", "\\n", StringComparison.Ordinal)}\"";
+    public static string Quoted(string text)
+    {
+        text = text.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("\"", "\\\"", StringComparison.Ordinal);
+        return $"\"{text.Replace("\n", "\\n", StringComparison.Ordinal)}\"";
+    }
 
     public static string Asset(string path) => path.Contains('@', StringComparison.Ordinal) ? $"@@@{path}@@@" : $"@{path}@";
 }

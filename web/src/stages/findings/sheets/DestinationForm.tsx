@@ -1,5 +1,6 @@
-import { Switch } from 'radix-ui';
+import clsx from 'clsx';
 import { useState } from 'react';
+import { Toggle } from '../../../parts/Toggle';
 import { changed, fields, shown, type Draft, type Field } from './destination';
 
 interface DestinationFormProps {
@@ -51,13 +52,7 @@ function FieldLine({ field, draft, onChange }: { field: Field; draft: Draft; onC
     const on = draft[field.key] === true;
     return (
       <Line label={field.label}>
-        <Switch.Root
-          checked={on}
-          onCheckedChange={(to) => onChange({ ...draft, [field.key]: to })}
-          className="h-5 w-9 rounded-full border border-rule data-[state=checked]:border-lichen-dim"
-        >
-          <Switch.Thumb className="block size-3 translate-x-1 rounded-full bg-quiet transition-transform data-[state=checked]:translate-x-[18px] data-[state=checked]:bg-lichen" />
-        </Switch.Root>
+        <Toggle on={on} onChange={(to) => onChange({ ...draft, [field.key]: to })} />
       </Line>
     );
   }
@@ -87,7 +82,10 @@ function Text({ value, number, onChange }: { value: string; number?: boolean; on
     <input
       type={number ? 'number' : 'text'}
       step="any"
-      className="mono h-7 min-w-0 flex-1 border border-transparent bg-transparent px-1 text-[11.5px] text-soft hover:border-rule focus:border-rule"
+      className={clsx(
+        'mono h-7 min-w-0 flex-1 border border-transparent bg-transparent px-1 text-[11.5px] text-soft',
+        'hover:border-rule focus:border-rule',
+      )}
       value={value}
       spellCheck={false}
       placeholder={number ? 'no limit' : ''}

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useState } from 'react';
 import type { DestinationChange } from '../../../api/client';
 import { useDestinationChanges, useDestinationText, useFindingActs, useHouseActs } from '../../../api/queries';
@@ -56,7 +57,10 @@ function Row({ change, busy, onChoose, onEdit }: RowProps) {
   return (
     <div
       role="listitem"
-      className={`grid grid-cols-[250px_minmax(0,1fr)_190px_150px] items-start gap-x-5 border-t border-hair px-2 py-2 ${change.chosen ? 'bg-held' : ''}`}
+      className={clsx(
+        'grid grid-cols-[250px_minmax(0,1fr)_190px_150px] items-start gap-x-5 border-t border-hair px-2 py-2',
+        change.chosen && 'bg-held',
+      )}
     >
       <div>
         <b className="text-[14px] font-[680]">{d.name}</b>

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { RuleView } from '../../../api/client';
@@ -16,6 +17,7 @@ export function HouseSheet({ onOpenChange }: { onOpenChange: (open: boolean) => 
   const [find, setFind] = useState('');
   const shown = rules.filter((r) => `${r.id} ${r.title} ${r.expects}`.toLowerCase().includes(find.toLowerCase()));
   const changed = rules.filter((r) => !r.on || r.severity !== r.usual).length;
+  const chosen = changed === 0 ? 'all as they ship' : `${changed} chosen otherwise`;
   const families = [...new Set(shown.map((r) => r.family))];
   return (
     <RisingSheet
@@ -23,7 +25,7 @@ export function HouseSheet({ onOpenChange }: { onOpenChange: (open: boolean) => 
       onOpenChange={onOpenChange}
       tall
       title="House rules"
-      about={`${many(rules.length, 'rule')}; ${changed === 0 ? 'all as they ship' : `${changed} chosen otherwise`}. They hold for every scene.`}
+      about={`${many(rules.length, 'rule')}; ${chosen}. They hold for every scene.`}
       aside={
         <>
           {!asJson && (
@@ -80,7 +82,10 @@ function RuleRow({ rule, onChoose }: { rule: RuleView; onChoose: Choose }) {
   const now = rule.on ? rule.severity : 'off';
   return (
     <div
-      className={`grid min-h-7 grid-cols-[minmax(0,1fr)_250px_260px_130px] items-center gap-x-4 border-t border-hair text-[12.5px] ${rule.on ? '' : 'text-quiet'}`}
+      className={clsx(
+        'grid min-h-7 grid-cols-[minmax(0,1fr)_250px_260px_130px] items-center gap-x-4 border-t border-hair text-[12.5px]',
+        !rule.on && 'text-quiet',
+      )}
     >
       <span className="truncate" title={rule.expects}>
         {rule.title}

@@ -1,4 +1,5 @@
 import { strand, type Band } from './layout';
+import { path } from './svgPath';
 
 interface BandDrawingProps {
   band: Band;
@@ -12,9 +13,10 @@ interface BandDrawingProps {
 export function BandDrawing({ band, width, pitch, solid, dim }: BandDrawingProps) {
   const { bundle } = band.row;
   const opacity = dim ? 0.35 : 1;
+  const [left, low] = [band.from + band.height, band.to + band.height];
   const body = (
     <path
-      d={`${strand(width, band.from, band.to)}V${(band.to + band.height).toFixed(1)}C${(width * 0.54).toFixed(1)} ${(band.to + band.height).toFixed(1)} ${(width * 0.46).toFixed(1)} ${(band.from + band.height).toFixed(1)} 0 ${(band.from + band.height).toFixed(1)}Z`}
+      d={strand(width, band.from, band.to) + path`V${low}C${width * 0.54} ${low} ${width * 0.46} ${left} 0 ${left}Z`}
       fill={
         bundle.state === 'present'
           ? 'var(--rc-hair)'
@@ -26,7 +28,7 @@ export function BandDrawing({ band, width, pitch, solid, dim }: BandDrawingProps
   );
   const edges = (
     <path
-      d={strand(width, band.from, band.to) + strand(width, band.from + band.height, band.to + band.height)}
+      d={strand(width, band.from, band.to) + strand(width, left, low)}
       fill="none"
       stroke={bundle.state === 'present' ? '#868686' : 'var(--rc-lichen)'}
       strokeWidth="1.2"

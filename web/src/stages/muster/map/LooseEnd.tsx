@@ -1,4 +1,5 @@
 import type { Row } from './layout';
+import { path } from './svgPath';
 
 /** Strands that reach nobody: fraying, broken, or stopped at a wall. */
 export function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; pitch: number; dim: boolean }) {
@@ -19,9 +20,9 @@ export function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; 
       const ends = hairs.map((hair) => {
         const away = shown > 6 ? ((i * 37) % 11) - 5 : hair * 3;
         const reach = width * (0.21 + ((i * 53 + hair * 29 + 60) % 17) / 220);
-        return `M${from.toFixed(1)} ${y.toFixed(1)}C${(from + 16).toFixed(1)} ${y.toFixed(1)} ${(reach - 16).toFixed(1)} ${(y + away * 1.6).toFixed(1)} ${reach.toFixed(1)} ${(y + away * 2).toFixed(1)}`;
+        return path`M${from} ${y}C${from + 16} ${y} ${reach - 16} ${y + away * 1.6} ${reach} ${y + away * 2}`;
       });
-      return `M0 ${y.toFixed(1)}H${from.toFixed(1)}${ends.join('')}`;
+      return path`M0 ${y}H${from}` + ends.join('');
     });
     return (
       <g opacity={opacity}>
@@ -32,9 +33,7 @@ export function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; 
   }
   if (state === 'damaged') {
     const at = width * 0.3;
-    const d = ys.map(
-      (y) => `M0 ${y.toFixed(1)}H${at.toFixed(1)}l6 -3.5M${(at + 12).toFixed(1)} ${(y + 2).toFixed(1)}h26`,
-    );
+    const d = ys.map((y) => path`M0 ${y}H${at}l6 -3.5M${at + 12} ${y + 2}h26`);
     return (
       <path
         d={d.join('')}
@@ -50,20 +49,16 @@ export function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; 
     const at = width * 0.28;
     return (
       <g opacity={opacity} fill="none" stroke="var(--rc-ink)">
-        <path d={ys.map((y) => `M0 ${y.toFixed(1)}H${at.toFixed(1)}`).join('')} strokeWidth={thick} />
-        <path d={`M${at.toFixed(1)} ${centre - 11}V${centre + 11}`} strokeWidth="1.6" />
-        <path d={`M${(at + 6).toFixed(1)} ${centre}h48`} strokeWidth="1.2" strokeDasharray="1.6 4" />
+        <path d={ys.map((y) => path`M0 ${y}H${at}`).join('')} strokeWidth={thick} />
+        <path d={path`M${at} ${centre - 11}V${centre + 11}`} strokeWidth="1.6" />
+        <path d={path`M${at + 6} ${centre}h48`} strokeWidth="1.2" strokeDasharray="1.6 4" />
       </g>
     );
   }
   if (state === 'embedded')
     return (
       <g opacity={opacity}>
-        <path
-          d={ys.map((y) => `M0 ${y.toFixed(1)}H${(width * 0.06).toFixed(1)}`).join('')}
-          stroke="#868686"
-          strokeWidth={thick}
-        />
+        <path d={ys.map((y) => path`M0 ${y}H${width * 0.06}`).join('')} stroke="#868686" strokeWidth={thick} />
         <circle cx={width * 0.06 + 6} cy={centre} r="5" fill="none" stroke="#868686" strokeWidth="1.4" />
         <circle cx={width * 0.06 + 6} cy={centre} r="2" fill="#868686" />
       </g>

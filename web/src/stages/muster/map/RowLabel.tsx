@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import type { BundleItem } from '../../../api/client';
 import { count } from '../../../parts/format';
 import { Glyph, stateColour } from '../../../parts/Glyph';
@@ -37,7 +38,11 @@ export function RowLabel({ row, width, picked, onHover, onPick }: RowLabelProps)
       onClick={onPick}
     >
       <b
-        className={`w-11 flex-none text-right font-[650] ${bundle.numbers.length < 1000 ? 'text-[17px]' : 'text-[14px]'} ${bundle.state === 'missing' || bundle.state === 'damaged' ? 'text-clay' : ''}`}
+        className={clsx(
+          'w-11 flex-none text-right font-[650]',
+          bundle.numbers.length < 1000 ? 'text-[17px]' : 'text-[14px]',
+          (bundle.state === 'missing' || bundle.state === 'damaged') && 'text-clay',
+        )}
       >
         {count(bundle.numbers.length)}
       </b>

@@ -73,6 +73,6 @@ describe('the relocation map', () => {
   });
 
   it('draws a strand level at both ends', () => {
-    expect(strand(100, 10, 50)).toBe('M0 10.0C46.0 10.0 54.0 50.0 100 50.0');
+    expect(strand(100, 10, 50)).toBe('M0 10C46 10 54 50 100 50');
   });
 });

@@ -1,4 +1,5 @@
 import type { BundleItem } from '../../../api/client';
+import { path } from './svgPath';
 
 /** A bundle with its place on the left rail. */
 export interface Row {
@@ -159,5 +160,7 @@ function largest(fits: (value: number) => boolean, most: number): number {
 }
 
 /** A strand from (0, y0) to (width, y1), level at both ends. */
-export const strand = (width: number, y0: number, y1: number, from = 0) =>
-  `M${from} ${y0.toFixed(1)}C${(from + (width - from) * 0.46).toFixed(1)} ${y0.toFixed(1)} ${(from + (width - from) * 0.54).toFixed(1)} ${y1.toFixed(1)} ${width} ${y1.toFixed(1)}`;
+export function strand(width: number, y0: number, y1: number, from = 0) {
+  const [near, far] = [from + (width - from) * 0.46, from + (width - from) * 0.54];
+  return path`M${from} ${y0}C${near} ${y0} ${far} ${y1} ${width} ${y1}`;
+}

@@ -21,6 +21,7 @@ export function RootsSheet({ sceneId, muster, onAdd, onClose }: RootsSheetProps)
   const roots = useRoots().data ?? [];
   const search = useSearch(sceneId);
   const [words, setWords] = useState(false);
+  const among = `${count(muster.filesIndexed)} files, ${when(muster.musteredAt)}`;
   return (
     <RisingSheet
       open
@@ -29,7 +30,7 @@ export function RootsSheet({ sceneId, muster, onAdd, onClose }: RootsSheetProps)
       about={
         words
           ? 'A studio’s own spellings. Every spelling is one word in lower case; it means one thing.'
-          : `Nothing in a root is ever changed, but in one for output. This scene was mustered among ${count(muster.filesIndexed)} files, ${when(muster.musteredAt)}.`
+          : `Nothing in a root is ever changed, but in one for output. This scene was mustered among ${among}.`
       }
       aside={
         <button type="button" className="act" onClick={() => setWords(!words)}>
