@@ -35,8 +35,8 @@ public sealed class ArchitectureTests
     private static readonly string[] Folders =
     [
         "Files",
-        "Scenes",
         "Shading",
+        "Scenes",
         "Imaging",
         "Formats",
         "Edits",

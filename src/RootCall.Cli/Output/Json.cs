@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
 using RootCall.Core.Transfer;
@@ -126,7 +127,7 @@ internal sealed record ImageJson(
     public static ImageJson Of(string path, ProbeResult probe) =>
         new(
             path,
-            probe.Facts is { } f ? ImageNames.Of(f.Format) : null,
+            probe.Facts is { } f ? ImageCodecs.Of(f.Format).Name : null,
             probe.Facts?.Width,
             probe.Facts?.Height,
             probe.Facts?.Channels,

@@ -3,6 +3,7 @@ using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 
 namespace RootCall.Cli.Output;
 
@@ -36,7 +37,7 @@ internal static class Print
     public static string Facts(ImageFacts f) =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{ImageNames.Of(f.Format)} {f.Width} × {f.Height}, {f.Channels} × {f.BitDepth} "
+            $"{ImageCodecs.Of(f.Format).Name} {f.Width} × {f.Height}, {f.Channels} × {f.BitDepth} "
                 + $"bit{(f.IsFloat ? " float" : string.Empty)}{(f.Colour is null ? string.Empty : ", " + f.Colour)}"
         );
 }

@@ -4,6 +4,7 @@ using RootCall.Core.Destinations;
 using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
@@ -82,7 +83,7 @@ public sealed class AuditScene
     /// <summary>The format can hold environment maps or lights, so that none there means none.</summary>
     public bool HasEnvironment =>
         Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
-        || Images.Any(r => MapRole.Of(r.Reference, names) == "environment");
+        || Images.Any(r => MapRole.Of(r.Reference, names) == Role.Environment);
 
     public bool IsFormat(params ReadOnlySpan<string> ids)
     {

@@ -1,35 +1,46 @@
 using System.Collections.Frozen;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
 /// <summary>Which inputs a map may feed, by what its name says it is.</summary>
 internal static class MapRoles
 {
-    private static readonly FrozenDictionary<string, string[]> Fitting = new Dictionary<string, string[]>
+    private static readonly FrozenDictionary<Role, Role[]> Fitting = new Dictionary<Role, Role[]>
     {
-        ["base colour"] = ["base colour", "emission", "ambient", "specular colour", "reflection", "sheen colour", "opacity"],
-        ["normal"] = ["normal", "coat normal", "bump"],
-        ["roughness"] = ["roughness", "coat roughness", "sheen roughness", "glossiness"],
-        ["glossiness"] = ["glossiness", "roughness", "coat roughness"],
-        ["metalness"] = ["metalness"],
-        ["occlusion"] = ["occlusion", "ambient"],
-        ["metallic roughness"] = ["metalness", "roughness", "occlusion"],
-        ["packed"] = ["metalness", "roughness", "occlusion", "displacement", "specular", "opacity"],
-        ["displacement"] = ["displacement", "bump", "normal"],
-        ["bump"] = ["bump", "displacement", "normal"],
-        ["opacity"] = ["opacity", "transmission", "base colour"],
-        ["emission"] = ["emission", "emission strength"],
-        ["specular"] = ["specular", "specular colour", "reflection"],
-        ["environment"] = ["environment", "reflection", "emission"],
-    }.ToFrozenDictionary(StringComparer.Ordinal);
+        [Role.BaseColour] =
+        [
+            Role.BaseColour,
+            Role.Emission,
+            Role.Ambient,
+            Role.SpecularColour,
+            Role.Reflection,
+            Role.SheenColour,
+            Role.Opacity,
+            Role.Transparency,
+        ],
+        [Role.Normal] = [Role.Normal, Role.CoatNormal, Role.Bump],
+        [Role.Roughness] = [Role.Roughness, Role.CoatRoughness, Role.SheenRoughness, Role.Glossiness, Role.SpecularExponent],
+        [Role.Glossiness] = [Role.Glossiness, Role.SpecularExponent, Role.Roughness, Role.CoatRoughness],
+        [Role.Metalness] = [Role.Metalness],
+        [Role.Occlusion] = [Role.Occlusion, Role.Ambient],
+        [Role.MetallicRoughness] = [Role.Metalness, Role.Roughness, Role.Occlusion],
+        [Role.Packed] = [Role.Metalness, Role.Roughness, Role.Occlusion, Role.Displacement, Role.Specular, Role.Opacity],
+        [Role.Displacement] = [Role.Displacement, Role.Bump, Role.Normal],
+        [Role.Bump] = [Role.Bump, Role.Displacement, Role.Normal],
+        [Role.Opacity] = [Role.Opacity, Role.Transparency, Role.Transmission, Role.BaseColour],
+        [Role.Emission] = [Role.Emission, Role.EmissionStrength],
+        [Role.Specular] = [Role.Specular, Role.SpecularColour, Role.Reflection],
+        [Role.Environment] = [Role.Environment, Role.Reflection, Role.Emission],
+    }.ToFrozenDictionary();
 
     /// <summary>The input role that a map is made for, where there is one.</summary>
-    public static string? Home(string mapRole) =>
+    public static Role? Home(Role mapRole) =>
         mapRole switch
         {
-            "packed" or "metallic roughness" => null,
-            "bump" => "bump",
-            "specular" => "specular colour",
+            Role.Packed or Role.MetallicRoughness => null,
+            Role.Bump => Role.Bump,
+            Role.Specular => Role.SpecularColour,
             _ => mapRole,
         };
 
@@ -39,11 +50,15 @@ internal static class MapRoles
         if (map.Role is not { } role || !Fitting.TryGetValue(role, out var roles))
             return true;
         // One texture for two inputs: what stands in it for the other one cannot be moved away.
-        if (map.Material.IsGltf && map.Input.Role is "metalness" or "roughness" && role is "metalness" or "roughness" or "occlusion")
+        if (
+            map.Material.IsGltf
+            && map.Input.Role is Role.Metalness or Role.Roughness
+            && role is Role.Metalness or Role.Roughness or Role.Occlusion
+        )
             return true;
         return map.Input.Role is { } input
             ? roles.Contains(input)
-            : Unnamed(map.Input) || role is not ("normal" or "roughness" or "metalness" or "displacement");
+            : Unnamed(map.Input) || role is not (Role.Normal or Role.Roughness or Role.Metalness or Role.Displacement);
     }
 
     /// <summary>Inputs of no known role that a mask or any scalar may well drive.</summary>
@@ -59,11 +74,12 @@ internal static class MapRoles
         var grey = pixels.Grey > 0.98;
         return map.Role switch
         {
-            "normal" => pixels.LooksLikeNormals ? 0.97 : 0.4,
-            "roughness" or "metalness" or "displacement" or "bump" or "opacity" or "glossiness" => pixels.LooksLikeNormals ? 0.3
+            Role.Normal => pixels.LooksLikeNormals ? 0.97 : 0.4,
+            Role.Roughness or Role.Metalness or Role.Displacement or Role.Bump or Role.Opacity or Role.Glossiness => pixels.LooksLikeNormals
+                ? 0.3
             : grey ? 0.95
             : 0.7,
-            "base colour" => pixels.LooksLikeNormals ? 0.4
+            Role.BaseColour => pixels.LooksLikeNormals ? 0.4
             : grey ? 0.7
             : 0.92,
             _ => 0.8,
@@ -71,27 +87,25 @@ internal static class MapRoles
     }
 
     /// <summary>The channel that a packed map holds a role in, by the order of the letters in its name: <c>orm</c>, <c>rma</c>.</summary>
-    public static string? Packed(MapView map, string inputRole)
+    public static string? Packed(MapView map, Role inputRole)
     {
         var letter = inputRole switch
         {
-            "occlusion" => 'o',
-            "roughness" => 'r',
-            "metalness" => 'm',
+            Role.Occlusion => 'o',
+            Role.Roughness => 'r',
+            Role.Metalness => 'm',
             _ => ' ',
         };
         return map.Name.RoleToken switch
         {
             { Length: 3 } order
-                when map.Role == "packed" && order.Replace('a', 'o').IndexOf(letter, StringComparison.Ordinal) is >= 0 and var at => "rgb"[
-                at
-            ]
-                .ToString(),
-            _ when map.Role == "metallic roughness" => inputRole switch
+                when map.Role == Role.Packed && order.Replace('a', 'o').IndexOf(letter, StringComparison.Ordinal) is >= 0 and var at =>
+                "rgb"[at].ToString(),
+            _ when map.Role == Role.MetallicRoughness => inputRole switch
             {
-                "occlusion" => "r",
-                "roughness" => "g",
-                "metalness" => "b",
+                Role.Occlusion => "r",
+                Role.Roughness => "g",
+                Role.Metalness => "b",
                 _ => null,
             },
             _ => null,
@@ -99,19 +113,19 @@ internal static class MapRoles
     }
 
     /// <summary>Images that hold colours as a person sees them.</summary>
-    public static bool IsColour(string mapRole) => mapRole is "base colour" or "emission" or "specular";
+    public static bool IsColour(Role mapRole) => mapRole is Role.BaseColour or Role.Emission or Role.Specular;
 
     /// <summary>Images whose numbers are numbers.</summary>
-    public static bool IsData(string mapRole) =>
+    public static bool IsData(Role mapRole) =>
         mapRole
-            is "normal"
-                or "roughness"
-                or "metalness"
-                or "occlusion"
-                or "metallic roughness"
-                or "packed"
-                or "displacement"
-                or "bump"
-                or "opacity"
-                or "glossiness";
+            is Role.Normal
+                or Role.Roughness
+                or Role.Metalness
+                or Role.Occlusion
+                or Role.MetallicRoughness
+                or Role.Packed
+                or Role.Displacement
+                or Role.Bump
+                or Role.Opacity
+                or Role.Glossiness;
 }

@@ -48,7 +48,7 @@ public sealed class MaterialView
     public InputView? Input(string name) => byName.GetValueOrDefault(name);
 
     /// <summary>The input that plays a role, one with an image first.</summary>
-    public InputView? Role(string role)
+    public InputView? Role(Role role)
     {
         InputView? found = null;
         foreach (var input in Inputs)
@@ -58,18 +58,16 @@ public sealed class MaterialView
     }
 
     /// <summary>What that role's value is, written or by the model's default; null when the model has no such input.</summary>
-    public double? Number(string role) =>
+    public double? Number(Role role) =>
         Role(role) is { } input ? input.Number
-        : NameOf(role) is { } name
-            ? Model?.Input(name)?.Default is [var n, ..] ? n
-                : null
+        : Model?.Input(role)?.Default is [var n, ..] ? n
         : null;
 
     /// <summary>The name that this material's model has for a role; null when it has none.</summary>
-    public string? NameOf(string role) => Role(role)?.Name ?? InputRoles.NameIn(Type, role);
+    public string? NameOf(Role role) => Role(role)?.Name ?? Model?.Input(role)?.Name;
 
     /// <summary>A map of that role, wherever it is wired.</summary>
-    public MapView? Named(string mapRole) => Maps.FirstOrDefault(m => m.Role == mapRole);
+    public MapView? Named(Role mapRole) => Maps.FirstOrDefault(m => m.Role == mapRole);
 
     public string? Text(string input) => Input(input)?.Input.Effective?.Text;
 
@@ -85,7 +83,6 @@ public sealed class InputView
     {
         Material = material;
         Input = input;
-        Role = InputRoles.Of(input.Name);
         Spec = material.Model?.Input(input.Name);
         if (input.From is null)
             return;
@@ -106,7 +103,10 @@ public sealed class InputView
 
     public string Type => Input.Type;
 
-    public string? Role { get; }
+    public Role? Role => Spec?.Role;
+
+    /// <summary>What it is for, or its name where that is not known.</summary>
+    public string What => Role?.Word() ?? Name;
 
     public ImmutableArray<MapView> Maps { get; } = [];
 
@@ -175,7 +175,7 @@ public sealed class MapView
     public FileName Name { get; }
 
     /// <summary>What its name says it is for; null when it says nothing.</summary>
-    public string? Role => Name.Role;
+    public Role? Role => Name.Role;
 
     /// <summary>As it is called in sentences.</summary>
     public string FileText => Name.Text;

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Destinations;
 
@@ -39,11 +40,14 @@ public sealed record Destination(string Id, string Name)
     /// <summary>Most bits per channel.</summary>
     public int? MostBits { get; init; }
 
-    /// <summary><c>y-up</c> or <c>y-down</c>; null for what the scene says.</summary>
-    public string? NormalConvention { get; init; }
+    /// <summary>Where green points in normal maps: <c>y-up</c> or <c>y-down</c>; null for what the scene says.</summary>
+    public NormalConvention? NormalConvention { get; init; }
 
     /// <summary>The space that colours are worked in, for people.</summary>
     public string? ColourManagement { get; init; }
+
+    /// <summary>The spaces that images may declare; empty for any. Data is always one.</summary>
+    public ImmutableArray<ColourSpace> ColourSpaces { get; init; } = [];
 
     public string? UpAxis { get; init; }
 
@@ -94,18 +98,18 @@ public sealed record NameLimits(string Forbidden = "", int? MostBytes = null, bo
 /// <summary>The words for features, each with the input roles that need it.</summary>
 public static class DestinationFeatures
 {
-    public static ImmutableDictionary<string, string> ByRole { get; } =
-        new Dictionary<string, string>
+    public static ImmutableDictionary<Role, string> ByRole { get; } =
+        new Dictionary<Role, string>
         {
-            ["subsurface"] = "subsurface",
-            ["transmission"] = "transmission",
-            ["coat"] = "coat",
-            ["sheen"] = "sheen",
-            ["sheen colour"] = "sheen",
-            ["displacement"] = "displacement",
-            ["anisotropy"] = "anisotropy",
-            ["iridescence"] = "iridescence",
-            ["dispersion"] = "dispersion",
+            [Role.Subsurface] = "subsurface",
+            [Role.Transmission] = "transmission",
+            [Role.Coat] = "coat",
+            [Role.Sheen] = "sheen",
+            [Role.SheenColour] = "sheen",
+            [Role.Displacement] = "displacement",
+            [Role.Anisotropy] = "anisotropy",
+            [Role.Iridescence] = "iridescence",
+            [Role.Dispersion] = "dispersion",
         }.ToImmutableDictionary();
 }
 
@@ -121,6 +125,11 @@ public static class DestinationFiles
             AllowTrailingCommas = true,
             UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
             DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+            Converters =
+            {
+                new JsonStringEnumConverter<NormalConvention>(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false),
+                new ColourSpaceConverter(),
+            },
         };
 
     public static ImmutableArray<Destination> Shipped { get; } =
@@ -137,9 +146,13 @@ public static class DestinationFiles
     /// <param name="from">What the text is called in messages.</param>
     /// <exception cref="CannotUseException">It is no destination.</exception>
     public static Destination Read(string json, string from) =>
-        JsonText.Read<Destination>(json, from, "destination", Options) is { Id.Length: > 0, Name.Length: > 0 } read
-            ? read
-            : throw new CannotUseException($"The destination in {from} has no id or no name.");
+        JsonText.Read<Destination>(json, from, "destination", Options) is not { Id.Length: > 0, Name.Length: > 0 } read
+            ? throw new CannotUseException($"The destination in {from} has no id or no name.")
+        : read.ColourSpaces.Contains(ColourSpace.Other)
+            ? throw new CannotUseException(
+                $"The destination in {from} names a colour space that is not known: there are srgb, linear, acescg."
+            )
+        : read;
 
     /// <summary>One that ships by its id, or a file.</summary>
     /// <exception cref="CannotUseException">There is neither.</exception>

@@ -80,10 +80,8 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
     /// <summary>Adds, for each material, the inputs of its surface shader that an image reaches.</summary>
     public void UseAll(IEnumerable<Material> materials)
     {
-        foreach (var material in materials)
-        foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
-        foreach (var image in material.Graph.ImagesOf(input))
-            Use(image.Reference, new(material.Name, input.Name));
+        foreach (var (key, use) in materials.SelectMany(m => m.Uses()))
+            Use(key, use);
     }
 
     /// <summary>A stronger opinion says another path in its place: it is called by nobody, unless something else uses it.</summary>

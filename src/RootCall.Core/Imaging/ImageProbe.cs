@@ -1,4 +1,4 @@
-using RootCall.Core.Imaging.Probing;
+using RootCall.Core.Imaging.Codecs;
 using static System.FormattableString;
 
 namespace RootCall.Core.Imaging;
@@ -52,7 +52,7 @@ public static class ImageProbe
     /// <param name="name">File name; its ending is held against the contents. Null for data without a name.</param>
     public static ProbeResult Stream(Stream stream, string? name)
     {
-        var promised = name is null ? null : ImageNames.Promised(name);
+        var promised = name is null ? null : ImageCodecs.Promised(name);
         if (stream.Length == 0)
             return new(null, "the file is empty");
         var reader = new HeaderReader(stream);
@@ -64,16 +64,16 @@ public static class ImageProbe
                 if (promised != ImageFormat.Tga)
                     return new(
                         null,
-                        promised is null ? null : $"is no {ImageNames.Of(promised.Value)}: its first bytes are none of a known image"
+                        promised is null ? null : $"is no {ImageCodecs.Of(promised.Value).Name}: its first bytes are none of a known image"
                     );
                 format = ImageFormat.Tga;
             }
 
-            var facts = Read(format, reader, out var damage);
+            var facts = ImageCodecs.Of(format).Read(reader, out var damage);
             if (facts.Width <= 0 || facts.Height <= 0 || facts.Width > MaxSide || facts.Height > MaxSide)
                 damage = $"declares {facts.Width} × {facts.Height} pixels";
             if (promised is not null && promised != format)
-                damage ??= $"is a {ImageNames.Of(format)}, not the {ImageNames.Of(promised.Value)} its name says";
+                damage ??= $"is a {ImageCodecs.Of(format).Name}, not the {ImageCodecs.Of(promised.Value).Name} its name says";
             return new(facts, damage);
         }
         catch (DamagedImageException e)
@@ -91,39 +91,12 @@ public static class ImageProbe
         Span<byte> head = stackalloc byte[12];
         var read = reader.Peek(head);
         head = head[..read];
-        if (head.StartsWith(PngProbe.Magic))
-            return ImageFormat.Png;
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]))
-            return ImageFormat.Jpeg;
-        if (head.StartsWith((ReadOnlySpan<byte>)[0x76, 0x2F, 0x31, 0x01]))
-            return ImageFormat.OpenExr;
-        if (head.StartsWith("#?RADIANCE"u8) || head.StartsWith("#?RGBE"u8))
-            return ImageFormat.RadianceHdr;
-        if (head.StartsWith("DDS "u8))
-            return ImageFormat.Dds;
-        if (head.StartsWith(Ktx2Probe.Magic))
-            return ImageFormat.Ktx2;
-        if (head.StartsWith("RIFF"u8) && head.Length == 12 && head[8..].SequenceEqual("WEBP"u8))
-            return ImageFormat.WebP;
-        if (head.StartsWith("II*\0"u8) || head.StartsWith("MM\0*"u8) || head.StartsWith("II+\0"u8) || head.StartsWith("MM\0+"u8))
-            return ImageFormat.Tiff;
-        if (head.StartsWith("BM"u8))
-            return ImageFormat.Bmp;
-        return TgaProbe.HasFooter(reader) ? ImageFormat.Tga : null;
+        foreach (var codec in ImageCodecs.All)
+            if (codec.Knows(head))
+                return codec.Format;
+        foreach (var codec in ImageCodecs.All)
+            if (codec.KnowsByEnd(reader))
+                return codec.Format;
+        return null;
     }
-
-    private static ImageFacts Read(ImageFormat format, HeaderReader reader, out string? damage) =>
-        format switch
-        {
-            ImageFormat.Png => PngProbe.Read(reader, out damage),
-            ImageFormat.Jpeg => JpegProbe.Read(reader, out damage),
-            ImageFormat.Tga => TgaProbe.Read(reader, out damage),
-            ImageFormat.Tiff => TiffProbe.Read(reader, out damage),
-            ImageFormat.Bmp => BmpProbe.Read(reader, out damage),
-            ImageFormat.WebP => WebPProbe.Read(reader, out damage),
-            ImageFormat.OpenExr => OpenExrProbe.Read(reader, out damage),
-            ImageFormat.RadianceHdr => RadianceHdrProbe.Read(reader, out damage),
-            ImageFormat.Dds => DdsProbe.Read(reader, out damage),
-            _ => Ktx2Probe.Read(reader, out damage),
-        };
 }

@@ -4,6 +4,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 
 namespace RootCall.Core.Muster;
 
@@ -84,13 +85,5 @@ public static class CarriedImages
         }
     }
 
-    private static string Ending(ImageFormat format) =>
-        format switch
-        {
-            ImageFormat.Jpeg => ".jpg",
-            ImageFormat.Tiff => ".tif",
-            ImageFormat.OpenExr => ".exr",
-            ImageFormat.RadianceHdr => ".hdr",
-            _ => "." + format.ToString().ToLowerInvariant(),
-        };
+    private static string Ending(ImageFormat format) => ImageCodecs.Of(format).Extensions[0];
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Scenes;
 
@@ -44,9 +45,14 @@ public sealed record Material(string Name)
     /// <summary>The images that reach its inputs, each with the field that calls it.</summary>
     public IEnumerable<(ReferenceKey Key, ReferenceUse Use)> Uses()
     {
-        foreach (var input in Graph.SurfaceNode?.Inputs ?? [])
-        foreach (var image in Graph.ImagesOf(input))
-            yield return (image.Reference, new(Name, image.Slot.Length > 0 ? image.Slot : input.Name));
+        var surface = Graph.SurfaceNode;
+        var model = ShadingModels.OfType(surface?.Type ?? string.Empty);
+        var fields =
+            from input in surface?.Inputs ?? []
+            from image in Graph.ImagesOf(input)
+            group model?.Input(input.Name)?.Role by (image.Reference, Field: image.Slot.Length > 0 ? image.Slot : input.Name);
+        foreach (var field in fields)
+            yield return (field.Key.Reference, new(Name, field.Key.Field) { Role = Roles.OfMap(field.OfType<Role>()) });
         foreach (var other in Others)
             yield return (other.Image, new(Name, other.Field));
     }

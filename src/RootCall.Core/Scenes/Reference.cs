@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Scenes;
 
@@ -81,7 +82,16 @@ public sealed record Reference(
 
 /// <param name="Material">Material name; empty where a mesh or the scene itself calls (buffers, libraries).</param>
 /// <param name="Input">The format's own name of the input: <c>baseColorTexture</c>, <c>map_Kd</c>.</param>
-public sealed record ReferenceUse(string Material, string Input);
+public sealed record ReferenceUse(string Material, string Input)
+{
+    /// <summary>What a map there is for, by the meaning of the inputs that the field feeds; null where that is not known.</summary>
+    public Role? Role { get; init; }
+
+    /// <summary>It is the same use, whatever is known of it.</summary>
+    public bool Equals(ReferenceUse? other) => other is not null && Material == other.Material && Input == other.Input;
+
+    public override int GetHashCode() => HashCode.Combine(Material, Input);
+}
 
 /// <summary>The exact bytes that write a path.</summary>
 /// <param name="File">Index into <see cref="Scene.Files"/>.</param>

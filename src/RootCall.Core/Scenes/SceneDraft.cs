@@ -88,8 +88,10 @@ public sealed class SceneDraft
     public IEnumerable<int> With(string node) =>
         (regrouped ? readers ??= SceneIndex.NodesOf(Materials) : Index.Readers)[node].Where(i => Materials[i].Graph.Node(node) is not null);
 
-    /// <param name="counts">False when the same change of shared nodes was put for another material before.</param>
-    public void Put(int place, Material material, bool counts = true)
+    /// <param name="sharers">
+    /// Places of all materials that the same change of shared nodes is put for, this one among them; it counts once, with the last.
+    /// </param>
+    public void Put(int place, Material material, params IReadOnlyList<int> sharers)
     {
         var old = Materials[place];
         if (old.Name != material.Name || old.Id != material.Id)
@@ -102,12 +104,12 @@ public sealed class SceneDraft
         // Nodes that go are passed over when they are asked for.
         if (material.Graph.Nodes.Any(n => old.Graph.Node(n.Name) is null))
             (regrouped, readers) = (true, null);
-        if (counts)
-            Count(place, old.Graph, material.Graph);
+        if (sharers.Count == 0 || sharers[^1] == place)
+            Count(sharers.Count == 0 ? [place] : sharers, old.Graph, material.Graph);
     }
 
     /// <summary>Which paths are written more often now, and which less.</summary>
-    private void Count(int place, ShaderGraph old, ShaderGraph now)
+    private void Count(IReadOnlyList<int> places, ShaderGraph old, ShaderGraph now)
     {
         void Write(ReferenceKey key, int more) => writers[key] = writers.GetValueOrDefault(key) + more;
         foreach (var node in old.Nodes)
@@ -118,10 +120,12 @@ public sealed class SceneDraft
             {
                 if (other.Reference == image.Reference)
                     continue;
-                Write(image.Reference, -1);
+                // What passes a path on to a node goes on writing it when the node has one of its own.
+                if (!node.Inputs.Any(i => i.Type == "filename" && i.IsPassedOn))
+                    Write(image.Reference, -1);
                 Write(other.Reference, 1);
             }
-            else if ((node.IsMade || node.Read is not null) && !IsElsewhere(place, node.Name))
+            else if ((node.IsMade || node.Read is not null) && !IsElsewhere(places, node.Name))
             {
                 // A node that leaves the graph stays in its file as it was.
                 Write(image.Reference, -1);
@@ -136,7 +140,7 @@ public sealed class SceneDraft
                 node.Image is not { } image
                 || !(node.IsMade || node.Read is not null)
                 || old.Node(node.Name) is not null
-                || IsElsewhere(place, node.Name)
+                || IsElsewhere(places, node.Name)
             )
                 continue;
             Write(image.Reference, 1);
@@ -145,7 +149,7 @@ public sealed class SceneDraft
         }
     }
 
-    private bool IsElsewhere(int place, string node) => With(node).Any(i => i != place);
+    private bool IsElsewhere(IReadOnlyList<int> places, string node) => With(node).Any(i => !places.Contains(i));
 
     public void Add(Material material)
     {
@@ -156,7 +160,7 @@ public sealed class SceneDraft
 
     public void RemoveAt(int place)
     {
-        Count(place, Materials[place].Graph, ShaderGraph.Empty);
+        Count([place], Materials[place].Graph, ShaderGraph.Empty);
         Regroup();
         Own.RemoveAt(place);
         CameFrom.RemoveAt(place);

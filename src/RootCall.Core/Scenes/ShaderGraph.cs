@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Scenes;
 
@@ -117,8 +118,9 @@ public sealed record ImageUse(ReferenceKey Reference)
     /// <summary>The colour space as the file writes it; empty when it writes none.</summary>
     public string DeclaredSpace { get; init; } = string.Empty;
 
-    /// <summary>The colour space that the format's rules make of it: <c>srgb</c>, <c>linear</c>, <c>data</c>, or as declared.</summary>
-    public string EffectiveSpace { get; init; } = string.Empty;
+    /// <summary>The colour space that the format's rules make of it.</summary>
+    [JsonConverter(typeof(ColourSpaceConverter))]
+    public ColourSpace EffectiveSpace { get; init; }
 
     /// <summary>The channels that arrive at the input: <c>rgb</c>, <c>g</c>, <c>rgba</c>.</summary>
     public string Channels { get; init; } = "rgb";

@@ -65,7 +65,7 @@ public sealed record PackagePlan(
                 wanted,
                 first.Stamp!.Value.Bytes,
                 first.Reference.Kind,
-                MapRole.Of(first.Reference),
+                MapRole.Word(first.Reference),
                 [.. members.Select(m => m.Number)]
             );
             if (taken.TryGetValue(wanted, out var rival))

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Security.Cryptography;
+using RootCall.Core.Imaging.Codecs;
 
 namespace RootCall.Core.SendOff;
 
@@ -49,7 +50,9 @@ internal abstract class PackageSink : IDisposable
 
         // Deflating these again costs time and saves next to nothing.
         private static bool IsCompressed(string name) =>
-            Path.GetExtension(name).ToLowerInvariant() is ".png" or ".jpg" or ".jpeg" or ".exr" or ".webp" or ".ktx2" or ".zip";
+            ImageCodecs.Promised(name) is { } format
+                ? ImageCodecs.Of(format).IsCompressed
+                : name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
     }
 
     private sealed class CountingStream(Stream inner) : Stream

@@ -1,39 +1,63 @@
 using System.Collections.Immutable;
-using System.Text.Json;
 
 namespace RootCall.Core.Shading;
 
-/// <summary>A shading model as data.</summary>
+/// <summary>A shading model as data: what each of its inputs means.</summary>
 /// <param name="Id">As the command line takes it: <c>open-pbr</c>.</param>
-/// <param name="Types">What formats call its surface shader.</param>
+/// <param name="Types">What formats call its surface shader; <c>*</c> stands for anything.</param>
 /// <param name="Source">The published specification.</param>
 public sealed record ShadingModel(string Id, string Name, ImmutableArray<string> Types, string Source, ImmutableArray<ModelInput> Inputs)
 {
-    public ModelInput? Input(string name) => Inputs.FirstOrDefault(i => i.Name == name);
+    private readonly Dictionary<string, ModelInput> byName = Inputs.ToDictionary(i => i.Name, StringComparer.Ordinal);
+    private readonly ILookup<Role, ModelInput> byRole = Inputs.Where(i => i.Role is not null).ToLookup(i => i.Role!.Value);
+
+    public ModelInput? Input(string name) => byName.GetValueOrDefault(name);
+
+    /// <summary>The input that plays a role; null when the model has none.</summary>
+    public ModelInput? Input(Role role) => byRole[role].FirstOrDefault();
+
+    public bool Has(Role role) => byRole.Contains(role);
 }
 
+/// <summary>What one input of a shading model means.</summary>
+/// <param name="Role">Null for one that no other model has.</param>
 /// <param name="Type">MaterialX type.</param>
 /// <param name="Default">Empty when the specification gives none.</param>
 /// <param name="Min">Least value that means something; null for no limit.</param>
 /// <param name="Max">Most.</param>
-public sealed record ModelInput(string Name, string Type, ImmutableArray<double> Default, double? Min = null, double? Max = null);
-
-/// <summary>The models that are known.</summary>
-public static class ShadingModels
+/// <param name="Unit">Of its number; null for a plain one.</param>
+/// <param name="Channels">The channels of an image that arrive, where the specification fixes them.</param>
+/// <param name="Data">Its three numbers are no colour.</param>
+/// <param name="Gate">The input that weighs it: at 0 nothing of this one is seen. Null where nothing does.</param>
+/// <param name="Source">Where this input is published, if not with the model.</param>
+public sealed record ModelInput(
+    string Name,
+    string Type,
+    Role? Role = null,
+    ImmutableArray<double> Default = default,
+    double? Min = null,
+    double? Max = null,
+    InputUnit? Unit = null,
+    string? Channels = null,
+    bool Data = false,
+    string? Gate = null,
+    string? Source = null
+)
 {
-    public static ImmutableArray<ShadingModel> All { get; } = Read();
+    public ImmutableArray<double> Default { get; init; } = Default.IsDefault ? [] : Default;
 
-    private static readonly Dictionary<string, ShadingModel> ByType = All.SelectMany(m => m.Types.Select(t => (t, m)))
-        .ToDictionary(p => p.t, p => p.m, StringComparer.OrdinalIgnoreCase);
+    /// <summary>Its images hold encoded colours.</summary>
+    public bool IsColour => Type is "color3" or "color4" && !Data;
+}
 
-    /// <summary>The model of a surface shader type; null for one that is not known.</summary>
-    public static ShadingModel? OfType(string type) => ByType.GetValueOrDefault(type);
+public enum InputUnit
+{
+    SceneLength,
+    Nanometre,
+    Micrometre,
+    Radian,
+    Turn,
 
-    public static ShadingModel? Find(string id) => All.FirstOrDefault(m => m.Id == id);
-
-    private static ImmutableArray<ShadingModel> Read()
-    {
-        using var stream = typeof(ShadingModels).Assembly.GetManifestResourceStream("RootCall.Core.models.json")!;
-        return JsonSerializer.Deserialize<ImmutableArray<ShadingModel>>(stream, JsonSerializerOptions.Web);
-    }
+    /// <summary>Candela per square metre.</summary>
+    Nit,
 }

@@ -9,16 +9,16 @@ namespace RootCall.Core.Transfer;
 internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, TransferTolerance tolerance)
 {
     /// <summary>Roles whose numbers mean the same in every model.</summary>
-    private static readonly HashSet<string> Shared =
+    private static readonly HashSet<Role> Shared =
     [
-        InputRoles.BaseColour,
-        "metalness",
-        "roughness",
-        "emission",
-        "index of refraction",
-        "transmission",
-        "coat",
-        "coat roughness",
+        Role.BaseColour,
+        Role.Metalness,
+        Role.Roughness,
+        Role.Emission,
+        Role.IndexOfRefraction,
+        Role.Transmission,
+        Role.Coat,
+        Role.CoatRoughness,
     ];
 
     /// <summary>Names that several materials of the second scene share: those are called by their id.</summary>
@@ -26,7 +26,8 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
 
     private const string GltfPacked = "gltf-metallic-roughness";
 
-    private sealed record Input(string Name, string Role, ShaderValue? Value, ImageUse? Image, ShaderValue? Factor);
+    /// <param name="Key">What it is for, in one word for all models; its name where that is not known.</param>
+    private sealed record Input(string Name, string Key, ModelInput? Spec, ShaderValue? Value, ImageUse? Image, ShaderValue? Factor);
 
     public bool Compare(Material a, Material b, List<TransferRow> rows)
     {
@@ -34,15 +35,21 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         var (modelA, modelB) = (a.Graph.SurfaceNode?.Type ?? "none", b.Graph.SurfaceNode?.Type ?? "none");
         var sameModel = modelA == modelB;
         var (inputsA, inputsB) = (Inputs(a, sameModel), Inputs(b, sameModel));
-        foreach (var role in inputsA.Keys.Union(inputsB.Keys))
+        foreach (var key in inputsA.Keys.Union(inputsB.Keys))
         {
-            var (x, y) = (inputsA.GetValueOrDefault(role), inputsB.GetValueOrDefault(role));
-            var nameInB = y?.Name ?? (sameModel ? x!.Name : InputRoles.NameIn(modelB, role));
+            var (x, y) = (inputsA.GetValueOrDefault(key), inputsB.GetValueOrDefault(key));
+            var role = (x ?? y)!.Spec?.Role;
+            var nameInB = y?.Name
+                ?? (
+                    sameModel ? x!.Name
+                    : role is { } r ? ShadingModels.OfType(modelB)?.Input(r)?.Name
+                    : null
+                );
             // A role that the other model does not have is no loss of the transfer, unless an image was in it.
             if (x?.Image is not null || y?.Image is not null)
-                Maps(a, b, role, x, y, nameInB, inputsB, rows);
-            if (x is not null && (y is not null || sameModel) && (sameModel || Shared.Contains(role)))
-                Values(b, role, x, y, nameInB, sameModel, rows);
+                Maps(a, b, key, x, y, nameInB, inputsB, rows);
+            if (x is not null && (y is not null || sameModel) && (sameModel || (role is { } same && Shared.Contains(same))))
+                Values(b, key, x, y, nameInB, sameModel, rows);
         }
 
         return rows.Count == before;
@@ -53,18 +60,25 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         var inputs = new Dictionary<string, Input>(StringComparer.Ordinal);
         foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
         {
-            var role = InputRoles.Of(input.Name) ?? (byName ? input.Name : null);
-            if (role is null)
+            var spec = Spec(material, input);
+            if ((spec?.Role?.Word() ?? (byName ? input.Name : null)) is not { } key)
                 continue;
             var image = material.Graph.ImagesOf(input).FirstOrDefault();
             var factor = image is null ? null : Factor(material.Graph, input);
-            var known = inputs.GetValueOrDefault(role);
+            var known = inputs.GetValueOrDefault(key);
             if (known is null || (known.Image is null && image is not null))
-                inputs[role] = new(input.Name, role, image is null ? input.Effective : null, image, factor);
+                inputs[key] = new(input.Name, key, spec, image is null ? input.Effective : null, image, factor);
         }
 
         return inputs;
     }
+
+    private static ModelInput? Spec(Material material, ShaderInput input) =>
+        ShadingModels.OfType(material.Graph.SurfaceNode!.Type)?.Input(input.Name);
+
+    /// <summary>The inputs of a material that are for the same as one of another.</summary>
+    private static IEnumerable<ShaderInput> Like(Material material, Input input) =>
+        material.Graph.SurfaceNode?.Inputs.Where(i => (Spec(material, i)?.Role?.Word() ?? i.Name) == input.Key) ?? [];
 
     /// <summary>The value an image is multiplied by; null where the graph multiplies by none.</summary>
     private static ShaderValue? Factor(ShaderGraph graph, ShaderInput input)
@@ -83,7 +97,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     private void Maps(
         Material a,
         Material b,
-        string role,
+        string key,
         Input? x,
         Input? y,
         string? nameInB,
@@ -94,7 +108,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         TransferRow Row(string what, string? before, string? after) =>
             new("material", b.Name, what, before, after)
             {
-                Input = role,
+                Input = key,
                 ImageA = x?.Image?.Reference,
                 ImageB = y?.Image?.Reference,
             };
@@ -103,7 +117,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
             if (b.Graph.SurfaceNode is null)
                 return row with { WhyNot = "the definition of the material did not arrive" };
             if (nameInB is null)
-                return row with { WhyNot = $"{b.Graph.SurfaceNode.Type} has no {role}" };
+                return row with { WhyNot = $"{b.Graph.SurfaceNode.Type} has no {key}" };
             if (x?.Image is not null && to is null)
                 return row with { WhyNot = "no file answers for it in either scene" };
             if (
@@ -127,15 +141,15 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         if (y?.Image is not { } arrived || !images.AreOne(source.Reference, arrived.Reference))
         {
             var elsewhere = inputsB.Values.FirstOrDefault(i =>
-                i.Role != role && i.Image is { } image && images.AreOne(source.Reference, image.Reference) && !Feeds(a, i.Role, source)
+                i.Key != key && i.Image is { } image && images.AreOne(source.Reference, image.Reference) && !Feeds(a, i, source)
             );
             if (elsewhere is not null)
             {
-                var row = Row("input", role, elsewhere.Role) with { ImageB = elsewhere.Image!.Reference };
+                var row = Row("input", key, elsewhere.Key) with { ImageB = elsewhere.Image!.Reference };
                 var to = Carried(source, arrivedLike: elsewhere.Image);
                 row = Restored(row, to);
                 // It leaves the input it sits in, unless something of its own belongs there: that row puts it back.
-                if (row.Restore.Length > 0 && !HasImage(a, elsewhere.Role))
+                if (row.Restore.Length > 0 && !HasImage(a, elsewhere))
                     row = row with { Restore = [Cleared(a, b, elsewhere), .. row.Restore] };
                 rows.Add(row);
                 return;
@@ -150,13 +164,13 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
             return;
         }
 
-        Settings(source, arrived, role, Row, Restored, rows);
+        Settings(source, arrived, (x.Spec ?? y.Spec)?.IsColour == true, Row, Restored, rows);
     }
 
     /// <summary>Takes an image off an input, and gives the input the value it had in the first scene.</summary>
     private Edit Cleared(Material a, Material b, Input input)
     {
-        var value = a.Graph.SurfaceNode?.Inputs.FirstOrDefault(i => InputRoles.Of(i.Name) == input.Role)?.Value;
+        var value = Like(a, input).FirstOrDefault()?.Value;
         return value is not null && a.Graph.SurfaceNode!.Type == b.Graph.SurfaceNode!.Type
             ? new SetValue(Name(b), input.Name, null, value)
             : new SetImage(Name(b), input.Name, input.Image, null);
@@ -165,7 +179,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     private static void Settings(
         ImageUse source,
         ImageUse arrived,
-        string role,
+        bool colour,
         Func<string, string?, string?, TransferRow> row,
         Func<TransferRow, ImageUse?, TransferRow> restored,
         List<TransferRow> rows
@@ -188,19 +202,19 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         var (setA, setB) = (Index(source.UvSet), Index(arrived.UvSet));
         if (setA is not null && setB is not null && setA != setB)
             rows.Add(restored(row("uv set", source.UvSet, arrived.UvSet), arrived with { UvSet = source.UvSet }));
-        if (Space(source, role) != Space(arrived, role))
+        if (Space(source, colour) != Space(arrived, colour))
         {
             var declares = arrived.DeclaredSpace.Length > 0 || source.DeclaredSpace.Length > 0;
             rows.Add(
                 declares
                     ? restored(
-                        row("colour space", Space(source, role), Space(arrived, role)),
+                        row("colour space", Space(source, colour), Space(arrived, colour)),
                         arrived with
                         {
                             DeclaredSpace = source.DeclaredSpace,
                         }
                     )
-                    : row("colour space", Space(source, role), Space(arrived, role)) with
+                    : row("colour space", Space(source, colour), Space(arrived, colour)) with
                     {
                         WhyNot = "the format gives each input its colour space",
                     }
@@ -228,7 +242,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
             rows.Add(row("channels", source.Channels, arrived.Channels) with { WhyNot = "the format gives each input its channel" });
     }
 
-    private void Values(Material b, string role, Input x, Input? y, string? nameInB, bool sameModel, List<TransferRow> rows)
+    private void Values(Material b, string key, Input x, Input? y, string? nameInB, bool sameModel, List<TransferRow> rows)
     {
         var (before, after) = (
             x.Image is null ? x.Value : x.Factor,
@@ -248,7 +262,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         rows.Add(
             new("material", b.Name, "value", before.ToString(), after?.ToString())
             {
-                Input = role,
+                Input = key,
                 Restore = [new SetValue(Name(b), nameInB, after, before)],
             }
         );
@@ -291,23 +305,22 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
     private bool IsElsewhere(ImageUse extra, Material a) =>
         a.Graph.Nodes.Any(n => n.Image is { } image && images.AreOne(image.Reference, extra.Reference));
 
-    private static bool HasImage(Material a, string role) =>
-        a.Graph.SurfaceNode?.Inputs.Any(i => InputRoles.Of(i.Name) == role && a.Graph.ImagesOf(i).Any()) ?? false;
+    private static bool HasImage(Material a, Input input) => Like(a, input).Any(i => a.Graph.ImagesOf(i).Any());
 
-    /// <summary>The image belongs in that role too: a packed map feeds several inputs.</summary>
-    private static bool Feeds(Material a, string role, ImageUse image) =>
-        a.Graph.SurfaceNode?.Inputs.Any(i => InputRoles.Of(i.Name) == role && a.Graph.ImagesOf(i).Any(u => u.Reference == image.Reference))
-        ?? false;
+    /// <summary>The image belongs there too: a packed map feeds several inputs.</summary>
+    private static bool Feeds(Material a, Input input, ImageUse image) =>
+        Like(a, input).Any(i => a.Graph.ImagesOf(i).Any(u => u.Reference == image.Reference));
 
     private string Name(Material b) => repeated.Contains(b.Name) ? b.Id : b.Name;
 
-    /// <summary>What a reader decides by itself counts as what the role wants.</summary>
-    private static string Space(ImageUse use, string role) =>
-        use.EffectiveSpace is "auto" or ""
-            ? InputRoles.IsColour(role)
-                ? "srgb"
-                : "data"
-            : use.EffectiveSpace;
+    /// <summary>What a reader decides by itself counts as what the input wants.</summary>
+    private static string Space(ImageUse use, bool colour) =>
+        use.EffectiveSpace switch
+        {
+            ColourSpace.Other => use.DeclaredSpace,
+            ColourSpace.Auto or ColourSpace.Unsaid => (colour ? ColourSpace.Srgb : ColourSpace.Data).Word(),
+            var space => space.Word(),
+        };
 
     private static string Pair(double u, double v) => $"{TransferCheck.Number(u)} x {TransferCheck.Number(v)}";
 }

@@ -1,4 +1,5 @@
 using RootCall.Core.Muster;
+using RootCall.Core.Shading;
 using RootCall.Demo.Painting;
 
 namespace RootCall.Demo.Examples;
@@ -15,7 +16,7 @@ internal static class ExamplePicture
         var role =
             kind.Length > 0 && kind is not ("cutout" or "large" or "tiny" or "odd" or "4096" or "other")
                 ? kind
-                : FileName.Of(name).Role ?? "grey";
+                : FileName.Of(name).Role?.Word() ?? "grey";
         var size = kind switch
         {
             "large" => 256,

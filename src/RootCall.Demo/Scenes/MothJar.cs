@@ -19,7 +19,7 @@ internal static class MothJar
                 new("scene", $"{Name}.dae", "bounding box", "another axis is up"),
                 new("image", "lamp_glass_emissive.png", "missing", "emission map did not come along"),
                 new("material", "jar_glass", "map", "emission map did not come along") { Input = "emission" },
-                new("material", "jar_lid", "value", "the value changed") { Input = "glossiness" },
+                new("material", "jar_lid", "value", "the value changed") { Input = "specular exponent" },
             ],
         };
 

@@ -25,6 +25,12 @@ internal static class NearMisses
 
     private static string From(string output) => $".connect = </Looks/tin/map.outputs:{output}>";
 
+    private const string Paint = """
+        <image name="paint" type="color3">
+          <input name="file" type="filename" value="textures/tin_basecolor.png" colorspace="srgb_texture"/>
+        </image>
+        """;
+
     private static Example Surface(string inputs, string before = "") =>
         Example.Mtlx(
             $"{before}<standard_surface name=\"SR_tin\" type=\"surfaceshader\">{inputs}</standard_surface><surfacematerial "
@@ -210,14 +216,7 @@ internal static class NearMisses
                 "float inputs:roughness" + From("r"),
                 Map("tin_roughness.png", "auto", "float outputs:r")
             ),
-            ["settings.space-not-applied"] = Surface(
-                """<input name="base_color" type="color3" nodename="paint"/>""",
-                """
-                <image name="paint" type="color3">
-                  <input name="file" type="filename" value="textures/tin_basecolor.png" colorspace="srgb_texture"/>
-                </image>
-                """
-            ),
+            ["settings.space-not-applied"] = Surface("""<input name="base_color" type="color3" nodename="paint"/>""", Paint),
             ["settings.read-both-ways"] = Pbr(
                 """  "baseColorTexture": { "index": "textures/pot_basecolor.png" } """,
                 """ , "emissiveFactor": [1, 1, 1], "emissiveTexture": { "index": "textures/pot_basecolor.png" } """
@@ -344,6 +343,14 @@ internal static class NearMisses
                 Meshes = [new("pot", "pot", 2)],
             },
             ["destination.udim"] = Example.Mtl("newmtl bark\nKd 0.8 0.8 0.8\nmap_Kd textures/bark_basecolor.1001.png") with
+            {
+                For = "gltf-viewer",
+            },
+            ["destination.normal-convention"] = Pbr(string.Empty, """ , "normalTexture": { "index": "textures/pot_normalgl.png" } """) with
+            {
+                For = "gltf-viewer",
+            },
+            ["destination.colour-space"] = Surface("""<input name="base_color" type="color3" nodename="paint"/>""", Paint) with
             {
                 For = "gltf-viewer",
             },

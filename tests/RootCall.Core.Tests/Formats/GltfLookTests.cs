@@ -2,6 +2,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 using SharpGLTF.Schema2;
 using Scene = RootCall.Core.Scenes.Scene;
@@ -43,7 +44,7 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
         var color = graph.ImagesOf(surface.Input("baseColor")!).Single();
         Assert.Equal(
             ("a b.png", "TEXCOORD_1", "srgb", WrapMode.Clamp, WrapMode.Mirror),
-            (color.Reference.Written, color.UvSet, color.EffectiveSpace, color.WrapU, color.WrapV)
+            (color.Reference.Written, color.UvSet, color.EffectiveSpace.Word(), color.WrapU, color.WrapV)
         );
         Assert.Equal(
             new UvTransform(0.1, 0, 45, 2, 3, "scale rotate offset"),
@@ -53,7 +54,7 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
             }
         );
         Assert.Equal(ShaderValue.Of(1, 0.5, 0.25), graph.Nodes.Single(n => n.Name == "baseColor factor").Input("in2")!.Value);
-        Assert.Equal(("b", "data"), graph.ImagesOf(surface.Input("metallic")!).Select(i => (i.Channels, i.EffectiveSpace)).Single());
+        Assert.Equal(("b", "data"), graph.ImagesOf(surface.Input("metallic")!).Select(i => (i.Channels, i.EffectiveSpace.Word())).Single());
         Assert.Equal((ShaderValue.Of(1.33), ShaderValue.Of(0, 0, 0)), (surface.Input("ior")!.Value, surface.Input("emissive")!.Default));
         Assert.NotNull(surface.Input("VENDOR_haze"));
         Assert.Contains(scene.Notes, n => n.Message.Contains("VENDOR_haze", StringComparison.Ordinal));

@@ -2,6 +2,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
@@ -81,14 +82,14 @@ public sealed class MaterialXTests : IDisposable
         var color = scene.Materials[0].Graph.ImagesOf(surface.Input("base_color")!).Single();
         Assert.Equal(
             ("tex/tin & co.png", "index 1", "srgb", WrapMode.Clamp, WrapMode.Repeat),
-            (color.Reference.Written, color.UvSet, color.EffectiveSpace, color.WrapU, color.WrapV)
+            (color.Reference.Written, color.UvSet, color.EffectiveSpace.Word(), color.WrapU, color.WrapV)
         );
         Assert.Equal((2, 4), (color.Transform.ScaleU, color.Transform.ScaleV)); // place2d divides by its scale.
         Assert.Equal([0.1, 0.2, 0.3], color.Default.ToArray());
         var rough = scene.Materials[0].Graph.ImagesOf(surface.Input("specular_roughness")!).Single();
         Assert.Equal(
             ("other/rough.png", "srgb_texture", "data", "r"),
-            (rough.Reference.Written, rough.DeclaredSpace, rough.EffectiveSpace, rough.Channels)
+            (rough.Reference.Written, rough.DeclaredSpace, rough.EffectiveSpace.Word(), rough.Channels)
         );
         Assert.Equal([("/a", "tin")], scene.Meshes.Select(m => (m.Name, m.Parts[0].Material)));
         Assert.Equal(["day", "night"], Assert.Single(scene.Variants).Options.ToArray());

@@ -1,6 +1,7 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
@@ -73,7 +74,7 @@ public sealed class MtlxLookTests : IDisposable
         var after = Use("m", "base_color", text);
         Assert.Equal(
             ("other/d.png", "srgb", WrapMode.Clamp, WrapMode.Black),
-            (after.Reference.Written, after.EffectiveSpace, after.WrapU, after.WrapV)
+            (after.Reference.Written, after.EffectiveSpace.Word(), after.WrapU, after.WrapV)
         );
         var off = Edited(new SetImage("m", "base_color", use, null));
         Assert.DoesNotContain("name=\"base_color\"", off, StringComparison.Ordinal);
@@ -103,7 +104,7 @@ public sealed class MtlxLookTests : IDisposable
         var use = Use("empty", "base_color", text);
         Assert.Equal(
             ("x/new & old.png", "srgb", 2, 3, 0.5),
-            (use.Reference.Written, use.EffectiveSpace, use.Transform.ScaleU, use.Transform.ScaleV, use.Transform.OffsetU)
+            (use.Reference.Written, use.EffectiveSpace.Word(), use.Transform.ScaleU, use.Transform.ScaleV, use.Transform.OffsetU)
         );
         // Connecting over a value takes the value out.
         var coat = Surface("m", Edited(new SetImage("m", "coat", null, new(new(ReferenceKind.Image, "s.mtlx", "c.png")))));

@@ -1,4 +1,5 @@
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Imaging;
@@ -12,7 +13,7 @@ public sealed class DemoPictureTests(DemoPlace demo)
     {
         var pictures = new[] { "clean", "library" }
             .SelectMany(f => Directory.GetFiles(demo.At(f), "*", SearchOption.AllDirectories))
-            .Where(f => ImageNames.Promised(f) is not null)
+            .Where(f => ImageCodecs.Promised(f) is not null)
             .ToList();
         Assert.True(pictures.Count > 40);
         var said = Tool.Run("iinfo", pictures).Output.Split('\n', StringSplitOptions.RemoveEmptyEntries);

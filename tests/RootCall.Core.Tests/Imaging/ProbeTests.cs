@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Imaging;
@@ -40,7 +41,7 @@ public sealed class ProbeTests : IDisposable
         Assert.Null(probe.Damage);
         Assert.Equal((said.Width, said.Height, said.Channels), (probe.Facts!.Width, probe.Facts.Height, probe.Facts.Channels));
         Assert.Equal((said.Bits, said.IsFloat), (probe.Facts.BitDepth, probe.Facts.IsFloat));
-        Assert.Equal(ImageNames.Promised(name), probe.Facts.Format);
+        Assert.Equal(ImageCodecs.Promised(name), probe.Facts.Format);
 
         var bytes = File.ReadAllBytes(path);
         // Behind a TGA's pixels stands a part that may be absent, so its last bytes are no proof.

@@ -99,35 +99,20 @@ public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
             )
             .ToList();
         const string Script = """
-            const { readFileSync } = require('fs');
-            const bin = process.cwd() + '/node_modules/materialx-reference/bin/';
-            globalThis.require = require;
-            globalThis.__dirname = bin;
-            const files = readFileSync(process.argv[1], 'utf8').split('\n');
-            (async () => {
-              const make = (await import(bin + 'JsMaterialXGenShader.js')).default;
-              const data = readFileSync(bin + 'JsMaterialXGenShader.data.txt');
-              const mx = await make({
-                locateFile: (p) => bin + p, wasmBinary: readFileSync(bin + 'JsMaterialXGenShader.wasm'),
-                getPreloadedPackage: () => data.buffer.slice(data.byteOffset, data.byteOffset + data.byteLength),
-              });
-              const context = new mx.GenContext(mx.EsslShaderGenerator.create());
-              const library = mx.loadStandardLibraries(context);
-              for (const file of files) {
-                const message = {};
-                let faults = [];
-                try {
-                  const document = mx.createDocument();
-                  document.setDataLibrary(library);
-                  await mx.readFromXmlString(document, readFileSync(file, 'utf8').replace(/<xi:include[^>]*>/g, ''));
-                  if (!document.validate(message))
-                    faults = (message.message ?? 'invalid').split('\n').map((l) => l.split(':')[0].trim()).filter((l) => l);
-                } catch (e) { faults = ['unread ' + String(e).slice(0, 120)]; }
-                console.log(JSON.stringify([...new Set(faults)]));
-              }
-            })();
+            for (const file of readFileSync(args[0], 'utf8').split('\n')) {
+              const message = {};
+              let faults = [];
+              try {
+                const document = mx.createDocument();
+                document.setDataLibrary(library);
+                await mx.readFromXmlString(document, readFileSync(file, 'utf8').replace(/<xi:include[^>]*>/g, ''));
+                if (!document.validate(message))
+                  faults = (message.message ?? 'invalid').split('\n').map((l) => l.split(':')[0].trim()).filter((l) => l);
+              } catch (e) { faults = ['unread ' + String(e).slice(0, 120)]; }
+              console.log(JSON.stringify([...new Set(faults)]));
+            }
             """;
-        foreach (var (pair, before, after) in Judged(pairs, Script))
+        foreach (var (pair, before, after) in Judged(pairs, MaterialXReference.Script(Script)))
             Assert.True(
                 !after.Except(before).Any(),
                 $"{pair.Told}: {string.Join(", ", after.Except(before))}\n{File.ReadAllText(pair.Written)}"

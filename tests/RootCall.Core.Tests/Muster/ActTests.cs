@@ -4,6 +4,7 @@ using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Muster;
@@ -204,11 +205,11 @@ public sealed class ActTests : IDisposable
     }
 
     [Theory]
-    [InlineData("normal", 128, 128, 255)]
-    [InlineData("metallic roughness", 255, 128, 0)]
-    [InlineData("opacity", 255, 255, 255)]
-    [InlineData("base colour", 118, 118, 118)]
-    public void A_stand_in_is_neutral_for_its_role_and_says_what_it_is(string role, byte red, byte green, byte blue)
+    [InlineData(Role.Normal, 128, 128, 255)]
+    [InlineData(Role.MetallicRoughness, 255, 128, 0)]
+    [InlineData(Role.Opacity, 255, 255, 255)]
+    [InlineData(Role.BaseColour, 118, 118, 118)]
+    public void A_stand_in_is_neutral_for_its_role_and_says_what_it_is(Role role, byte red, byte green, byte blue)
     {
         Assert.Equal((red, green, blue), StandIns.Neutral(role));
         var path = StandIns.Put(place.At("stand-ins"), role);

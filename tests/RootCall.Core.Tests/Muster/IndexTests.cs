@@ -1,5 +1,6 @@
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Muster;
@@ -69,15 +70,18 @@ public sealed class IndexTests : IDisposable
     }
 
     [Theory]
-    [InlineData("map_Kd", "a.png", "base colour")]
-    [InlineData("metallicRoughnessTexture", "a.png", "metallic roughness")]
-    [InlineData("refl", "sky.hdr", "environment")]
-    [InlineData("someTexture", "oak_nrm.png", "normal")]
-    [InlineData("someTexture", "oak.png", "image")]
-    public void A_role_is_told_from_the_input_and_then_from_the_name(string input, string written, string role)
+    [InlineData("oak_rough.png", "base colour", Role.BaseColour)]
+    [InlineData("a.png", "metallic roughness", Role.Metalness, Role.Roughness)]
+    [InlineData("a.png", "packed", Role.Occlusion, Role.Roughness, Role.Metalness)]
+    [InlineData("a.png", "base colour", Role.BaseColour, Role.Opacity)]
+    [InlineData("sky.hdr", "environment", Role.Reflection)]
+    [InlineData("oak_nrm.png", "normal")]
+    [InlineData("oak.png", "image")]
+    public void A_role_is_told_from_the_inputs_and_then_from_the_name(string written, string role, params Role[] inputs)
     {
-        var reference = new Reference(1, new(ReferenceKind.Image, "s", written), written, "/", [], [new("m", input)]);
-        Assert.Equal(role, MapRole.Of(reference));
+        var uses = inputs.Select(i => new ReferenceUse("m", i.Word()) { Role = i });
+        var reference = new Reference(1, new(ReferenceKind.Image, "s", written), written, "/", [], [.. uses]);
+        Assert.Equal(role, MapRole.Word(reference));
     }
 
     public void Dispose() => place.Dispose();

@@ -1,5 +1,6 @@
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Tests.Muster;
 
@@ -37,7 +38,7 @@ public sealed class NameTests
         var read = FileName.Of(name);
         Assert.Equal(
             (body, role, resolution, version, tile, frame),
-            (read.Body, read.Role, read.Resolution, read.Version, read.Tile, read.Frame)
+            (read.Body, read.Role?.Word(), read.Resolution, read.Version, read.Tile, read.Frame)
         );
         Assert.True(IsIndexedAsRead(name));
     }
@@ -94,7 +95,7 @@ public sealed class NameTests
             }
         );
         var read = FileName.Of("oak_bumpy_hero.png", names);
-        Assert.Equal(("normal", "hero"), (read.Role, read.Resolution));
+        Assert.Equal((Role.Normal, "hero"), (read.Role, read.Resolution));
         Assert.Null(FileName.Of("oak_bumpy.png").Role);
         Assert.Equal(names.ToJson(), NameDictionary.Parse(names.ToJson()).ToJson());
     }
@@ -102,6 +103,7 @@ public sealed class NameTests
     [Theory]
     [InlineData("{", "line 1")]
     [InlineData("""{ "roles": {}, "sizes": [], "colours": [] }""", "skins")]
+    [InlineData("""{ "roles": { "wear": ["wear"] }, "sizes": [], "colours": [], "skins": [] }""", "“wear” is no role")]
     [InlineData("""{ "roles": { "normal": ["Nrm"] }, "sizes": [], "colours": [], "skins": [] }""", "no single word")]
     [InlineData("""{ "roles": { "normal": ["nrm"], "bump": ["nrm"] }, "sizes": [], "colours": [], "skins": [] }""", "under normal")]
     public void A_dictionary_that_is_wrong_says_where(string json, string says) =>

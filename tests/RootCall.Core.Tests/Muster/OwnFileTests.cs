@@ -90,20 +90,5 @@ public sealed class OwnFileTests : IDisposable
         Assert.Equal(new ReferenceUse("tin", "DiffuseColor"), reference.Reference.UsedBy.Single());
     }
 
-    [Theory]
-    [InlineData("diffuseColor", "base colour")]
-    [InlineData("map_kd", "base colour")]
-    [InlineData("specular_roughness", "roughness")]
-    [InlineData("clearcoatNormalTexture", "normal")]
-    [InlineData("metallicRoughnessTexture", "metallic roughness")]
-    [InlineData("NormalMap", "normal")]
-    [InlineData("texture:file", "environment")]
-    [InlineData("anything", "displacement")]
-    public void The_role_of_an_image_is_told_from_its_input_then_from_its_name(string input, string role)
-    {
-        var key = new ReferenceKey(ReferenceKind.Image, "s", "wood_disp.png");
-        Assert.Equal(role, MapRole.Of(new(1, key, key.Written, "/", [], [new("m", input)])));
-    }
-
     public void Dispose() => place.Dispose();
 }

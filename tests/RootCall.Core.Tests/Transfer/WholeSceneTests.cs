@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
-using RootCall.Core.Shading;
 using RootCall.Core.Transfer;
 
 namespace RootCall.Core.Tests.Transfer;
@@ -72,30 +71,6 @@ public sealed class WholeSceneTests
         var one = Scene([Mesh("pot", 10) with { Parts = [new(string.Empty, "brass", 10)] }]) with { Materials = b.Materials };
         Assert.Equal("the mesh was cut into other parts", Rows(a, one).Single(r => r.What == "assignment").WhyNot);
     }
-
-    [Theory]
-    [InlineData("baseColor", "diffuseColor", "base colour")]
-    [InlineData("map_Kd", null, null)]
-    [InlineData("specular_roughness", "Pr", "roughness")]
-    [InlineData("geometry_normal", "NormalMap", "normal")]
-    [InlineData("BASE_COLOR", "Kd", "base colour")]
-    public void Inputs_of_one_role_are_found_under_every_model(string one, string? other, string? role)
-    {
-        Assert.Equal(role, InputRoles.Of(one));
-        if (other is not null)
-            Assert.Equal(role, InputRoles.Of(other));
-    }
-
-    [Theory]
-    [InlineData("gltf-metallic-roughness", "roughness", "roughness")]
-    [InlineData("UsdPreviewSurface", "base colour", "diffuseColor")]
-    [InlineData("ND_standard_surface_surfaceshader", "roughness", "specular_roughness")]
-    [InlineData("open_pbr_surface", "metalness", "base_metalness")]
-    [InlineData("mtl-pbr", "emission", "Ke")]
-    [InlineData("collada-common", "roughness", null)]
-    [InlineData("unknown", "roughness", null)]
-    public void A_role_has_its_input_in_each_model_or_none(string model, string role, string? input) =>
-        Assert.Equal(input, InputRoles.NameIn(model, role));
 
     [Fact]
     public void Families_say_their_count_and_the_gravest_comes_first()

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Collada;
 
@@ -121,7 +122,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
             ),
             WrapU = Wrap(sampler?.Child("wrap_s")),
             WrapV = Wrap(sampler?.Child("wrap_t")),
-            EffectiveSpace = type == "color3" ? "srgb" : "data",
+            EffectiveSpace = type == "color3" ? ColourSpace.Srgb : ColourSpace.Data,
             Channels = type == "float" ? "r" : "rgb",
         };
     }

@@ -1,5 +1,6 @@
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Collada;
 
@@ -64,7 +65,7 @@ internal sealed class ColladaShape : FixedShape
             Transform = to.Transform with { Order = "scale offset" },
             WrapU = to.WrapU,
             WrapV = to.WrapV,
-            EffectiveSpace = type == "color3" ? "srgb" : "data",
+            EffectiveSpace = type == "color3" ? ColourSpace.Srgb : ColourSpace.Data,
             Channels = type == "float" ? "r" : "rgb",
         };
         if (at < 0)

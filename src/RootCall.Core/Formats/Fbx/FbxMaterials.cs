@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Fbx;
 
@@ -95,7 +96,7 @@ internal sealed class FbxMaterials(FbxDocument document, IReadOnlyDictionary<str
             ),
             WrapU = Wrap("WrapModeU"),
             WrapV = Wrap("WrapModeV"),
-            EffectiveSpace = colour ? "srgb" : "data",
+            EffectiveSpace = colour ? ColourSpace.Srgb : ColourSpace.Data,
             Channels = colour || property.Contains("Normal", StringComparison.Ordinal) ? "rgb" : "r",
         };
     }

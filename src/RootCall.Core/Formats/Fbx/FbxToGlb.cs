@@ -5,6 +5,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Gltf.Authoring;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -56,13 +57,9 @@ public static class FbxToGlb
         using var copy = new MemoryStream();
         stream.CopyTo(copy);
         copy.Position = 0;
-        var mime = ImageProbe.Stream(copy, null).Facts?.Format switch
-        {
-            ImageFormat.Png => "image/png",
-            ImageFormat.Jpeg => "image/jpeg",
-            _ => null,
-        };
-        return mime is null ? null : (copy.ToArray(), mime);
+        return ImageProbe.Stream(copy, null).Facts is { } facts && ImageCodecs.Of(facts.Format) is { InGltf: GltfCarriage.Core } codec
+            ? (copy.ToArray(), codec.MediaType)
+            : null;
     }
 
     private static JsonObject Material(Material material, Dictionary<ReferenceKey, int> images, GlbAuthor glb)
@@ -86,9 +83,13 @@ public static class FbxToGlb
             return holder;
         }
 
+        var (from, to) = (
+            ShadingModels.OfType(material.Graph.SurfaceNode?.Type ?? string.Empty),
+            ShadingModels.OfType(GltfInputs.MetallicRoughness)!
+        );
         foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
         {
-            if (InputRoles.Of(input.Name) is not { } role || InputRoles.NameIn(GltfInputs.MetallicRoughness, role) is not { } name)
+            if (from?.Input(input.Name)?.Role is not { } role || to.Input(role)?.Name is not { } name)
                 continue;
             var known = GltfInputs.Of(GltfInputs.MetallicRoughness).First(i => i.Name == name);
             // Metalness and roughness share one image in glTF, alpha stands in that of base colour: separate ones would be a conversion.

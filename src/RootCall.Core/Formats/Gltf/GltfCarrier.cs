@@ -2,6 +2,7 @@ using System.Text.Json.Nodes;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Json;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Gltf;
@@ -86,14 +87,9 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
 
     /// <summary>Null for an image that glTF does not carry inside (glTF 2.0, 5.16.3, and the extensions that add to it).</summary>
     public static string? MimeOf(string file) =>
-        ImageProbe.File(file).Facts?.Format switch
-        {
-            ImageFormat.Jpeg => "image/jpeg",
-            ImageFormat.Png => "image/png",
-            ImageFormat.WebP => "image/webp",
-            ImageFormat.Ktx2 => "image/ktx2",
-            _ => null,
-        };
+        ImageProbe.File(file).Facts is { } facts && ImageCodecs.Of(facts.Format) is { InGltf: not GltfCarriage.None } codec
+            ? codec.MediaType
+            : null;
 
     public static string NotCarried(string file) =>
         $"“{Path.GetFileName(file)}” is neither PNG nor JPEG; glTF carries no other image inside.";

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Json;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Gltf;
 
@@ -104,7 +105,7 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
             Transform = Transform(transform),
             WrapU = Wrap(sampler["wrapS"]),
             WrapV = Wrap(sampler["wrapT"]),
-            EffectiveSpace = input.Colour ? "srgb" : "data",
+            EffectiveSpace = input.Colour ? ColourSpace.Srgb : ColourSpace.Data,
             Channels = input.Channels,
             Scale = strength is { } value ? [value] : [],
             Default = [1, 1, 1, 1],

@@ -210,7 +210,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
                 }
 
                 foreach (var image in Sources(entry))
-                    uses.Add((image, new(materialName, input)));
+                    uses.Add((image, new(materialName, input) { Role = GltfInputs.RoleOf(input) }));
             }
         }
 

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Gltf;
 
@@ -110,7 +111,7 @@ internal sealed class GltfShape : FixedShape
                         Transform = to.Transform with { Order = UvTransform.Identity.Order },
                         WrapU = Wrap(to.WrapU),
                         WrapV = Wrap(to.WrapV),
-                        EffectiveSpace = one.Colour ? "srgb" : "data",
+                        EffectiveSpace = one.Colour ? ColourSpace.Srgb : ColourSpace.Data,
                         Channels = one.Channels,
                         Scale = one.Strength is null ? [] : [.. to.Scale.Take(1)],
                         Default = [1, 1, 1, 1],

@@ -123,13 +123,13 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
         foreach (var also in then)
             also();
         // A node that materials share changes in all of them.
-        var places = changed.Keys.SelectMany(Sharers).Append(place).Distinct().ToList();
+        int[] places = [.. changed.Keys.SelectMany(Sharers).Where(p => p != place).Distinct(), place];
         foreach (var at in places)
         {
             var material = draft.Materials[at];
             var nodes = material.Graph.Nodes.Select(n => changed.GetValueOrDefault(n.Name) ?? n);
             var graph = finish(material.Graph with { Nodes = [.. nodes, .. added.Where(a => material.Graph.Node(a.Name) is null)] });
-            draft.Put(at, material with { Graph = graph }, at == place);
+            draft.Put(at, material with { Graph = graph }, places);
         }
     }
 

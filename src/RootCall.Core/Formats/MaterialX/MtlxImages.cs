@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.MaterialX;
 
@@ -51,18 +52,10 @@ internal static class MtlxImages
     }
 
     /// <summary>Values that are no colours are not converted, whatever is written (MaterialX 1.38, "Color spaces").</summary>
-    private static string Effective(string declared, string type)
-    {
-        if (!type.StartsWith("color", StringComparison.Ordinal) || declared is "none")
-            return "data";
-        return declared switch
-        {
-            "" => "linear",
-            "srgb_texture" => "srgb",
-            "lin_rec709" => "linear",
-            _ => declared,
-        };
-    }
+    private static ColourSpace Effective(string declared, string type) =>
+        !type.StartsWith("color", StringComparison.Ordinal) ? ColourSpace.Data
+        : declared.Length == 0 ? ColourSpace.Linear
+        : ColourSpaces.Of(declared);
 
     private static UvTransform Tiling(ShaderNode node)
     {

@@ -118,7 +118,13 @@ internal sealed class MtlxShape : GraphShape
         }
 
         if (from.DeclaredSpace != to.DeclaredSpace)
+        {
             image = image with { DeclaredSpace = to.DeclaredSpace };
+            // What passes the file on says its space too, and would be heard first.
+            if (file.IsPassedOn)
+                node = GraphEdit.With(node, file.Name, "filename", node.Input(file.Name)!.Value);
+        }
+
         if (node.Type == "tiledimage" && (from.WrapU, from.WrapV) != (to.WrapU, to.WrapV))
             return TiledRepeats;
         if (from.WrapU != to.WrapU)

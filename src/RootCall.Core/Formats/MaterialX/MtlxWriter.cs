@@ -154,6 +154,8 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
         var patch = patches[element.File];
         if (old.Type != node.Type)
             patch.Rename(element.Tree, node.Type);
+        if (old.Output != node.Output && node.Output.Length > 0)
+            patch.Set(element.Tree, "type", node.Output);
         foreach (var gone in old.Inputs.Where(i => node.Input(i.Name) is null))
             if (Own(element, gone.Name) is { } there)
                 patch.Cut(there);
@@ -167,15 +169,15 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
                 continue;
             }
 
-            if (was?.From != input.From || !Equals(was?.Value, input.Value))
+            if (was?.From != input.From || !Equals(was?.Value, input.Value) || was?.IsPassedOn != input.IsPassedOn)
                 Set(patch, new(element.File, there), was, input, node);
         }
 
         if (
             node.Image is { } image
             && old.Image is { } read
-            && image.DeclaredSpace != read.DeclaredSpace
             && node.Inputs.FirstOrDefault(i => i.Type == "filename") is { } file
+            && (image.DeclaredSpace != read.DeclaredSpace || old.Input(file.Name)?.IsPassedOn != file.IsPassedOn)
             && Own(element, file.Name) is { } holder
         )
             patch.Set(holder, "colorspace", image.DeclaredSpace);

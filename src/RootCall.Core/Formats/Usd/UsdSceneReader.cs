@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using RootCall.Core.Formats.Usd.Composition;
 using RootCall.Core.Formats.Usd.Layers;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd;
@@ -155,7 +156,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
         )
             return;
         builder.Property(key, $"{prim.Path}.{File}");
-        builder.Use(key, new(prim.Name, "texture:file"));
+        builder.Use(key, new(prim.Name, "texture:file") { Role = Role.Environment });
     }
 
     /// <summary>Layers of variants that are not chosen belong to the scene too: a package must hold them.</summary>

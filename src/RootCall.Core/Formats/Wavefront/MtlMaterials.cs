@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Wavefront;
 
@@ -31,66 +32,31 @@ internal static class MtlMaterials
     public const string Classic = "mtl-phong";
     public const string Physical = "mtl-pbr";
 
-    /// <summary>Values by statement, with their MaterialX type and the default of the specification where it gives one.</summary>
-    public static FrozenDictionary<string, (string Type, double[] Default)> Values { get; } =
-        new Dictionary<string, (string, double[])>
-        {
-            ["Ka"] = ("color3", []),
-            ["Kd"] = ("color3", []),
-            ["Ks"] = ("color3", []),
-            ["Ke"] = ("color3", [0, 0, 0]),
-            ["Tf"] = ("color3", [1, 1, 1]),
-            ["Ns"] = ("float", []),
-            ["Ni"] = ("float", [1]),
-            ["d"] = ("float", [1]),
-            ["Tr"] = ("float", [0]),
-            ["sharpness"] = ("float", [60]),
-            ["illum"] = ("integer", []),
-            ["Pr"] = ("float", []),
-            ["Pm"] = ("float", [0]),
-            ["Ps"] = ("float", [0]),
-            ["Pc"] = ("float", [0]),
-            ["Pcr"] = ("float", [0]),
-            ["aniso"] = ("float", [0]),
-            ["anisor"] = ("float", [0]),
-        }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
+    private static readonly FrozenDictionary<string, ModelInput> Inputs = ShadingModels
+        .Find(Physical)!
+        .Inputs.ToFrozenDictionary(i => i.Name, StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Inputs that only a map feeds, with the statements that name them.</summary>
+    private static readonly FrozenDictionary<string, string[]> MapsOnly = new Dictionary<string, string[]>
+    {
+        ["bump"] = ["map_bump", "bump"],
+        ["disp"] = ["map_disp", "disp"],
+        ["decal"] = ["map_decal", "decal"],
+        ["refl"] = ["map_refl", "refl"],
+        ["norm"] = ["map_Kn", "map_norm", "norm"],
+        ["occlusion"] = ["map_AO"],
+        ["map_rma"] = ["map_rma"],
+        ["map_orm"] = ["map_orm"],
+    }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
+
+    /// <summary>Statements that give a value, as the specification spells them, and what they mean.</summary>
+    public static FrozenDictionary<string, ModelInput> Values { get; } =
+        Inputs.Where(i => !MapsOnly.ContainsKey(i.Key)).ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
 
     /// <summary>The input each map statement feeds. A map of a statement of the same name is multiplied by its value.</summary>
-    private static readonly FrozenDictionary<string, (string Input, string Type, bool Colour)> Maps = new Dictionary<
-        string,
-        (string, string, bool)
-    >
-    {
-        ["map_Ka"] = ("Ka", "color3", true),
-        ["map_Kd"] = ("Kd", "color3", true),
-        ["map_Ks"] = ("Ks", "color3", true),
-        ["map_Ke"] = ("Ke", "color3", true),
-        ["map_Tf"] = ("Tf", "color3", true),
-        ["map_Ns"] = ("Ns", "float", false),
-        ["map_Ni"] = ("Ni", "float", false),
-        ["map_d"] = ("d", "float", false),
-        ["map_opacity"] = ("d", "float", false),
-        ["map_Tr"] = ("Tr", "float", false),
-        ["map_Pr"] = ("Pr", "float", false),
-        ["map_Pm"] = ("Pm", "float", false),
-        ["map_Ps"] = ("Ps", "float", false),
-        ["map_Pc"] = ("Pc", "float", false),
-        ["map_Pcr"] = ("Pcr", "float", false),
-        ["map_aniso"] = ("aniso", "float", false),
-        ["map_anisor"] = ("anisor", "float", false),
-        ["map_AO"] = ("occlusion", "float", false),
-        ["bump"] = ("bump", "float", false),
-        ["map_bump"] = ("bump", "float", false),
-        ["norm"] = ("norm", "vector3", false),
-        ["map_norm"] = ("norm", "vector3", false),
-        ["map_Kn"] = ("norm", "vector3", false),
-        ["disp"] = ("disp", "float", false),
-        ["map_disp"] = ("disp", "float", false),
-        ["decal"] = ("decal", "color3", true),
-        ["map_decal"] = ("decal", "color3", true),
-        ["refl"] = ("refl", "color3", true),
-        ["map_refl"] = ("refl", "color3", true),
-    }.ToFrozenDictionary(StringComparer.OrdinalIgnoreCase);
+    private static readonly FrozenDictionary<string, ModelInput> Maps = Inputs
+        .Keys.SelectMany(i => StatementsOf(i).Select(s => (Statement: s, Input: i)))
+        .ToFrozenDictionary(m => m.Statement, m => Inputs[m.Input], StringComparer.OrdinalIgnoreCase);
 
     private static readonly FrozenSet<string> PhysicalInputs = FrozenSet.Create(
         StringComparer.OrdinalIgnoreCase,
@@ -104,8 +70,10 @@ internal static class MtlMaterials
         "norm"
     );
 
-    public static (string Input, string Type, bool Colour) MapOf(string keyword) =>
-        Maps.TryGetValue(keyword, out var map) ? map : (keyword, "color3", false);
+    /// <summary>What a map statement feeds.</summary>
+    public static ModelInput MapOf(string keyword) => Maps.GetValueOrDefault(keyword) ?? new(keyword, "color3", Data: true);
+
+    public static Role? RoleOf(string keyword) => MapOf(keyword).Role is { } role ? Roles.OfMap([role]) : null;
 
     /// <summary>Classic, unless one of the physically based inputs is said.</summary>
     public static string ModelOf(IEnumerable<string> inputs) => inputs.Any(PhysicalInputs.Contains) ? Physical : Classic;
@@ -114,33 +82,32 @@ internal static class MtlMaterials
         MapStatement.IsMap(keyword) || Values.ContainsKey(Encoding.ASCII.GetString(keyword));
 
     /// <summary>The statements that may feed an input, the usual spelling first.</summary>
-    public static IEnumerable<string> StatementsOf(string input) =>
-        Maps.Where(m => m.Value.Input == input)
-            .Select(m => m.Key)
-            .OrderByDescending(k => k.StartsWith("map_", StringComparison.Ordinal))
-            .ThenBy(k => k.Length);
+    public static IReadOnlyList<string> StatementsOf(string input) =>
+        MapsOnly.TryGetValue(input, out var only) ? only
+        : input is "sharpness" or "illum" || !Inputs.ContainsKey(input) ? []
+        : input is "d" ? ["map_d", "map_opacity"]
+        : [$"map_{input}"];
 
     public static Material ToMaterial(MtlMaterial material)
     {
         if (!material.IsDefined)
             return new(material.Name);
-        var graph = new GraphBuilder(ModelOf(material.Values.Keys.Concat(material.Maps.Select(m => MapOf(m.Keyword).Input))));
+        var graph = new GraphBuilder(ModelOf(material.Values.Keys.Concat(material.Maps.Select(m => MapOf(m.Keyword).Name))));
         var fed = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         foreach (var (keyword, use) in material.Maps)
         {
-            var (input, type, _) = MapOf(keyword);
-            if (fed.Add(input))
-                graph.Map(input, type, use, material.Values.GetValueOrDefault(input), Default(input));
+            var input = MapOf(keyword);
+            if (fed.Add(input.Name))
+                graph.Map(input.Name, input.Type, use, material.Values.GetValueOrDefault(input.Name), Default(input.Name));
         }
 
         foreach (var (input, value) in material.Values)
             if (!fed.Contains(input))
-                graph.Value(
-                    Values.Keys.FirstOrDefault(k => k.Equals(input, StringComparison.OrdinalIgnoreCase)) ?? input,
-                    Values.TryGetValue(input, out var known) ? known.Type : "float",
-                    value,
-                    Default(input)
-                );
+            {
+                var known = Values.GetValueOrDefault(input);
+                graph.Value(known?.Name ?? input, known?.Type ?? "float", value, Default(input));
+            }
+
         return new(material.Name) { Graph = graph.Build(), File = material.File };
     }
 
@@ -155,13 +122,13 @@ internal static class MtlMaterials
     /// <summary>How a map statement's options say the image is read.</summary>
     public static ImageUse Use(ReferenceKey reference, string keyword, ReadOnlySpan<byte> options)
     {
-        var (_, type, colour) = MapOf(keyword);
+        var input = MapOf(keyword);
         var use = new ImageUse(reference)
         {
             Slot = keyword,
             Transform = UvTransform.Identity with { Order = "scale offset" },
-            EffectiveSpace = colour ? "srgb" : "data",
-            Channels = type == "float" ? "l" : "rgb",
+            EffectiveSpace = input.IsColour ? ColourSpace.Srgb : ColourSpace.Data,
+            Channels = input.Type == "float" ? "l" : "rgb",
         };
         var tokens = Encoding.Latin1.GetString(options).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
         for (var i = 0; i < tokens.Length; i++)
@@ -212,5 +179,5 @@ internal static class MtlMaterials
     }
 
     public static ShaderValue? Default(string input) =>
-        Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? ShaderValue.Of(known.Default) : null;
+        Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? new(known.Default) : null;
 }

@@ -65,7 +65,7 @@ internal static class MtlReader
                 ReferenceKind.Image,
                 Statement.Decode(statement.Rest.Slice(start, length)),
                 site,
-                [new(material?.Name ?? string.Empty, input)]
+                [new(material?.Name ?? string.Empty, input) { Role = MtlMaterials.RoleOf(input) }]
             );
             Current().Maps.Add((input, MtlMaterials.Use(key, input, options)));
         }

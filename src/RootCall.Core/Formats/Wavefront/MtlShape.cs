@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Wavefront;
 
@@ -16,7 +17,7 @@ internal sealed class MtlShape : FixedShape
     {
         if (!MtlMaterials.Values.TryGetValue(name, out var known))
             return $"MTL has no statement for the value of {name}.";
-        name = MtlMaterials.Values.Keys.First(k => k.Equals(name, StringComparison.OrdinalIgnoreCase));
+        name = known.Name;
         if (value is not null && WhyNot(name, known.Type, value) is { } why)
             return why;
         var at = inputs.FindIndex(i => i.Name == name);
@@ -45,11 +46,11 @@ internal sealed class MtlShape : FixedShape
         ImageUse to
     )
     {
-        var statements = MtlMaterials.StatementsOf(name).ToList();
+        var statements = MtlMaterials.StatementsOf(name);
         if (statements.Count == 0)
             return $"MTL has no map for {name}.";
         var at = inputs.FindIndex(i => i.Name == name);
-        var (_, type, colour) = MtlMaterials.MapOf(statements[0]);
+        var meaning = MtlMaterials.MapOf(statements[0]);
         if (to.WrapU != to.WrapV)
             return "MTL repeats an image in both directions or clamps it in both.";
         var key = ReferencePaths.In(
@@ -60,7 +61,7 @@ internal sealed class MtlShape : FixedShape
         var path = WavefrontFormat.Safe(key.Written);
         if (MapStatement.NameIn(path) != path)
             return $"MTL cannot write the path “{to.Reference.Written}”.";
-        if (Range(name, type, to, out var scale, out var bias) is { } why)
+        if (Range(name, meaning.Type, to, out var scale, out var bias) is { } why)
             return why;
         var use = new ImageUse(key with { Written = path })
         {
@@ -68,16 +69,19 @@ internal sealed class MtlShape : FixedShape
             Transform = to.Transform with { Order = "scale offset", Rotation = 0 },
             WrapU = to.WrapU,
             WrapV = to.WrapV,
-            EffectiveSpace = colour ? "srgb" : "data",
+            EffectiveSpace = meaning.IsColour ? ColourSpace.Srgb : ColourSpace.Data,
             Channels =
-                type != "float" ? "rgb"
+                meaning.Type != "float" ? "rgb"
                 : to.Channels is "r" or "g" or "b" or "a" or "z" ? to.Channels
                 : "l",
             Scale = scale,
             Bias = bias,
         };
         if (at < 0)
-            inputs.Insert(inputs.FindLastIndex(i => i.Image is not null) + 1, new(name, type, null, use, MtlMaterials.Default(name)));
+            inputs.Insert(
+                inputs.FindLastIndex(i => i.Image is not null) + 1,
+                new(name, meaning.Type, null, use, MtlMaterials.Default(name))
+            );
         else
             Put(inputs, at, inputs[at] with { Image = use });
         return null;

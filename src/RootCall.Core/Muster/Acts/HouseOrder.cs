@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Muster;
@@ -121,7 +121,7 @@ public sealed record HouseOrder(
                 continue;
             var folder =
                 by == GatherBy.Role
-                    ? MapRole.Of(reference.Reference)
+                    ? MapRole.Word(reference.Reference)
                     : reference.Reference.UsedBy.Select(u => u.Material).FirstOrDefault(m => m.Length > 0) ?? "shared";
             var name = PortableName.Make(Path.GetFileName(path));
             var into = $"{Tidy}/{PortableName.Make(folder.Replace(' ', '_'))}";
@@ -160,7 +160,7 @@ public sealed record HouseOrder(
             .. from listing in listings
             where RootScope.IsInside(report.Scene.Folder, listing.Path)
             from at in Enumerable.Range(0, listing.Names.Length)
-            where ImageNames.Promised(listing.Names[at]) is not null
+            where ImageCodecs.Promised(listing.Names[at]) is not null
             let file = new IndexedFile(listing, at)
             where !used.Contains(file.Path)
             orderby file.Stamp.Bytes descending

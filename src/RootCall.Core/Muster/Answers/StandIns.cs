@@ -2,6 +2,7 @@ using System.Buffers.Binary;
 using System.IO.Compression;
 using System.IO.Hashing;
 using RootCall.Core.Files;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
@@ -21,23 +22,23 @@ public static class StandIns
     /// colours, a flat normal and the channels of a metallic roughness map as glTF 2.0 defines them, the middle of the range
     /// for heights and roughness, nothing for what adds (emission, metalness), all for what cuts away (opacity, occlusion).
     /// </summary>
-    public static (byte Red, byte Green, byte Blue) Neutral(string role) =>
+    public static (byte Red, byte Green, byte Blue) Neutral(Role? role) =>
         role switch
         {
-            "normal" => (128, 128, 255),
-            "metallic roughness" or "packed" => (255, 128, 0),
-            "roughness" or "glossiness" or "displacement" or "bump" or "specular" => (128, 128, 128),
-            "metalness" or "emission" => (0, 0, 0),
-            "occlusion" or "opacity" => (255, 255, 255),
+            Role.Normal => (128, 128, 255),
+            Role.MetallicRoughness or Role.Packed => (255, 128, 0),
+            Role.Roughness or Role.Glossiness or Role.Displacement or Role.Bump or Role.Specular => (128, 128, 128),
+            Role.Metalness or Role.Emission => (0, 0, 0),
+            Role.Occlusion or Role.Opacity => (255, 255, 255),
             _ => (118, 118, 118),
         };
 
     /// <summary>Puts the stand-in for a role into a folder, once.</summary>
     /// <returns>Its absolute path.</returns>
-    public static string Put(string folder, string role)
+    public static string Put(string folder, Role? role)
     {
         Directory.CreateDirectory(folder);
-        var path = Path.Combine(folder, $"{Prefix}{role.Replace(' ', '-')}.png");
+        var path = Path.Combine(folder, $"{Prefix}{(role?.Word() ?? "image").Replace(' ', '-')}.png");
         if (!File.Exists(path))
             WholeOrNothing.File(path, stream => Write(stream, Neutral(role)));
         return path;

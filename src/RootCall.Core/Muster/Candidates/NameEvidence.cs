@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
@@ -9,7 +10,7 @@ internal static class NameEvidence
 {
     /// <summary>Images answer for images whatever their ending; other kinds of files keep theirs.</summary>
     public static bool Fits(ReferenceKind kind, FileName asked, FileName file) =>
-        asked.Extension == file.Extension || (kind == ReferenceKind.Image && ImageNames.Promised(file.Folded) is not null);
+        asked.Extension == file.Extension || (kind == ReferenceKind.Image && ImageCodecs.Promised(file.Folded) is not null);
 
     /// <returns>Null when the file is another map, tile or frame.</returns>
     public static ImmutableArray<Evidence>? Of(FileName asked, FileName file)
@@ -35,7 +36,11 @@ internal static class NameEvidence
         );
         if (asked.RoleToken != file.RoleToken)
             evidence.Add(
-                new(EvidenceKind.OtherRoleSpelling, $"Same role, {file.Role}, spelled another way", EvidenceWeights.OtherRoleSpelling)
+                new(
+                    EvidenceKind.OtherRoleSpelling,
+                    $"Same role, {file.Role?.Word()}, spelled another way",
+                    EvidenceWeights.OtherRoleSpelling
+                )
             );
         if (asked.Resolution != file.Resolution)
             evidence.Add(

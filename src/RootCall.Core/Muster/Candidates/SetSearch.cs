@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
@@ -13,7 +14,7 @@ internal sealed class SetSearch(RootIndex index, SiblingFolders siblings, IReadO
 
     public IEnumerable<Candidate> For(Asked asked)
     {
-        if (asked.Reference.Kind != ReferenceKind.Image || MapRole.Of(asked.Reference, names) is not (not "image" and var role))
+        if (MapRole.Of(asked.Reference, names) is not { } role)
             yield break;
         foreach (var (folder, material, here, all) in siblings.SetsOf(asked.Number))
         {
@@ -31,7 +32,7 @@ internal sealed class SetSearch(RootIndex index, SiblingFolders siblings, IReadO
                 var evidence = ImmutableArray.Create(
                     new Evidence(
                         EvidenceKind.RoleInSet,
-                        $"The {role} map in the folder where {here.Count} of {all} other maps of {material} lie",
+                        $"The {role.Word()} map in the folder where {here.Count} of {all} other maps of {material} lie",
                         EvidenceWeights.RoleInSet
                     )
                 );

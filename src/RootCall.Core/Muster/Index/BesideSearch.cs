@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Muster;
@@ -46,7 +47,7 @@ internal static class BesideSearch
             for (var i = 0; i < listing.Names.Length && found.Count < Most; i++)
             {
                 var file = new IndexedFile(listing, i);
-                if (Imaging.ImageNames.Promised(file.Name) is not null && bodies.Contains(FileName.Of(file.Name, context.Names).Body))
+                if (ImageCodecs.Promised(file.Name) is not null && bodies.Contains(FileName.Of(file.Name, context.Names).Body))
                     found[file.Path] = file.Stamp;
             }
         }

@@ -1,4 +1,5 @@
 using System.Text;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
@@ -25,7 +26,7 @@ public sealed record FileName(
     string Stem,
     string Extension,
     string Body,
-    string? Role,
+    Role? Role,
     string? RoleToken,
     string? Resolution,
     int? Version,
@@ -41,7 +42,14 @@ public sealed record FileName(
     public string Core => Tile is null && Frame is null ? Family : $"{Family}|{Tile}{Frame}";
 
     /// <summary>The core without tile and frame: all files of a tiled image or a sequence have the same.</summary>
-    public string Family => $"{Body}|{Role}";
+    /// <summary>Where green points, as the role token of a normal map says; null when it says nothing.</summary>
+    public NormalConvention? Convention =>
+        Role != Shading.Role.Normal || RoleToken is not { } token ? null
+        : token.EndsWith("gl", StringComparison.Ordinal) || token.EndsWith("yup", StringComparison.Ordinal) ? NormalConvention.YUp
+        : token.EndsWith("dx", StringComparison.Ordinal) || token.EndsWith("ydown", StringComparison.Ordinal) ? NormalConvention.YDown
+        : null;
+
+    public string Family => $"{Body}|{Role?.Word()}";
 
     /// <summary>It says what the map is for, but not of what: <c>normal.png</c> may belong to anything.</summary>
     public bool SaysOnlyItsRole => Body.Length == 0;
@@ -59,8 +67,8 @@ public sealed record FileName(
         Span<NameToken> tokens = stackalloc NameToken[NameTokens.Most];
         var count = NameTokens.Read(composed.AsSpan(0, stem.Length), stem, names, tokens);
         var body = new StringBuilder(stem.Length);
-        string? role = null,
-            roleToken = null,
+        Role? role = null;
+        string? roleToken = null,
             resolution = null,
             tile = null,
             frame = null,
@@ -135,7 +143,7 @@ public sealed record FileName(
         var count = NameTokens.Read(composed.AsSpan(0, stem.Length), stem, names, tokens);
         var core = new SpanText(stackalloc char[LongestOnStack * 2]);
         Span<char> word = stackalloc char[LongestOnStack];
-        string? role = null;
+        Role? role = null;
         var (tile, frame) = (default(NameToken), default(NameToken));
         foreach (var token in tokens[..count])
         {
@@ -159,7 +167,7 @@ public sealed record FileName(
         }
 
         core.Append("|");
-        core.Append(role);
+        core.Append(role?.Word());
         if (!ofFamily && (tile.Length > 0 || frame.Length > 0))
         {
             core.Append("|");

@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
@@ -12,7 +13,7 @@ namespace RootCall.Core.Muster;
 /// </summary>
 public sealed class NameDictionary
 {
-    private readonly FrozenDictionary<string, string> roles;
+    private readonly FrozenDictionary<string, Role> roles;
     private readonly FrozenSet<string> sizes;
     private readonly FrozenSet<string> colours;
     private readonly FrozenSet<string> skins;
@@ -20,7 +21,9 @@ public sealed class NameDictionary
     private NameDictionary(NameWords words)
     {
         Words = words;
-        roles = words.Roles.SelectMany(r => r.Value.Select(s => KeyValuePair.Create(s, r.Key))).ToFrozenDictionary(StringComparer.Ordinal);
+        roles = words
+            .Roles.SelectMany(r => r.Value.Select(s => KeyValuePair.Create(s, Shading.Roles.Of(r.Key)!.Value)))
+            .ToFrozenDictionary(StringComparer.Ordinal);
         sizes = words.Sizes.ToFrozenSet(StringComparer.Ordinal);
         colours = words.Colours.ToFrozenSet(StringComparer.Ordinal);
         skins = words.Skins.ToFrozenSet(StringComparer.Ordinal);
@@ -51,6 +54,10 @@ public sealed class NameDictionary
     /// <exception cref="CannotUseException">A spelling is no single word in lower case, or stands for two things.</exception>
     public static NameDictionary Of(NameWords words)
     {
+        if (words.Roles.Keys.FirstOrDefault(r => Roles.Of(r) is null) is { } unknown)
+            throw new CannotUseException(
+                $"“{unknown}” is no role that a map can have; there are {string.Join(", ", Enum.GetValues<Role>().Select(r => r.Word()))}."
+            );
         var known = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (
             var (meaning, spelling) in words
@@ -75,7 +82,7 @@ public sealed class NameDictionary
 
     public string ToJson() => JsonSerializer.Serialize(Words, NameWordsContext.Default.NameWords) + "\n";
 
-    internal string? Role(ReadOnlySpan<char> word) =>
+    internal Role? Role(ReadOnlySpan<char> word) =>
         roles.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(word, out var role) ? role : null;
 
     /// <summary>2k, 4096, 2048x1024, low.</summary>

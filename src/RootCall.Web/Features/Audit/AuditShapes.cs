@@ -178,7 +178,7 @@ internal static class AuditShapes
         // A material stands for itself by what it is painted with.
         if (
             MaterialOf(finding) is { } name
-            && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(InputRoles.BaseColour)?.Maps is [{ Answer: { } paint }, ..]
+            && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(Role.BaseColour)?.Maps is [{ Answer: { } paint }, ..]
         )
             return Url(id, state, paint.Reference.Key);
         return finding
@@ -207,7 +207,7 @@ internal static class AuditShapes
         if (
             images.Count == 0
             && MaterialOf(finding) is { } name
-            && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(InputRoles.BaseColour)?.Maps is [{ } paint, ..]
+            && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(Role.BaseColour)?.Maps is [{ } paint, ..]
         )
             images.Add(Image(id, state, paint.Use.Reference, null));
         return new(
@@ -346,7 +346,7 @@ internal static class AuditShapes
             return null;
         static string Space(ImageUse u) =>
             u.DeclaredSpace.Length > 0 ? u.DeclaredSpace
-            : u.EffectiveSpace.Length > 0 ? u.EffectiveSpace
+            : u.EffectiveSpace != ColourSpace.Unsaid ? u.EffectiveSpace.Word()
             : "undeclared";
         static string List(IReadOnlyList<double> n, string standard) =>
             n.Count == 0 ? standard : string.Join(' ', n.Select(v => v.ToString("0.##", CultureInfo.InvariantCulture)));

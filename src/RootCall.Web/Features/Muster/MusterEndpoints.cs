@@ -1,5 +1,6 @@
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -199,7 +200,7 @@ internal static class MusterEndpoints
             carried ? "inside the scene" : written.Folder,
             r.State.Word(),
             r.Flags.Words(),
-            MapRole.Of(r.Reference),
+            MapRole.Word(r.Reference),
             r.Reference.UsedBy.Select(u => new UseItem(u.Material, u.Input)),
             r.Resolved,
             answer is null ? null : names.Of(Path.GetDirectoryName(answer)!),
@@ -222,7 +223,7 @@ internal static class MusterEndpoints
             r.Reference.Written,
             r.Resolved,
             r.Damage,
-            f is null ? null : ImageNames.Of(f.Format),
+            f is null ? null : ImageCodecs.Of(f.Format).Name,
             f?.Width,
             f?.Height,
             f?.Channels,
@@ -270,7 +271,7 @@ internal static class MusterEndpoints
             Path.GetFileName(c.Path),
             c.Score,
             c.Reasons,
-            c.Facts is null ? null : ImageNames.Of(c.Facts.Format),
+            c.Facts is null ? null : ImageCodecs.Of(c.Facts.Format).Name,
             c.Facts?.Width,
             c.Facts?.Height,
             c.Facts?.Channels,

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Transfer;
@@ -139,11 +140,8 @@ internal static class CarryPlan
 {
     public static bool CanCarry(MusteredReference reference) =>
         reference is { Resolved: not null, State: ReferenceState.Present, Reference.Kind: ReferenceKind.Image }
-        && reference.Facts?.Format
-            is Core.Imaging.ImageFormat.Png
-                or Core.Imaging.ImageFormat.Jpeg
-                or Core.Imaging.ImageFormat.WebP
-                or Core.Imaging.ImageFormat.Ktx2;
+        && reference.Facts is { } facts
+        && ImageCodecs.Of(facts.Format).InGltf != GltfCarriage.None;
 
     /// <summary>Bytes of the scene with those images inside: as they are in a GLB, as base64 in glTF text.</summary>
     public static long BytesAfter(MusterReport report)

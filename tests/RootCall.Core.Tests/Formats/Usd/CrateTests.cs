@@ -4,6 +4,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
+using RootCall.Core.Shading;
 using RootCall.Demo.Meshes;
 using RootCall.Testing;
 
@@ -28,7 +29,7 @@ public sealed class CrateTests : IDisposable
         Assert.Equal(ShaderValue.Of(0.25), surface.Input("roughness")!.Value);
         Assert.Equal(ShaderValue.Of(1, 0, 2), surface.Input("emissiveColor")!.Value);
         var image = Assert.Single(scene.Materials[0].Graph.ImagesOf(surface.Input("diffuseColor")!));
-        Assert.Equal(("./tin.png", "data"), (image.Reference.Written, image.EffectiveSpace));
+        Assert.Equal(("./tin.png", "data"), (image.Reference.Written, image.EffectiveSpace.Word()));
         Assert.Equal(new ReferenceUse("tin", "diffuseColor"), Assert.Single(Assert.Single(scene.References).UsedBy));
     }
 

@@ -2,6 +2,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats.Usd;
@@ -110,7 +111,10 @@ public sealed class UsdLookTests : IDisposable
     public void How_an_image_is_read_changes_in_its_own_nodes()
     {
         var use = Use(Text, "tin", "diffuseColor");
-        Assert.Equal((2, "auto", WrapMode.Repeat, WrapMode.FromFile), (use.Transform.ScaleU, use.EffectiveSpace, use.WrapU, use.WrapV));
+        Assert.Equal(
+            (2, "auto", WrapMode.Repeat, WrapMode.FromFile),
+            (use.Transform.ScaleU, use.EffectiveSpace.Word(), use.WrapU, use.WrapV)
+        );
         var text = Edit(
             new SetImage(
                 "tin",

@@ -6,6 +6,7 @@ using RootCall.Core.Formats.Usd.Layers;
 using RootCall.Core.Formats.Usd.Text;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats.Usd;
@@ -180,7 +181,7 @@ public sealed class UsdaTests(DemoPlace demo) : IDisposable
         Assert.Equal("/World/a/tin", scene.Materials[0].Id);
         Assert.Equal(3, scene.Nodes.Single(n => n.Name == "a").Transform[14]);
         var image = scene.Materials[0].Graph.ImagesOf(scene.Materials[0].Graph.SurfaceNode!.Input("base_color")!).Single();
-        Assert.Equal(("srgb", WrapMode.Mirror, WrapMode.Repeat), (image.EffectiveSpace, image.WrapU, image.WrapV));
+        Assert.Equal(("srgb", WrapMode.Mirror, WrapMode.Repeat), (image.EffectiveSpace.Word(), image.WrapU, image.WrapV));
         Assert.Equal(ReferenceState.Present, report.Named("<UDIM>.png").State);
         Assert.Equal(2, report.Named("<UDIM>.png").Tiles.Length);
     }

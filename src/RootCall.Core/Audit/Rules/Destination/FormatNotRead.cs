@@ -1,3 +1,5 @@
+using RootCall.Core.Imaging.Codecs;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class FormatNotRead : ImageLimitRule
@@ -20,9 +22,9 @@ public sealed class FormatNotRead : ImageLimitRule
         Destinations.Destination destination
     )
     {
-        if (destination.ImageFormats.IsEmpty || destination.ImageFormats.Any(e => Imaging.ImageNames.Promised("." + e) == facts.Format))
+        if (destination.ImageFormats.IsEmpty || destination.ImageFormats.Any(e => ImageCodecs.Promised("." + e) == facts.Format))
             return null;
-        var format = Imaging.ImageNames.Of(facts.Format);
+        var format = ImageCodecs.Of(facts.Format).Name;
         return (
             $"{NameOf(image)} is {format}; {destination.Name} reads {string.Join(", ", destination.ImageFormats)}.",
             "image is in a format that the destination does not read",

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class BetterFormat : MapRule
@@ -42,7 +44,7 @@ public sealed class BetterFormat : MapRule
 
     /// <summary>The deeper file of the same map; depth counts for what moves or bends the surface.</summary>
     internal static SetFile? Of(MapView map, AuditScene scene) =>
-        map.Input.Role is not ("displacement" or "bump" or "normal" or "environment")
+        map.Input.Role is not (Role.Displacement or Role.Bump or Role.Normal or Role.Environment)
         || map.Facts is not { } now
         || map.Answer?.Resolved is null
         || map.Answer.Pattern is not null

@@ -1,22 +1,23 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class MapNotConnected : MaterialRule
 {
-    private static readonly string[] Wanted =
+    private static readonly Role[] Wanted =
     [
-        "normal",
-        "roughness",
-        "metalness",
-        "metallic roughness",
-        "displacement",
-        "bump",
-        "opacity",
-        "emission",
-        "occlusion",
+        Role.Normal,
+        Role.Roughness,
+        Role.Metalness,
+        Role.MetallicRoughness,
+        Role.Displacement,
+        Role.Bump,
+        Role.Opacity,
+        Role.Emission,
+        Role.Occlusion,
     ];
 
     public override RuleDescriptor Descriptor { get; } =
@@ -41,10 +42,10 @@ public sealed class MapNotConnected : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Role("base colour")?.Maps is not [var paint, ..] || paint.Name.Body.Length == 0)
+        if (material.Role(Role.BaseColour)?.Maps is not [var paint, ..] || paint.Name.Body.Length == 0)
             yield break;
-        var there = material.Maps.Select(m => m.Role).OfType<string>().ToHashSet(StringComparer.Ordinal);
-        var seen = new HashSet<string>(StringComparer.Ordinal);
+        var there = material.Maps.Select(m => m.Role).OfType<Role>().ToHashSet();
+        var seen = new HashSet<Role>();
         foreach (
             var file in scene
                 .Sets.Beside(paint.Name)
@@ -53,12 +54,12 @@ public sealed class MapNotConnected : MaterialRule
                 .ThenByDescending(f => f.Beside.Facts!.Width)
         )
         {
-            var role = file.Name.Role!;
+            var role = file.Name.Role!.Value;
             if (
                 there.Contains(role)
                 || !seen.Add(role)
-                || (role is "roughness" or "metalness" && (there.Contains("metallic roughness") || there.Contains("packed")))
-                || (role == "bump" && there.Contains("normal"))
+                || (role is Role.Roughness or Role.Metalness && (there.Contains(Role.MetallicRoughness) || there.Contains(Role.Packed)))
+                || (role == Role.Bump && there.Contains(Role.Normal))
             )
                 continue;
             var edits = Connect(material, paint, file, scene);
@@ -66,9 +67,9 @@ public sealed class MapNotConnected : MaterialRule
             var finding = Found(
                     material,
                     $"{file.Name.Text} belongs to {material.Name} and is not connected.",
-                    $"{role} map of the set is not connected",
-                    $"{role} maps of their sets are not connected",
-                    role
+                    $"{role.Word()} map of the set is not connected",
+                    $"{role.Word()} maps of their sets are not connected",
+                    role.Word()
                 )
                 .With(
                     new PictureEvidence(new(ReferenceKind.Image, string.Empty, file.Beside.Path)),
@@ -82,11 +83,11 @@ public sealed class MapNotConnected : MaterialRule
 
     private static ImmutableArray<Edit> Connect(MaterialView material, MapView paint, SetFile file, AuditScene scene)
     {
-        var role = file.Name.Role!;
+        var role = file.Name.Role!.Value;
         // glTF packs the two into one texture; a single map of either would be read as both.
-        if (material.IsGltf && role is "roughness" or "metalness")
+        if (material.IsGltf && role is Role.Roughness or Role.Metalness)
             return [];
-        string[] wanted = role == "metallic roughness" ? ["roughness", "metalness"] : [MapRoles.Home(role) ?? role];
+        Role[] wanted = role == Role.MetallicRoughness ? [Role.Roughness, Role.Metalness] : [MapRoles.Home(role) ?? role];
         var written = Path.GetRelativePath(scene.Scene.Folder, file.Beside.Path).Replace('\\', '/');
         // What lies in a root is called as if it lay beside the scene, and answered from the root.
         var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
@@ -108,9 +109,9 @@ public sealed class MapNotConnected : MaterialRule
                 WrapU = paint.Use.Transform.ScaleU > 1 ? WrapMode.Repeat : paint.Use.WrapU,
                 WrapV = paint.Use.Transform.ScaleV > 1 ? WrapMode.Repeat : paint.Use.WrapV,
                 Channels =
-                    colour || role == "normal" ? "rgb"
-                    : role == "metallic roughness"
-                        ? inputRole == "roughness" ? "g"
+                    colour || role == Role.Normal ? "rgb"
+                    : role == Role.MetallicRoughness
+                        ? inputRole == Role.Roughness ? "g"
                             : "b"
                     : "r",
                 DeclaredSpace = scene.IsUsd
@@ -125,7 +126,7 @@ public sealed class MapNotConnected : MaterialRule
             };
             edits.Add(new SetImage(material.Name, input, null, use));
             // An emission is 0 until somebody says otherwise.
-            if (role == "emission" && material.IsGltf && material.Input(input)?.Largest is 0)
+            if (role == Role.Emission && material.IsGltf && material.Input(input)?.Largest is 0)
                 edits.Add(new SetValue(material.Name, input, material.Input(input)!.Input.Value, ShaderValue.Of(1, 1, 1)));
         }
 

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class StrayMap : MaterialRule
@@ -26,7 +28,7 @@ public sealed class StrayMap : MaterialRule
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
         var maps = material
-            .Maps.Where(m => m.Name.Body.Length > 0 && m.Role is not (null or "environment"))
+            .Maps.Where(m => m.Name.Body.Length > 0 && m.Role is not (null or Role.Environment))
             .DistinctBy(m => m.Use.Reference)
             .ToList();
         if (maps.Count < 3)

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class ColourReadAsData : MapRule
@@ -32,26 +34,30 @@ public sealed class ColourReadAsData : MapRule
     {
         if (
             map.Input.Type != "color3"
-            || map.Use.EffectiveSpace is not ("data" or "linear")
+            || map.Use.EffectiveSpace is not (ColourSpace.Data or ColourSpace.Linear)
             || !(scene.IsUsd || scene.IsFormat("mtlx"))
             || map.Facts is not { IsFloat: false, BitDepth: <= 8 }
         )
             yield break;
         if (
-            map.Input.Role is not ("base colour" or "emission" or "specular colour" or "sheen colour")
+            map.Input.Role is not (Role.BaseColour or Role.Emission or Role.SpecularColour or Role.SheenColour)
             || (map.Role is { } role && !MapRoles.IsColour(role))
         )
             yield break;
         var space = scene.IsFormat("mtlx") ? "srgb_texture" : "sRGB";
         yield return Found(
                 map.Input,
-                $"{map.FileText} is the {map.Input.Role} of {map.Material.Name} and is read as "
-                    + $"{(map.Use.EffectiveSpace == "data" ? "data" : "linear light")}.",
+                $"{map.FileText} is the {map.Input.What} of {map.Material.Name} and is read as "
+                    + $"{(map.Use.EffectiveSpace == ColourSpace.Data ? "data" : "linear light")}.",
                 "colour map is read as data",
                 "colour maps are read as data"
             )
             .With(
-                new ValueEvidence("colour space", map.Use.DeclaredSpace.Length > 0 ? map.Use.DeclaredSpace : map.Use.EffectiveSpace, space),
+                new ValueEvidence(
+                    "colour space",
+                    map.Use.DeclaredSpace.Length > 0 ? map.Use.DeclaredSpace : map.Use.EffectiveSpace.Word(),
+                    space
+                ),
                 new PictureEvidence(map.Use.Reference)
             )
             .Fix($"Read it as {space}", 0.94, map.Read(u => u with { DeclaredSpace = space }));

@@ -1,3 +1,4 @@
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -34,10 +35,10 @@ public sealed class DataReadAsColour : MapRule
     {
         if (!(scene.IsUsd || scene.IsFormat("mtlx")))
             yield break;
-        var automatic = map.Use.EffectiveSpace == "auto" && map.Facts is { IsFloat: false, BitDepth: <= 8, Channels: >= 3 };
-        if (map.Use.EffectiveSpace != "srgb" && !automatic)
+        var automatic = map.Use.EffectiveSpace == ColourSpace.Auto && map.Facts is { IsFloat: false, BitDepth: <= 8, Channels: >= 3 };
+        if (map.Use.EffectiveSpace != ColourSpace.Srgb && !automatic)
             yield break;
-        if (map.Input.Type is not ("float" or "vector3") || (map.Channel == "a" && map.Input.Role == "opacity"))
+        if (map.Input.Type is not ("float" or "vector3") || (map.Channel == "a" && map.Input.Role == Role.Opacity))
             yield break; // An alpha is never decoded.
         var midtone = map.Stats is { } stats
             ? Invariant($" Its mean of {stats.Mean:0.##} arrives as {Linear(stats.Mean):0.##}.")
@@ -49,7 +50,7 @@ public sealed class DataReadAsColour : MapRule
                     + $"sRGB{(automatic ? " (auto)" : string.Empty)}.{midtone}",
                 "data map is read as colour",
                 "data maps are read as colour",
-                map.Input.Role == "normal" ? "normal" : null
+                map.Input.Role == Role.Normal ? "normal" : null
             )
             .With(
                 new ValueEvidence("colour space", map.Use.DeclaredSpace.Length > 0 ? map.Use.DeclaredSpace : "auto", space),

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class EnvironmentEightBit : Rule
@@ -25,7 +27,7 @@ public sealed class EnvironmentEightBit : Rule
     {
         foreach (
             var image in scene.Images.Where(r =>
-                Muster.MapRole.Of(r.Reference, scene.Names) == "environment" && r.Facts is { IsFloat: false, BitDepth: <= 8 }
+                Muster.MapRole.Of(r.Reference, scene.Names) == Role.Environment && r.Facts is { IsFloat: false, BitDepth: <= 8 }
             )
         )
         {

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class EnvironmentMissing : Rule
@@ -24,7 +26,7 @@ public sealed class EnvironmentMissing : Rule
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
         foreach (var light in scene.Scene.Lights.Where(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase)))
-            if (!scene.Images.Any(r => Muster.MapRole.Of(r.Reference, scene.Names) == "environment"))
+            if (!scene.Images.Any(r => Muster.MapRole.Of(r.Reference, scene.Names) == Role.Environment))
                 yield return Found(
                         new Target("node", light.Name),
                         $"{light.Name} lights the scene from all sides and has no image.",

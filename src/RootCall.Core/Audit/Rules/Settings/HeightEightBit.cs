@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class HeightEightBit : MapRule
@@ -20,7 +22,7 @@ public sealed class HeightEightBit : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role != "displacement" || map.Facts is not { IsFloat: false } facts || facts.BitDepth >= Limit(scene, "least"))
+        if (map.Input.Role != Role.Displacement || map.Facts is not { IsFloat: false } facts || facts.BitDepth >= Limit(scene, "least"))
             yield break;
         if (BetterFormat.Of(map, scene) is not null)
             yield break; // sets.better-format offers it.

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class NoUvs : MaterialRule
@@ -23,7 +25,7 @@ public sealed class NoUvs : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (!material.Maps.Any(m => m.Input.Role is not ("environment" or "reflection")))
+        if (!material.Maps.Any(m => m.Input.Role is not (Role.Environment or Role.Reflection)))
             yield break;
         foreach (var mesh in material.Users.Select(u => u.Mesh).Distinct().Where(m => m.Unmeasured is null && m.UvSets.IsEmpty))
             yield return Found(

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class NormalCompressed : MapRule
@@ -13,7 +15,7 @@ public sealed class NormalCompressed : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not ("normal" or "coat normal") || map.Facts?.Format != Imaging.ImageFormat.Jpeg)
+        if (map.Input.Role is not (Role.Normal or Role.CoatNormal) || map.Facts?.Format != Imaging.ImageFormat.Jpeg)
             yield break;
         var lossless = scene
             .Sets.Beside(map.Name)

@@ -1,3 +1,4 @@
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -17,7 +18,7 @@ public sealed class NormalScale : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not ("normal" or "coat normal") || map.Material.IsPreview || scene.IsUsd)
+        if (map.Input.Role is not (Role.Normal or Role.CoatNormal) || map.Material.IsPreview || scene.IsUsd)
             yield break;
         var inGraph = map
             .Material.Material.Graph.Nodes.FirstOrDefault(n =>

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class ReadBothWays : Rule
@@ -23,8 +25,8 @@ public sealed class ReadBothWays : Rule
         foreach (var group in scene.Materials.SelectMany(m => m.Maps).Where(m => m.Channel != "a").GroupBy(m => m.Use.Reference))
         {
             var (colour, data) = (
-                group.FirstOrDefault(m => m.Use.EffectiveSpace == "srgb"),
-                group.FirstOrDefault(m => m.Use.EffectiveSpace is "data" or "linear")
+                group.FirstOrDefault(m => m.Use.EffectiveSpace == ColourSpace.Srgb),
+                group.FirstOrDefault(m => m.Use.EffectiveSpace is ColourSpace.Data or ColourSpace.Linear)
             );
             if (colour is null || data is null)
                 continue;

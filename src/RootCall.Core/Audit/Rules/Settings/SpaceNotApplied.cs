@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class SpaceNotApplied : MapRule
@@ -29,7 +31,7 @@ public sealed class SpaceNotApplied : MapRule
         // What stands around the file (the document's own space) declares nothing for one image.
         if (
             !scene.IsFormat("mtlx")
-            || map.Use.EffectiveSpace != "data"
+            || map.Use.EffectiveSpace != ColourSpace.Data
             || map.Use.DeclaredSpace is not ("srgb_texture" or "g22_rec709" or "g18_rec709" or "rec709_display")
         )
             yield break;

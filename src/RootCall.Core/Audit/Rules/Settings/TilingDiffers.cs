@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -29,13 +30,13 @@ public sealed class TilingDiffers : MaterialRule
         // Only maps of one set: a detail map tiles on purpose.
         foreach (
             var set in material
-                .Maps.Where(m => m.Name.Body.Length > 0 && m.Input.Role != "environment" && m.Input.Role != "reflection")
+                .Maps.Where(m => m.Name.Body.Length > 0 && m.Input.Role != Role.Environment && m.Input.Role != Role.Reflection)
                 .GroupBy(m => (m.Name.Body, m.Use.UvSet))
         )
         {
             var tilings = set.GroupBy(m => (m.Use.Transform.ScaleU, m.Use.Transform.ScaleV))
                 .OrderByDescending(g => g.Count())
-                .ThenByDescending(g => g.Any(m => m.Input.Role == "base colour"))
+                .ThenByDescending(g => g.Any(m => m.Input.Role == Role.BaseColour))
                 .ToList();
             if (tilings.Count < 2)
                 continue;

@@ -1,4 +1,5 @@
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -21,7 +22,7 @@ public sealed class BeyondClamp : InputRule
             || (input.IsConnected ? input.Factor : input.Input.Value) is not { Numbers: { Length: > 0 } numbers } written
         )
             yield break;
-        if (input.Role == "index of refraction" || input.Name is "Ns" or "alphaCutoff")
+        if (input.Role is Role.IndexOfRefraction or Role.SpecularExponent or Role.OpacityThreshold)
             yield break; // They have rules of their own.
         bool Out(double n) => n < spec.Min || n > spec.Max;
         if (!numbers.Any(Out))
@@ -35,8 +36,8 @@ public sealed class BeyondClamp : InputRule
                 $"{input.Name} of {input.Material.Name} is {written}; the model knows "
                     + $"{spec.Min?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "any"} to "
                     + $"{spec.Max?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "any"}.",
-                $"{input.Role ?? input.Name} is beyond the model's range",
-                $"values of {input.Role ?? input.Name} are beyond the model's range",
+                $"{input.What} is beyond the model's range",
+                $"values of {input.What} are beyond the model's range",
                 input.Name
             )
             .With(

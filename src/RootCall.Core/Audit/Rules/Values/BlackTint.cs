@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -28,7 +29,7 @@ public sealed class BlackTint : InputRule
     {
         // An emission of zero has a rule of its own; roughness or metalness times zero may be meant.
         if (
-            input.Role is not ("base colour" or "specular colour" or "specular")
+            input.Role is not (Role.BaseColour or Role.SpecularColour or Role.Specular)
             || input.Maps is not [var map, ..]
             || input.Factor?.Numbers is not { Length: > 0 } factor
             || factor.Max() > Black

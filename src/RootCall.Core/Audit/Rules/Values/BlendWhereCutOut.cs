@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -29,12 +30,12 @@ public sealed class BlendWhereCutOut : MaterialRule
         if (
             !material.IsGltf
             || material.Text("alphaMode") != "BLEND"
-            || material.Number("opacity") is < 1
-            || material.Role("base colour")?.Maps is not [var map, ..]
+            || material.Number(Role.Opacity) is < 1
+            || material.Role(Role.BaseColour)?.Maps is not [var map, ..]
             || map.Pixels?.Channel("a") is not { IsTwoValued: true } alpha
         )
             yield break;
-        if (material.Role("opacity")?.Factor?.Numbers is [< 1, ..])
+        if (material.Role(Role.Opacity)?.Factor?.Numbers is [< 1, ..])
             yield break;
         yield return Found(
                 material,

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -28,11 +29,12 @@ public sealed class ColouredDielectric : InputRule
     public override IEnumerable<Finding> Inspect(InputView input, AuditScene scene)
     {
         if (
-            input.Role != "specular colour"
+            input.Role != Role.SpecularColour
             || input.IsConnected
             || input.Numbers is not { Length: 3 } c
-            || input.Material.Number("metalness") is not (null or < 0.5)
-            || input.Material.Role("metalness")?.IsConnected == true
+            // Without a metalness, a metal says what it is by this very colour.
+            || input.Material.Number(Role.Metalness) is not < 0.5
+            || input.Material.Role(Role.Metalness)?.IsConnected == true
         )
             yield break;
         if (input.Material.IsPreview && input.Material.Input("useSpecularWorkflow")?.Number == 1)

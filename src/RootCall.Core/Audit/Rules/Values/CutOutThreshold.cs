@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -37,7 +38,7 @@ public sealed class CutOutThreshold : MaterialRule
             : material.IsPreview
                 && now?.IsConnected != true
                 && value == 0
-                && material.Role("opacity")?.Maps is [var map, ..]
+                && material.Role(Role.Opacity)?.Maps is [var map, ..]
                 && map.Stats is { IsTwoValued: true };
         if (!wrong)
             yield break;

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -48,7 +49,7 @@ public sealed class DoubleSidedNeeded : MaterialRule
         var name = material.Material.Name.ToLowerInvariant();
         var cutOut =
             material.Text("alphaMode") == "MASK"
-            && material.Role("base colour")?.Maps is [var map, ..]
+            && material.Role(Role.BaseColour)?.Maps is [var map, ..]
             && map.Pixels?.Channel("a") is { IsConstant: false };
         var thin = Thin.FirstOrDefault(t => name.Split('_', '-', ' ', '.').Contains(t));
         if (!cutOut && thin is null)

@@ -24,7 +24,7 @@ public sealed class Invisible : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        foreach (var input in material.Inputs.Where(i => i.Role == InputRoles.Opacity))
+        foreach (var input in material.Inputs.Where(i => i.Role == Role.Opacity))
         {
             if (material.IsGltf && material.Text("alphaMode") is "OPAQUE")
                 continue;

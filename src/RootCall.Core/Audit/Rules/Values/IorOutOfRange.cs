@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -26,12 +27,8 @@ public sealed class IorOutOfRange : InputRule
     public override IEnumerable<Finding> Inspect(InputView input, AuditScene scene)
     {
         if (
-            !(
-                input.Role == "index of refraction"
-                || input.Name.EndsWith("_IOR", StringComparison.Ordinal)
-                || input.Name.EndsWith("_ior", StringComparison.Ordinal)
-                || input.Name == "iridescenceIor"
-            ) || input.Number is not { } n
+            input.Role is not (Role.IndexOfRefraction or Role.CoatIndexOfRefraction or Role.IridescenceIndexOfRefraction)
+            || input.Number is not { } n
         )
             yield break;
         if ((n >= Limit(scene, "low") && n <= Limit(scene, "high")) || (n == 0 && input.Material.IsGltf))

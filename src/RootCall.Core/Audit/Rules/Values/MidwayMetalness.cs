@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -23,7 +24,7 @@ public sealed class MidwayMetalness : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Role("metalness") is not { Number: { } n } input || n <= Limit(scene, "low") || n >= Limit(scene, "high"))
+        if (material.Role(Role.Metalness) is not { Number: { } n } input || n <= Limit(scene, "low") || n >= Limit(scene, "high"))
             yield break;
         var nearer = n < 0.5 ? 0.0 : 1;
         yield return Found(

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class MirrorWithoutEnvironment : MaterialRule
@@ -28,10 +30,13 @@ public sealed class MirrorWithoutEnvironment : MaterialRule
             material.Type.StartsWith("mtl-", StringComparison.Ordinal)
                 ? material.Input("illum")?.Number is >= 3 and <= 7
                     && material.Input("Kd")?.Largest is < 0.05
-                    && material.Role("reflection") is null
+                    && material.Role(Role.Reflection) is null
             : material.Type == "collada-common"
-                ? material.Input("reflectivity")?.Number >= 0.99 && material.Role("reflection")?.IsConnected != true
-            : scene.IsUsd && scene.Scene.Lights.Length > 0 && material.Number("metalness") == 1 && material.Number("roughness") is < 0.05;
+                ? material.Input("reflectivity")?.Number >= 0.99 && material.Role(Role.Reflection)?.IsConnected != true
+            : scene.IsUsd
+                && scene.Scene.Lights.Length > 0
+                && material.Number(Role.Metalness) == 1
+                && material.Number(Role.Roughness) is < 0.05;
         if (!mirror)
             yield break;
         yield return Found(

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -23,7 +24,7 @@ public sealed class OpaqueWithAlpha : MaterialRule
         if (
             !material.IsGltf
             || material.Text("alphaMode") != "OPAQUE"
-            || material.Role("base colour")?.Maps is not [var map, ..]
+            || material.Role(Role.BaseColour)?.Maps is not [var map, ..]
             || map.Pixels?.Channel("a") is not { } alpha
             || alpha.IsConstant
         )

@@ -1,3 +1,4 @@
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -18,15 +19,15 @@ public sealed class RoughnessLeftAtDefault : MaterialRule
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
         if (
-            material.Role("base colour")?.Maps is not [_, ..]
-            || material.NameOf("roughness") is not { } name
+            material.Role(Role.BaseColour)?.Maps is not [_, ..]
+            || material.NameOf(Role.Roughness) is not { } name
             || material.Type.StartsWith("mtl-", StringComparison.Ordinal)
         )
             yield break;
-        if (material.Maps.Any(m => m.Role is "roughness" or "glossiness" or "packed" or "metallic roughness"))
+        if (material.Maps.Any(m => m.Role is Role.Roughness or Role.Glossiness or Role.Packed or Role.MetallicRoughness))
             yield break; // It has one, on another wire.
-        var input = material.Role("roughness");
-        if (input is { IsConnected: true } or { Input.Value: not null } || material.Number("roughness") is not { } standard)
+        var input = material.Role(Role.Roughness);
+        if (input is { IsConnected: true } or { Input.Value: not null } || material.Number(Role.Roughness) is not { } standard)
             yield break;
         yield return Found(
                 new Target("input", material.Name, name),

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class SelfLit : MaterialRule
@@ -23,11 +25,11 @@ public sealed class SelfLit : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Text("unlit") == "true" || material.Role("base colour")?.Maps is not [var paint, ..])
+        if (material.Text("unlit") == "true" || material.Role(Role.BaseColour)?.Maps is not [var paint, ..])
             yield break;
         foreach (
             var glow in material.Maps.Where(m =>
-                m.Input.Role == "emission" && m.Use.Reference == paint.Use.Reference && m.Input.Factor?.Numbers.Max() is not 0
+                m.Input.Role == Role.Emission && m.Use.Reference == paint.Use.Reference && m.Input.Factor?.Numbers.Max() is not 0
             )
         )
         {

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -25,9 +26,9 @@ public sealed class ShininessOutOfRange : InputRule
 
     public override IEnumerable<Finding> Inspect(InputView input, AuditScene scene)
     {
-        if (input.Name is not ("Ns" or "shininess" or "ShininessExponent" or "Shininess") || input.Number is not { } n)
+        if (input.Role != Role.SpecularExponent || input.Number is not { } n)
             yield break;
-        var specular = input.Material.Input("Ks") ?? input.Material.Input("specular") ?? input.Material.Input("SpecularColor");
+        var specular = input.Material.Role(Role.SpecularColour);
         if (n is >= 1 and <= 1000 || (n == 0 && specular?.Largest is null or 0))
             yield break;
         var exponent =

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -57,6 +58,10 @@ public sealed class SpecularBeyondPlausible : InputRule
 
     /// <summary>Inputs that hold a reflectance as such, not a weight or a Phong colour.</summary>
     private static bool IsReflectance(InputView input) =>
-        (input.Name == "specularColor" && input.Material.IsPreview && input.Material.Input("useSpecularWorkflow")?.Number == 1)
-        || (input.Name == "specular" && input.Material.Type == "gltf-specular-glossiness");
+        input.Role == Role.SpecularColour
+        && (
+            input.Material.IsPreview
+                ? input.Material.Input("useSpecularWorkflow")?.Number == 1
+                : input.Material.Model?.Has(Role.Glossiness) == true
+        );
 }

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -28,7 +29,7 @@ public sealed class TintedMap : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Role("base colour") is not { Maps: [var map, ..], Factor: { Numbers.Length: 3 } tint } input)
+        if (material.Role(Role.BaseColour) is not { Maps: [var map, ..], Factor: { Numbers.Length: 3 } tint } input)
             yield break;
         var least = tint.Numbers.Min();
         if (least >= Limit(scene, "least") || tint.Numbers.Max() <= BlackTint.Black)

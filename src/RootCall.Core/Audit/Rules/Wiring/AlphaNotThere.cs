@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class AlphaNotThere : MapRule
@@ -28,7 +30,7 @@ public sealed class AlphaNotThere : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Channel != "a" || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == InputRoleOpacity))
+        if (map.Channel != "a" || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == Role.Opacity))
             yield break;
         var finding = Found(
                 map.Input,
@@ -43,7 +45,7 @@ public sealed class AlphaNotThere : MapRule
             map.Material.IsPreview
             && map.Pixels?.Channel("r")?.IsTwoValued == true
             && map.Material.Input("opacityThreshold") is null or { Number: 0 };
-        yield return map.Role == "opacity" || map.Pixels?.Grey > 0.98
+        yield return map.Role == Role.Opacity || map.Pixels?.Grey > 0.98
             ? cut && map.Material.IsPreview
                 ? finding.Fix(
                     "Read its red, and cut out at 0.5",
@@ -59,6 +61,4 @@ public sealed class AlphaNotThere : MapRule
                 : finding.Fix("Read its red", 0.93, read)
             : finding.Decide("Find the image that has the alpha, or disconnect it.");
     }
-
-    private const string InputRoleOpacity = Shading.InputRoles.Opacity;
 }

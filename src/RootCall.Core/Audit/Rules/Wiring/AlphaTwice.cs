@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class AlphaTwice : MaterialRule
@@ -23,11 +25,11 @@ public sealed class AlphaTwice : MaterialRule
     {
         foreach (
             var twice in material.Maps.Where(m =>
-                m is { Input.Role: "opacity", Times: > 1 } && m.Through.Any(t => t.Contains("multiply", StringComparison.Ordinal))
+                IsAlpha(m) && m.Times > 1 && m.Through.Any(t => t.Contains("multiply", StringComparison.Ordinal))
             )
         )
             yield return Tell(twice).Decide("Take one of the two ways out where the material was made.");
-        var opacities = material.Maps.Where(m => m.Input.Role == "opacity").ToList();
+        var opacities = material.Maps.Where(IsAlpha).ToList();
         foreach (
             var (first, second) in opacities
                 .SelectMany((a, i) => opacities.Skip(i + 1).Select(b => (a, b)))
@@ -35,6 +37,8 @@ public sealed class AlphaTwice : MaterialRule
         )
             yield return Tell(second).Fix($"Disconnect it from {second.Input.Name}; {first.Input.Name} keeps it", 0.9, second.Disconnect());
     }
+
+    private static bool IsAlpha(MapView map) => map.Input.Role is Role.Opacity or Role.Transparency;
 
     private Finding Tell(MapView map) =>
         Found(

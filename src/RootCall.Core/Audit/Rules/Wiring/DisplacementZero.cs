@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class DisplacementZero : MapRule
@@ -20,7 +22,7 @@ public sealed class DisplacementZero : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not ("displacement" or "bump") || !(map.Use.Scale is [0, ..] || map.Input.Factor?.Numbers is [0, ..]))
+        if (map.Input.Role is not (Role.Displacement or Role.Bump) || !(map.Use.Scale is [0, ..] || map.Input.Factor?.Numbers is [0, ..]))
             yield break;
         var finding = Found(
                 map.Input,

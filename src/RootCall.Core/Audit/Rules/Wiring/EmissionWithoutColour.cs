@@ -1,4 +1,5 @@
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 using static System.FormattableString;
 
 namespace RootCall.Core.Audit.Rules;
@@ -26,13 +27,15 @@ public sealed class EmissionWithoutColour : MaterialRule
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
         if (
-            material.Role("emission strength") is not { Input.Value: { Numbers: [var strength, ..] } written } weight
+            material.Role(Role.EmissionStrength) is not { Input.Value: { Numbers: [var strength, ..] } written } weight
             || strength <= 0
             || (material.IsGltf && strength == 1)
         )
             yield break;
-        if (material.Role("emission") is { } colour && (colour.IsConnected || colour.Largest is not 0))
+        if (material.Role(Role.Emission) is { } colour && (colour.IsConnected || colour.Largest is not 0))
             yield break;
+        if (material.Role(Role.Emission) is null && material.Model!.Input(Role.Emission)?.Default is not [0, 0, 0])
+            yield break; // Some models emit white unless told otherwise.
         yield return Found(
                 weight,
                 Invariant($"{material.Name} emits {strength:0.###} times black."),

@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -19,22 +20,11 @@ public sealed class EmissionZero : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        foreach (var map in material.Maps.Where(m => m.Input.Role == "emission"))
+        foreach (var map in material.Maps.Where(m => m.Input.Role == Role.Emission))
         {
             var factor = material.IsGltf ? map.Input.Factor?.Numbers.Max() ?? 0 : map.Input.Factor?.Numbers.Max() ?? 1;
             // Models that have the strength apart: 0 by default.
-            var weight =
-                material.Type.Contains("standard_surface", StringComparison.Ordinal) ? "emission"
-                : material.Number("emission strength") is not null ? material.NameOf("emission strength")
-                : null;
-            var strength = weight is null
-                ? null
-                : material.Input(weight)?.Number
-                    ?? (
-                        material.Input(weight)?.IsConnected == true ? null
-                        : material.Model?.Input(weight)?.Default is [var d, ..] ? (double?)d
-                        : null
-                    );
+            var (weight, strength) = (material.NameOf(Role.EmissionStrength), material.Number(Role.EmissionStrength));
             if (factor == 0)
                 yield return Tell(map, map.Input.Name, "0")
                     .Fix(

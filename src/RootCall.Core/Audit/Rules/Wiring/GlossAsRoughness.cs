@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class GlossAsRoughness : MapRule
@@ -28,8 +30,8 @@ public sealed class GlossAsRoughness : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        var gloss = map.Role == "glossiness" && map.Input.Role is "roughness" or "coat roughness";
-        var rough = map.Role == "roughness" && map.Input.Role == "glossiness";
+        var gloss = map.Role == Role.Glossiness && map.Input.Role is Role.Roughness or Role.CoatRoughness;
+        var rough = map.Role == Role.Roughness && map.Input.Role is Role.Glossiness or Role.SpecularExponent;
         if (!gloss && !rough)
             yield break;
         if (

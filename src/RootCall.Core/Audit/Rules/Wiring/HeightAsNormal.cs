@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -24,16 +25,16 @@ public sealed class HeightAsNormal : MapRule
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
         if (
-            map.Input.Role is not ("normal" or "coat normal")
+            map.Input.Role is not (Role.Normal or Role.CoatNormal)
             || map.Through.Any(t =>
                 t.Contains("bump", StringComparison.OrdinalIgnoreCase) || t.Contains("heighttonormal", StringComparison.OrdinalIgnoreCase)
             )
         )
             yield break;
-        var named = map.Role is "displacement" or "bump";
+        var named = map.Role is Role.Displacement or Role.Bump;
         if (map.Pixels is { } p ? p.LooksLikeNormals || p.Grey < 0.95 : !named)
             yield break;
-        var home = new[] { "bump", "displacement" }
+        var home = new[] { Role.Bump, Role.Displacement }
             .Select(map.Material.NameOf)
             .FirstOrDefault(n => n is not null && map.Material.Input(n)?.IsConnected != true);
         var finding = Found(

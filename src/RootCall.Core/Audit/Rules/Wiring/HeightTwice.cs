@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class HeightTwice : MaterialRule
@@ -21,9 +23,9 @@ public sealed class HeightTwice : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        if (material.Role("displacement")?.Maps is not [var moved, ..])
+        if (material.Role(Role.Displacement)?.Maps is not [var moved, ..])
             yield break;
-        foreach (var bump in material.Maps.Where(m => m.Input.Role is "bump" or "normal" && m.Use.Reference == moved.Use.Reference))
+        foreach (var bump in material.Maps.Where(m => m.Input.Role is Role.Bump or Role.Normal && m.Use.Reference == moved.Use.Reference))
             yield return Found(
                     bump.Input,
                     $"{bump.FileText} displaces {material.Name} and bumps it too.",

@@ -1,4 +1,5 @@
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -32,7 +33,7 @@ public sealed class MapsSwapped : MaterialRule
                     $"{map.FileText} feeds {map.Input.Name} and {other.FileText} feeds {other.Input.Name} of {material.Name}.",
                     "pair of maps is swapped",
                     "pairs of maps are swapped",
-                    $"{map.Role} and {other.Role}"
+                    $"{map.Role?.Word()} and {other.Role?.Word()}"
                 )
                 .With(
                     new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, other.Input.Name),
@@ -49,7 +50,7 @@ public sealed class MapsSwapped : MaterialRule
 
     /// <summary>The map that stands where this one belongs, when this one stands where that one does.</summary>
     internal static MapView? Partner(MapView map) =>
-        MapRoles.Fits(map) || MapRoles.Home(map.Role!) is not { } home ? null
+        MapRoles.Fits(map) || MapRoles.Home(map.Role!.Value) is not { } home ? null
         : map.Material.Role(home)?.Maps is [var there, ..]
         && there != map
         && there.Role is { } role

@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class NameAndValuesDiffer : MapRule
@@ -17,17 +19,17 @@ public sealed class NameAndValuesDiffer : MapRule
             yield break;
         // A flat colour that happens to be a vector says nothing.
         var flat = pixels.Channels.Take(3).All(c => c.IsConstant);
-        if (role == "normal" && pixels.UnitLength < 0.3 && !(map.Facts?.Format is Imaging.ImageFormat.Dds or Imaging.ImageFormat.Ktx2))
+        if (role == Role.Normal && pixels.UnitLength < 0.3 && !(map.Facts?.Format is Imaging.ImageFormat.Dds or Imaging.ImageFormat.Ktx2))
             yield return Tell(
                 map,
                 "is named a normal map; few of its pixels are unit vectors",
                 "named normal holds none",
                 pixels.UnitLength
             );
-        else if (role is "base colour" or "roughness" or "metalness" or "displacement" && pixels.LooksLikeNormals && !flat)
+        else if (role is Role.BaseColour or Role.Roughness or Role.Metalness or Role.Displacement && pixels.LooksLikeNormals && !flat)
             yield return Tell(
                 map,
-                $"is named {(role[0] is 'o' or 'e' ? "an" : "a")} {role} map; its pixels are unit vectors, as a normal map's are",
+                $"is named a {role.Word()} map; its pixels are unit vectors, as a normal map's are",
                 "named otherwise holds normals",
                 pixels.UnitLength
             );

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -35,7 +36,7 @@ public sealed class NormalNotUnpacked : MapRule
     {
         if (
             !map.Material.IsPreview
-            || map.Input.Role != "normal"
+            || map.Input.Role != Role.Normal
             || map.Node.Type != "UsdUVTexture"
             || map.Facts?.IsFloat == true
             || (Is(map.Use.Scale, Two) && Is(map.Use.Bias, MinusOne))

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -24,12 +25,12 @@ public sealed class NormalThroughBump : MapRule
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
         var throughNode =
-            map.Input.Role is "normal" or "coat normal"
+            map.Input.Role is Role.Normal or Role.CoatNormal
             && map.Through.Any(t => t.Contains("bump", StringComparison.OrdinalIgnoreCase))
             && !map.PassesNormalMap;
         if (
-            (map.Input.Role != "bump" && !throughNode)
-            || !(map.Role == "normal" ? map.Pixels?.UnitLength is not < 0.5 : map.Pixels?.LooksLikeNormals == true)
+            (map.Input.Role != Role.Bump && !throughNode)
+            || !(map.Role == Role.Normal ? map.Pixels?.UnitLength is not < 0.5 : map.Pixels?.LooksLikeNormals == true)
         )
             yield break;
         var finding = Found(
@@ -41,7 +42,7 @@ public sealed class NormalThroughBump : MapRule
             .With(new PictureEvidence(map.Use.Reference));
         if (map.Pixels is { } pixels)
             finding = finding.With(new NumberEvidence("pixels that are unit vectors", Math.Round(pixels.UnitLength * 100, 1), "%", 0, 30));
-        var normal = throughNode ? map.Input.Name : map.Material.NameOf("normal") ?? (scene.IsFormat("obj") ? "norm" : null);
+        var normal = throughNode ? map.Input.Name : map.Material.NameOf(Role.Normal);
         if (normal is null || (!throughNode && map.Material.Input(normal)?.IsConnected == true))
             yield return finding.Decide("The model has no free normal input; take the map out, or bake it into a height.");
         else

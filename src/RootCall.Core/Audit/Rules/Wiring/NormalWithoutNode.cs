@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -29,16 +30,16 @@ public sealed class NormalWithoutNode : MapRule
     {
         // UsdPreviewSurface takes tangent-space normals itself; fixed-function formats imply the node.
         if (
-            map.Input.Role is not ("normal" or "coat normal")
+            map.Input.Role is not (Role.Normal or Role.CoatNormal)
             || map.Material.IsPreview
             || !scene.IsFormat("mtlx", "usda", "usdc", "usdz")
             || map.PassesNormalMap
             || map.Through.Any(t => t.Contains("bump", StringComparison.OrdinalIgnoreCase))
         )
             yield break;
-        if (map.Role is "displacement" or "bump" && map.Pixels?.LooksLikeNormals != true)
+        if (map.Role is Role.Displacement or Role.Bump && map.Pixels?.LooksLikeNormals != true)
             yield break; // wiring.height-as-normal
-        var fits = map.Role == "normal" || map.Pixels?.LooksLikeNormals == true;
+        var fits = map.Role == Role.Normal || map.Pixels?.LooksLikeNormals == true;
         ImmutableArray<Edit> edits = scene.IsFormat("mtlx") ? [new SetImage(map.Material.Name, map.Input.Name, null, map.Use)] : [];
         yield return Found(
                 map.Input,

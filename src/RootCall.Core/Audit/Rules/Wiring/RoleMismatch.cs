@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -36,15 +37,15 @@ public sealed class RoleMismatch : MapRule
         var certainty = MapRoles.Certainty(map);
         if (certainty < 0.5)
             yield break; // Its values speak against its name: wiring.name-and-values-differ tells of that.
-        var (role, input) = (map.Role!, map.Input);
+        var (role, input) = (map.Role!.Value, map.Input);
         var home = MapRoles.Home(role) is { } h ? input.Material.NameOf(h) : null;
         var free = home is not null && input.Material.Input(home)?.IsConnected != true;
         var finding = Found(
                 input,
                 $"{map.FileText} is {A(role)} map and feeds {input.Name} of {input.Material.Name}.",
-                $"{role} map feeds {input.Role ?? input.Name}",
-                $"{role} maps feed {input.Role ?? input.Name}",
-                $"{role} in {input.Role ?? input.Name}"
+                $"{role.Word()} map feeds {input.What}",
+                $"{role.Word()} maps feed {input.What}",
+                $"{role.Word()} in {input.What}"
             )
             .With(
                 new WireEvidence(map.Use.Reference, map.Channel, input.Name, free ? home : null),
@@ -66,12 +67,12 @@ public sealed class RoleMismatch : MapRule
             yield break;
         }
 
-        var use = map.Use with { Channels = MapRoles.IsColour(role) || role == "normal" ? "rgb" : "r" };
+        var use = map.Use with { Channels = MapRoles.IsColour(role) || role == Role.Normal ? "rgb" : "r" };
         if (scene.IsUsd)
             use = use with { DeclaredSpace = MapRoles.IsData(role) ? "raw" : "sRGB" };
         ImmutableArray<Edit> edits = [map.Disconnect(), new SetImage(input.Material.Name, home!, null, use)];
         yield return finding.Fix($"Move it to {home}; {input.Name} goes back to its value", certainty, edits);
     }
 
-    private static string A(string role) => role[0] is 'o' or 'e' ? $"an {role}" : $"a {role}";
+    private static string A(Role role) => role.Word() is ['o' or 'e', ..] word ? $"an {word}" : $"a {role.Word()}";
 }

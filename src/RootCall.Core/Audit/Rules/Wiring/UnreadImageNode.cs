@@ -1,4 +1,5 @@
 using RootCall.Core.Files;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -55,7 +56,7 @@ public sealed class UnreadImageNode : MaterialRule
                         null,
                         node.Image with
                         {
-                            Channels = MapRoles.IsColour(name.Role!) || name.Role == "normal" ? "rgb" : "r",
+                            Channels = MapRoles.IsColour(name.Role!.Value) || name.Role == Role.Normal ? "rgb" : "r",
                         }
                     )
                 )

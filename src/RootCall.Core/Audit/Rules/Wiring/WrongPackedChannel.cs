@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class WrongPackedChannel : MapRule
@@ -37,10 +39,10 @@ public sealed class WrongPackedChannel : MapRule
             yield break;
         var finding = Found(
                 map.Input,
-                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel} of {map.FileText}; its {role} is in {right}.",
-                $"packed map gives {role} the wrong channel",
-                $"packed maps give {role} the wrong channel",
-                $"{role} from {map.Channel}"
+                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel} of {map.FileText}; its {role.Word()} is in {right}.",
+                $"packed map gives {role.Word()} the wrong channel",
+                $"packed maps give {role.Word()} the wrong channel",
+                $"{role.Word()} from {map.Channel}"
             )
             .With(
                 new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name),
@@ -48,7 +50,7 @@ public sealed class WrongPackedChannel : MapRule
             );
         yield return map.Material.IsGltf
             ? finding.Decide(
-                $"glTF reads {role} from {map.Channel}; the image has to be packed anew in the order occlusion, roughness, metalness."
+                $"glTF reads {role.Word()} from {map.Channel}; the image has to be packed anew in the order occlusion, roughness, metalness."
             )
             : finding.Fix($"Take its {right}", 0.95, map.Read(u => u with { Channels = right }));
     }

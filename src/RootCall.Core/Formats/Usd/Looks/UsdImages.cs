@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Usd.Looks;
 
@@ -61,12 +62,10 @@ internal static class UsdImages
             DeclaredSpace = space,
             EffectiveSpace = space switch
             {
-                "raw" or "none" => "data",
-                "sRGB" or "srgb_texture" => "srgb",
-                "" or "auto" => preview ? "auto"
-                : colour ? "linear"
-                : "data",
-                _ => space,
+                "" or "auto" => preview ? ColourSpace.Auto
+                : colour ? ColourSpace.Linear
+                : ColourSpace.Data,
+                _ => ColourSpaces.Of(space),
             },
             Channels =
                 preview ? "rgba"

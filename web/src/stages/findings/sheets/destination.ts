@@ -27,6 +27,7 @@ export const fields: Field[] = [
   { key: 'upAxis', label: 'Up axis', kind: 'text' },
   { key: 'normalConvention', label: 'Normals', kind: 'text' },
   { key: 'colourManagement', label: 'Colours', kind: 'text' },
+  { key: 'colourSpaces', label: 'Spaces of images', kind: 'list' },
   { key: 'powerOfTwo', label: 'Sides are powers of two', kind: 'flag' },
   { key: 'square', label: 'Images are square', kind: 'flag' },
   { key: 'udim', label: 'Tiled images', kind: 'flag' },

@@ -1,15 +1,26 @@
+using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>Radiance picture ("Radiance file formats": a text header, a resolution line, flat or run-length pixels).</summary>
-internal static class RadianceHdrProbe
+internal sealed class RadianceHdrCodec : ImageCodec
 {
+    public override ImageFormat Format => ImageFormat.RadianceHdr;
+
+    public override string Name => "Radiance HDR";
+
+    public override ImmutableArray<string> Extensions => [".hdr", ".pic", ".rgbe"];
+
+    public override string MediaType => "image/vnd.radiance";
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith("#?RADIANCE"u8) || head.StartsWith("#?RGBE"u8);
+
     private const int MaxHeader = 1 << 16;
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.Position = 0;
         string? colour = null;

@@ -1,16 +1,29 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>
 /// OpenEXR ("OpenEXR file layout"): the attributes of the first part, and its offset table. A writer that stopped leaves
 /// zeros in the table; a file that was cut leaves offsets past the end.
 /// </summary>
-internal static class OpenExrProbe
+internal sealed class OpenExrCodec : ImageCodec
 {
+    public override ImageFormat Format => ImageFormat.OpenExr;
+
+    public override string Name => "OpenEXR";
+
+    public override ImmutableArray<string> Extensions => [".exr"];
+
+    public override string MediaType => "image/x-exr";
+
+    public override bool IsCompressed => true;
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith((ReadOnlySpan<byte>)[0x76, 0x2F, 0x31, 0x01]);
+
     private const int MaxAttributes = 4096;
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = false;
         r.Position = 4;

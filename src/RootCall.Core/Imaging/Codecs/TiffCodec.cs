@@ -1,14 +1,26 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>TIFF 6.0 and BigTIFF: the first image file directory; whole when every strip or tile lies inside the file.</summary>
-internal static class TiffProbe
+internal sealed class TiffCodec : ImageCodec
 {
+    public override ImageFormat Format => ImageFormat.Tiff;
+
+    public override string Name => "TIFF";
+
+    public override ImmutableArray<string> Extensions => [".tif", ".tiff", ".tx"];
+
+    public override string MediaType => "image/tiff";
+
+    public override bool Knows(ReadOnlySpan<byte> head) =>
+        head.StartsWith("II*\0"u8) || head.StartsWith("MM\0*"u8) || head.StartsWith("II+\0"u8) || head.StartsWith("MM\0+"u8);
+
     private const int MaxEntries = 4096;
     private const int MaxPieces = 1 << 22;
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.Position = 0;
         r.BigEndian = r.U8() == 'M';

@@ -1,7 +1,7 @@
 using System.Buffers.Binary;
 using System.Text;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>The contents break the format's rules in a way that ends reading. The message says how.</summary>
 internal sealed class DamagedImageException(string message) : Exception(message);

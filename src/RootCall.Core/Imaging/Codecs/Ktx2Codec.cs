@@ -1,14 +1,29 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>KTX 2.0 (Khronos "KTX file format specification"): header, level index, data format descriptor.</summary>
-internal static class Ktx2Probe
+internal sealed class Ktx2Codec : ImageCodec
 {
-    public static ReadOnlySpan<byte> Magic =>
+    public override ImageFormat Format => ImageFormat.Ktx2;
+
+    public override string Name => "KTX2";
+
+    public override ImmutableArray<string> Extensions => [".ktx2"];
+
+    public override string MediaType => "image/ktx2";
+
+    public override GltfCarriage InGltf => GltfCarriage.Extension;
+
+    public override bool IsCompressed => true;
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith(Magic);
+
+    private static ReadOnlySpan<byte> Magic =>
         [0xAB, (byte)'K', (byte)'T', (byte)'X', (byte)' ', (byte)'2', (byte)'0', 0xBB, 0x0D, 0x0A, 0x1A, 0x0A];
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = false;
         r.Position = 12;

@@ -1,11 +1,27 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>WebP (RFC 9649): the RIFF length, then the first chunk, VP8, VP8L or VP8X.</summary>
-internal static class WebPProbe
+internal sealed class WebPCodec : ImageCodec
 {
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    public override ImageFormat Format => ImageFormat.WebP;
+
+    public override string Name => "WebP";
+
+    public override ImmutableArray<string> Extensions => [".webp"];
+
+    public override string MediaType => "image/webp";
+
+    public override GltfCarriage InGltf => GltfCarriage.Extension;
+
+    public override bool IsCompressed => true;
+
+    public override bool Knows(ReadOnlySpan<byte> head) =>
+        head.StartsWith("RIFF"u8) && head.Length == 12 && head[8..].SequenceEqual("WEBP"u8);
+
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = false;
         r.Position = 4;

@@ -1,4 +1,4 @@
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>
 /// Steps over run-length data without decoding it. Formats that declare neither a length nor an end marker can be told

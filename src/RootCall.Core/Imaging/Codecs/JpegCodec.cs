@@ -1,13 +1,28 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>JPEG (ITU-T T.81): markers up to the frame header; whole when an EOI marker stands near the end.</summary>
-internal static class JpegProbe
+internal sealed class JpegCodec : ImageCodec
 {
+    public override ImageFormat Format => ImageFormat.Jpeg;
+
+    public override string Name => "JPEG";
+
+    public override ImmutableArray<string> Extensions => [".jpg", ".jpeg", ".jpe", ".jfif"];
+
+    public override string MediaType => "image/jpeg";
+
+    public override GltfCarriage InGltf => GltfCarriage.Core;
+
+    public override bool IsCompressed => true;
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]);
+
     private const int TailLength = 1 << 16;
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = true;
         r.Position = 2;

@@ -1,11 +1,22 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>DDS (Direct3D "Programming guide for DDS": DDS_HEADER and DDS_HEADER_DXT10).</summary>
-internal static class DdsProbe
+internal sealed class DdsCodec : ImageCodec
 {
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    public override ImageFormat Format => ImageFormat.Dds;
+
+    public override string Name => "DDS";
+
+    public override ImmutableArray<string> Extensions => [".dds"];
+
+    public override string MediaType => "image/vnd-ms.dds";
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith("DDS "u8);
+
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = false;
         r.Position = 4;

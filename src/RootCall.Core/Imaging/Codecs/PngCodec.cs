@@ -1,13 +1,28 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>PNG (W3C Recommendation, third edition): IHDR, then chunks by their lengths up to IEND.</summary>
-internal static class PngProbe
+internal sealed class PngCodec : ImageCodec
 {
-    public static ReadOnlySpan<byte> Magic => [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A];
+    public override ImageFormat Format => ImageFormat.Png;
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    public override string Name => "PNG";
+
+    public override ImmutableArray<string> Extensions => [".png"];
+
+    public override string MediaType => "image/png";
+
+    public override GltfCarriage InGltf => GltfCarriage.Core;
+
+    public override bool IsCompressed => true;
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith(Magic);
+
+    private static ReadOnlySpan<byte> Magic => [0x89, (byte)'P', (byte)'N', (byte)'G', 0x0D, 0x0A, 0x1A, 0x0A];
+
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = true;
         r.Position = Magic.Length;

@@ -1,11 +1,22 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>BMP (Win32 "Bitmap storage": BITMAPFILEHEADER and the info headers).</summary>
-internal static class BmpProbe
+internal sealed class BmpCodec : ImageCodec
 {
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    public override ImageFormat Format => ImageFormat.Bmp;
+
+    public override string Name => "BMP";
+
+    public override ImmutableArray<string> Extensions => [".bmp", ".dib"];
+
+    public override string MediaType => "image/bmp";
+
+    public override bool Knows(ReadOnlySpan<byte> head) => head.StartsWith("BM"u8);
+
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.Position = 10;
         var dataAt = r.U32();

@@ -1,14 +1,28 @@
+using System.Collections.Immutable;
 using static System.FormattableString;
 
-namespace RootCall.Core.Imaging.Probing;
+namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>TGA (Truevision TGA file format specification 2.0).</summary>
-internal static class TgaProbe
+internal sealed class TgaCodec : ImageCodec
 {
+    public override ImageFormat Format => ImageFormat.Tga;
+
+    public override string Name => "TGA";
+
+    public override ImmutableArray<string> Extensions => [".tga", ".targa", ".vda", ".icb", ".vst"];
+
+    public override string MediaType => "image/x-tga";
+
+    /// <summary>It has no magic at its start; newer files end with one.</summary>
+    public override bool Knows(ReadOnlySpan<byte> head) => false;
+
+    internal override bool KnowsByEnd(HeaderReader reader) => HasFooter(reader);
+
     private const int HeaderLength = 18;
     private const int FooterLength = 26;
 
-    public static bool HasFooter(HeaderReader r)
+    private static bool HasFooter(HeaderReader r)
     {
         if (r.Length < HeaderLength + FooterLength)
             return false;
@@ -18,7 +32,7 @@ internal static class TgaProbe
         return has;
     }
 
-    public static ImageFacts Read(HeaderReader r, out string? damage)
+    internal override ImageFacts Read(HeaderReader r, out string? damage)
     {
         r.BigEndian = false;
         r.Position = 0;
