@@ -3,6 +3,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.SendOff;
 using RootCall.Core.Sessions;
 using RootCall.Data.Stores;
 
@@ -54,6 +55,8 @@ public sealed record SceneRead(Session Session)
 
 /// <summary>Reads a scene with its ledger and musters it against the roots, telling how far it is.</summary>
 public sealed class SceneReading(
+    SceneStore scenes,
+    LedgerStore ledgers,
     RootStore roots,
     Indexes indexes,
     SeenStore seen,
@@ -121,5 +124,23 @@ public sealed class SceneReading(
         session = session.With(entries);
         await known.Save(facts, stop);
         return new(session);
+    }
+
+    /// <summary>The current scene of an arrival, written and mustered as whoever gets the files will find it.</summary>
+    /// <param name="work">Folder for what is written; it must stay as long as the report is used.</param>
+    /// <exception cref="CannotUseException">The scene is no longer there.</exception>
+    public async Task<(SceneRead Read, MusterReport Report)> Written(
+        Guid sceneId,
+        string work,
+        WorkProgress progress,
+        CancellationToken stop
+    )
+    {
+        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
+        var ledger = await ledgers.Read(sceneId, stop);
+        var edited = Path.Combine(work, "edited");
+        var read = await Read(arrival.Path, sceneId, ledger, relinks: true, edited, null, progress, stop);
+        var written = read.Session.Written(Directory.CreateDirectory(Path.Combine(work, "written")).FullName);
+        return (read, WritableScene.Make(written, read.Context, bounds, work));
     }
 }

@@ -41,7 +41,7 @@ internal static class AuditVerb
         command.SetAction(call =>
         {
             var rules = Rules(call.GetValue(only)!);
-            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
+            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names), beside: true);
             var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
             var report = AuditRun.Make(audited, rules: rules);
             var least = Severities.Parse(call.GetValue(failOn)!);

@@ -44,7 +44,7 @@ internal static class FixVerb
                 throw new CannotUseException("Name rules with --rule, or a recipe with --recipe.");
             if (call.GetValue(output) is null && !call.GetValue(dry))
                 throw new CannotUseException("Name a folder with --out, or ask what would be done with --dry-run.");
-            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
+            using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names), beside: true);
             var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
             var plan = Plan(audited, call.GetValue(recipe), call.GetValue(only)!, call.GetValue(safe) ? Fix.SafeFrom : 0);
             var result = call.GetValue(dry) ? new([], string.Empty) : Write(opened, plan, Path.GetFullPath(call.GetValue(output)!));

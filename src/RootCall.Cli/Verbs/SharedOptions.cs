@@ -71,7 +71,8 @@ internal sealed class OpenedScene : IDisposable
     public MusterReport Report => Session.Report;
 
     /// <exception cref="CannotUseException">No such scene or root.</exception>
-    public static OpenedScene Open(string scene, string[] roots, string? names = null)
+    /// <param name="beside">Whether to look for files beside those in use: an audit needs them.</param>
+    public static OpenedScene Open(string scene, string[] roots, string? names = null, bool beside = false)
     {
         foreach (var root in roots)
             if (!Directory.Exists(root))
@@ -96,11 +97,21 @@ internal sealed class OpenedScene : IDisposable
             var scope = CurrentScene.Scope(scene, roots);
             if (names is not null && !File.Exists(names))
                 throw new CannotUseException($"There is no file “{Path.GetFullPath(names)}”.");
-            var context = new MusterContext(scope, RootIndex.Build(scope), new(new OpenImageIoLooks(Bounds.Default)))
+            var words = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names));
+            // A scene is read on one thread; meanwhile others list the roots, and make what references are looked up by.
+            var index = Task.Run(() =>
             {
-                Names = names is null ? NameDictionary.Standard : NameDictionary.Parse(File.ReadAllText(names)),
+                var built = RootIndex.Build(scope);
+                built.Prepare(words);
+                return built;
+            });
+            var edited = EditedScene.Open(scene, new ReadContext(scope, Bounds.Default), () => Inside(made));
+            var context = new MusterContext(scope, index.GetAwaiter().GetResult(), new(new OpenImageIoLooks(Bounds.Default)))
+            {
+                LooksBeside = beside,
+                Names = words,
             };
-            return new(unpacked, made, Session.Open(scene, context, Bounds.Default, () => Inside(made)));
+            return new(unpacked, made, Session.Of(edited, context));
         }
         catch
         {

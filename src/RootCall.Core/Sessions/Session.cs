@@ -25,11 +25,14 @@ public sealed record Session(EditedScene Edited, MusterReport Report, MusterCont
     /// <exception cref="CannotUseException">The file is no scene that is read here.</exception>
     public static Session Open(string path, MusterContext context, Bounds bounds, Func<string> folder, Action<string>? progress = null)
     {
-        var edited = EditedScene.Open(
-            path,
-            new ReadContext(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited },
-            folder
-        );
+        var reading = new ReadContext(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited };
+        return Of(EditedScene.Open(path, reading, folder), context);
+    }
+
+    /// <summary>A scene that was read, mustered.</summary>
+    public static Session Of(EditedScene edited, MusterContext context)
+    {
+        context.Index.Prepare(context.Names);
         return new(edited, Mustering.Run(edited.Current, context), context);
     }
 

@@ -10,12 +10,6 @@ public static class ShadingModels
 {
     private const string Folder = "RootCall.Core.models.";
 
-    private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
-    {
-        UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
-        Converters = { new JsonStringEnumConverter<InputUnit>(new Words()) },
-    };
-
     public static ImmutableArray<ShadingModel> All { get; } =
     [
         .. typeof(ShadingModels)
@@ -49,9 +43,22 @@ public static class ShadingModels
     private static ShadingModel Read(string resource)
     {
         using var stream = typeof(ShadingModels).Assembly.GetManifestResourceStream(resource)!;
-        return JsonSerializer.Deserialize<ShadingModel>(stream, Options)!;
+        return JsonSerializer.Deserialize(stream, ModelContext.Default.ShadingModel)!;
     }
+}
 
+/// <summary>Generated readers: reflection would cost every start of a process more than the models themselves.</summary>
+[JsonSourceGenerationOptions(
+    JsonSerializerDefaults.Web,
+    UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
+    Converters = [typeof(UnitConverter)]
+)]
+[JsonSerializable(typeof(ShadingModel))]
+internal sealed partial class ModelContext : JsonSerializerContext;
+
+/// <summary>Units as words in JSON.</summary>
+internal sealed class UnitConverter() : JsonStringEnumConverter<InputUnit>(new Words())
+{
     private sealed class Words : JsonNamingPolicy
     {
         public override string ConvertName(string name) => SnakeCaseLower.ConvertName(name).Replace('_', ' ');

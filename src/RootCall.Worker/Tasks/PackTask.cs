@@ -10,8 +10,6 @@ namespace RootCall.Worker.Tasks;
 
 /// <summary>Builds a package of the current scene, proves it, and keeps the result.</summary>
 public sealed class PackTask(
-    SceneStore scenes,
-    LedgerStore ledgers,
     WaiverStore waivers,
     SceneReading reading,
     DiskStore disk,
@@ -24,21 +22,8 @@ public sealed class PackTask(
         await using var db = await databases.CreateDbContextAsync(stop);
         if (await db.Packages.AnyAsync(p => p.Id == id, stop))
             return; // Taken up again after it was done.
-        var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var ledger = await ledgers.Read(request.SceneId, stop);
         using var work = Folders.Temporary();
-        var read = await reading.Read(
-            arrival.Path,
-            request.SceneId,
-            ledger,
-            relinks: true,
-            Path.Combine(work.Path, "edited"),
-            null,
-            progress,
-            stop
-        );
-        var written = read.Session.Written(Directory.CreateDirectory(Path.Combine(work.Path, "written")).FullName);
-        var report = WritableScene.Make(written, read.Context, bounds, work.Path);
+        var (read, report) = await reading.Written(request.SceneId, work.Path, progress, stop);
         var plan = PackagePlan.Make(report, read.Context.Facts, read.Session.Current.Answers) with
         {
             Waived = [.. (await waivers.Read(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)],

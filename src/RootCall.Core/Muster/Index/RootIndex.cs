@@ -13,6 +13,13 @@ public sealed class RootIndex(IEnumerable<TreeIndex> trees)
     /// <summary>Folders that could not be read, links that were not followed.</summary>
     public ImmutableArray<string> Notes => [.. Trees.SelectMany(t => t.Notes)];
 
+    /// <summary>Makes what names are looked up by.</summary>
+    public void Prepare(NameDictionary names)
+    {
+        foreach (var tree in Trees)
+            tree.Prepare(names);
+    }
+
     public IEnumerable<IndexedFile> Named(string name) => Trees.SelectMany(t => t.Named(name));
 
     public IEnumerable<IndexedFile> Alike(FileName name, NameDictionary names) => Trees.SelectMany(t => t.Alike(name, names));

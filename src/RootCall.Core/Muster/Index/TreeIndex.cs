@@ -80,11 +80,18 @@ public sealed class TreeIndex
 
     public FolderListing? Listing(string folder) => byFolder.Value.GetValueOrDefault(folder);
 
+    /// <summary>Makes what names are looked up by, before many threads ask for it at once and wait for the one that makes it.</summary>
+    public void Prepare(NameDictionary names)
+    {
+        _ = byName.Value;
+        _ = Cores(names, ofFamily: false);
+    }
+
+    private HashChains Cores(NameDictionary names, bool ofFamily) =>
+        byCore.GetOrAdd((names, ofFamily), k => new(() => Chains((l, i) => FileName.CoreHash(l.Names[i], k.Item1, k.OfFamily)))).Value;
+
     private IEnumerable<IndexedFile> Find(string core, NameDictionary names, bool ofFamily) =>
-        byCore
-            .GetOrAdd((names, ofFamily), k => new(() => Chains((l, i) => FileName.CoreHash(l.Names[i], k.Item1, k.OfFamily))))
-            .Value.Find(FileName.Hash(core))
-            .Select(File);
+        Cores(names, ofFamily).Find(FileName.Hash(core)).Select(File);
 
     private IndexedFile File(int i) => new(listings[folderOf[i]], i - firstOf[folderOf[i]]);
 

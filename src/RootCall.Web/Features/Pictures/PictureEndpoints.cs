@@ -51,10 +51,16 @@ internal static class PictureEndpoints
         if (at < 0 || at >= beside.Length)
             return Results.NoContent();
         var output = disk.Picture(beside[at].Path, beside[at].Stamp, Side);
+        return Made(output, response, () => pictures.Ask(beside[at].Path, null, null, output, Side));
+    }
+
+    /// <summary>The picture, nothing where none could be made, or word that it is being made.</summary>
+    private static IResult Made(string output, HttpResponse response, Action ask)
+    {
         var made = new FileInfo(output);
         if (!made.Exists)
         {
-            pictures.Ask(beside[at].Path, null, null, output, Side);
+            ask();
             response.Headers.RetryAfter = "1";
             return Results.StatusCode(StatusCodes.Status202Accepted);
         }
@@ -97,16 +103,7 @@ internal static class PictureEndpoints
             stamp,
             side
         );
-        var made = new FileInfo(output);
-        if (!made.Exists)
-        {
-            pictures.Ask(path, carried ? id : null, carried ? number : null, output, side);
-            response.Headers.RetryAfter = "1";
-            return Results.StatusCode(StatusCodes.Status202Accepted);
-        }
-
-        response.Headers.CacheControl = "private, max-age=60";
-        return made.Length == 0 ? Results.NoContent() : Results.File(output, "image/png");
+        return Made(output, response, () => pictures.Ask(path, carried ? id : null, carried ? number : null, output, side));
     }
 
     private static (string? Path, FileStamp Stamp) Source(MusteredReference reference, int? candidate, CurrentState state)

@@ -114,6 +114,19 @@ function SendOffCall({
   );
 }
 
+/** A reference with its state, its name and who uses it. */
+function Call({ item, state }: { item: SendOffView['unresolved'][number]; state: string }) {
+  return (
+    <div className="grid grid-cols-[96px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]">
+      <State name={state} />
+      <code className="truncate text-[11.5px] leading-[18px]" title={item.written}>
+        {item.name || item.written}
+      </code>
+      <span className="truncate text-right text-[12px] text-quiet">{item.usedBy.join(', ')}</span>
+    </div>
+  );
+}
+
 /** What would be missing, how clashes were settled, and the files that go in. */
 function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
   const find = useFocus((s) => s.find).toLowerCase();
@@ -130,16 +143,7 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
         <>
           <Heading text="Not answered" n={view.unresolved.length} />
           {view.unresolved.map((u) => (
-            <div
-              key={u.number}
-              className="grid grid-cols-[96px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]"
-            >
-              <State name={u.state} />
-              <code className="truncate text-[11.5px] leading-[18px]" title={u.written}>
-                {u.name || u.written}
-              </code>
-              <span className="truncate text-right text-[12px] text-quiet">{u.usedBy.join(', ')}</span>
-            </div>
+            <Call key={u.number} item={u} state={u.state} />
           ))}
           <Link to={`/muster/${sceneId}`} className="act mb-4 mt-1 inline-block">
             Answer them in Muster
@@ -150,16 +154,7 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
         <>
           <Heading text="Neutral pictures that stand in" n={view.standIns.length} />
           {view.standIns.map((u) => (
-            <div
-              key={u.number}
-              className="grid grid-cols-[96px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]"
-            >
-              <State name="stand-in" />
-              <code className="truncate text-[11.5px] leading-[18px]" title={u.written}>
-                {u.name || u.written}
-              </code>
-              <span className="truncate text-right text-[12px] text-quiet">{u.usedBy.join(', ')}</span>
-            </div>
+            <Call key={u.number} item={u} state="stand-in" />
           ))}
           <div className="h-4" />
         </>
