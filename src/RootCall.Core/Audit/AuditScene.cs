@@ -44,9 +44,14 @@ public sealed class AuditScene
         Everything = [.. views];
         Materials = [.. views.Where(v => !v.Material.IsTemplate)];
         sets = new(() => ImageSets.Of(this));
+        hasEnvironment = new(() =>
+            Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
+            || Images.Any(r => MapRole.Of(r.Reference, Names) == Role.Environment)
+        );
     }
 
     private readonly Lazy<ImageSets> sets;
+    private readonly Lazy<bool> hasEnvironment;
 
     public MusterReport Report { get; }
 
@@ -81,9 +86,7 @@ public sealed class AuditScene
     internal string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
 
     /// <summary>The format can hold environment maps or lights, so that none there means none.</summary>
-    public bool HasEnvironment =>
-        Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
-        || Images.Any(r => MapRole.Of(r.Reference, names) == Role.Environment);
+    public bool HasEnvironment => hasEnvironment.Value;
 
     public bool IsFormat(params ReadOnlySpan<string> ids)
     {

@@ -98,12 +98,20 @@ public static class Roles
     /// <summary>What a map is made for that feeds inputs of these roles, in the order of the model; null for none.</summary>
     public static Role? OfMap(IEnumerable<Role> inputs)
     {
-        var roles = inputs.ToHashSet();
-        if (roles.Contains(Role.Metalness) && roles.Contains(Role.Roughness))
-            return roles.Contains(Role.Occlusion) ? Role.Packed : Role.MetallicRoughness;
-        return roles.Contains(Role.BaseColour) ? Role.BaseColour
-            : roles.Count == 0 ? null
-            : roles.First() switch
+        Role? first = null;
+        var (metalness, roughness, occlusion, colour) = (false, false, false, false);
+        foreach (var role in inputs)
+        {
+            first ??= role;
+            metalness |= role == Role.Metalness;
+            roughness |= role == Role.Roughness;
+            occlusion |= role == Role.Occlusion;
+            colour |= role == Role.BaseColour;
+        }
+
+        return metalness && roughness ? (occlusion ? Role.Packed : Role.MetallicRoughness)
+            : colour ? Role.BaseColour
+            : first switch
             {
                 Role.SpecularColour => Role.Specular,
                 Role.SpecularExponent => Role.Glossiness,
