@@ -44,7 +44,6 @@ public static class AuditRun
         var failed = new ConcurrentBag<FailedRule>();
         var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
         memory?.Begin(scene);
-        var prints = memory is null ? [] : scene.Materials.AsParallel().AsOrdered().Select(MaterialPrint.Of).ToArray();
         Parallel.For(
             0,
             active.Count,
@@ -54,7 +53,7 @@ public static class AuditRun
                 try
                 {
                     var at = 0;
-                    foreach (var finding in Findings(active[r], scene, memory, prints))
+                    foreach (var finding in Findings(active[r], scene, memory))
                         found.Add((r, at++, finding));
                 }
                 catch (Exception e) when (e is not OperationCanceledException)
@@ -73,12 +72,8 @@ public static class AuditRun
         return new([.. settled], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
     }
 
-    private static IEnumerable<Finding> Findings(Rule rule, AuditScene scene, AuditMemory? memory, UInt128[] prints)
-    {
-        if (memory is null || rule is not MaterialRule one)
-            return rule.Inspect(scene);
-        return scene.Materials.SelectMany((material, i) => memory.Of(rule.Id, prints[i], () => [.. one.Inspect(material, scene)]));
-    }
+    private static IEnumerable<Finding> Findings(Rule rule, AuditScene scene, AuditMemory? memory) =>
+        memory is null || rule is not MaterialRule one ? rule.Inspect(scene) : memory.Of(one, scene);
 
     /// <summary>The house's severity, and only fixes that can be made: each is tried on a draft of the scene.</summary>
     private static Finding Settle(Finding finding, AuditScene scene, SceneIndex index)
@@ -104,40 +99,5 @@ public static class AuditRun
             if (edit.Change(draft) is { } why)
                 return why;
         return null;
-    }
-}
-
-/// <summary>
-/// Findings of earlier audits of one scene, by rule and by what the material looked like. Not for several threads that
-/// audit at once.
-/// </summary>
-public sealed class AuditMemory
-{
-    private ConcurrentDictionary<(string Rule, UInt128 Print), ImmutableArray<Finding>> known = new();
-    private ConcurrentDictionary<(string Rule, UInt128 Print), ImmutableArray<Finding>> now = new();
-    private object? conditions;
-
-    /// <summary>Looks at materials that a rule was run for in the last audit.</summary>
-    public int Ran { get; private set; }
-
-    private int ran;
-
-    /// <summary>Another destination, other house rules or other files beside the images make everything new.</summary>
-    internal void Begin(AuditScene scene)
-    {
-        var under = (scene.Destination, scene.House, scene.Report.Beside.IsDefault ? 0 : scene.Report.Beside.Length, scene.HasEnvironment);
-        if (!under.Equals(conditions))
-            known = new();
-        (conditions, now, ran) = (under, new(), 0);
-    }
-
-    internal void End() => (known, Ran) = (now, ran);
-
-    internal ImmutableArray<Finding> Of(string rule, UInt128 print, Func<ImmutableArray<Finding>> run)
-    {
-        if (known.TryGetValue((rule, print), out var found))
-            return now[(rule, print)] = found;
-        Interlocked.Increment(ref ran);
-        return now[(rule, print)] = run();
     }
 }

@@ -1,35 +1,12 @@
 using System.Globalization;
-using System.IO.Hashing;
-using System.Runtime.InteropServices;
 using System.Text;
 
 namespace RootCall.Core.Audit;
 
-/// <summary>A fingerprint of all that a rule about one material can see: its graph, its images and the meshes that wear it.</summary>
+/// <summary>What a material looks like, as text.</summary>
 internal static class MaterialPrint
 {
-    public static UInt128 Of(MaterialView material)
-    {
-        var text = new StringBuilder(512);
-        text.Append(material.Name).Append('|').Append(material.Material.Id).Append('|').Append(material.Material.Template);
-        Look(text, material);
-        foreach (var map in material.Maps)
-        {
-            text.Append('|')
-                .Append(map.Answer?.State)
-                .Append(map.Answer?.Resolved)
-                .Append(map.Answer?.Stamp)
-                .Append(map.Pixels is null ? '-' : '+');
-            if (map.Answer is { Tiles.IsDefaultOrEmpty: false } tiled)
-                text.AppendJoin(',', tiled.Tiles);
-        }
-
-        foreach (var (mesh, part) in material.Users)
-            text.Append('|').Append(mesh.Id).Append('/').Append(part.Name).Append(' ').AppendJoin(',', mesh.UvSets).Append(mesh.HasColours);
-        return XxHash128.HashToUInt128(MemoryMarshal.AsBytes(text.ToString().AsSpan()));
-    }
-
-    /// <summary>Only what the material looks like: two with the same text differ in their names alone.</summary>
+    /// <summary>Two with the same text differ in their names alone.</summary>
     public static string LookOf(MaterialView material)
     {
         var text = new StringBuilder(256);
