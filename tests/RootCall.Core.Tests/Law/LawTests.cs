@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Globalization;
+using System.IO.Hashing;
 using System.Text;
 using RootCall.Core.Audit;
 using RootCall.Core.Edits;
@@ -31,7 +32,7 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
         var picture = place.PutPng("picture.png", 9);
         var scenes = Scenes().ToList();
         var sequences = 0;
-        Parallel.ForEach(scenes, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, (source, _, at) =>
+        Parallel.ForEach(scenes, new ParallelOptions { MaxDegreeOfParallelism = Environment.ProcessorCount }, source =>
         {
             Scene arrived;
             var reading = new ReadContext(new([Path.GetDirectoryName(source)!, place.Folder]), Bounds.Default);
@@ -48,14 +49,10 @@ public sealed class LawTests(DemoPlace demo) : IDisposable
             for (var n = 0; n < (arrived.Format.Id is "gltf" or "obj" or "dae" ? Sequences : 3 * Sequences); n++)
             {
                 Interlocked.Increment(ref sequences);
-                var random = new Random((int)((at * 1000) + n));
-                Sequence(
-                    arrived,
-                    reading,
-                    new(random, picture),
-                    random,
-                    $"{Path.GetFileName(Path.GetDirectoryName(source))}/{Path.GetFileName(source)} {n}"
-                );
+                // By the scene's name: one more scene gives the others no other sequences.
+                var label = $"{Path.GetFileName(Path.GetDirectoryName(source))}/{Path.GetFileName(source)} {n}";
+                var random = new Random((int)XxHash32.HashToUInt32(Encoding.UTF8.GetBytes(label)));
+                Sequence(arrived, reading, new(random, picture), random, label);
             }
         });
 

@@ -47,8 +47,12 @@ internal sealed class ColladaWriter(Scene before, Scene now, ColladaDocument doc
         var name = (input ?? old)!.Name;
         if (name == "opaque")
         {
-            if (input?.Value?.Text is { } opaque && shader.Child("transparent") is { } transparent)
+            if (shader.Child("transparent") is not { } transparent)
+                return;
+            if (input?.Value?.Text is { } opaque)
                 patch.Set(transparent, "opaque", opaque);
+            else if (FixedGraph.Read(Now(effect)).Any(i => i.Name == "transparent"))
+                patch.Drop(transparent, "opaque");
             return;
         }
 
