@@ -50,7 +50,8 @@ public sealed class WrongPackedChannel : MapRule
             );
         yield return map.Material.IsGltf
             ? finding.Decide(
-                $"glTF reads {role.Word()} from {map.Channel}; the image has to be packed anew in the order occlusion, roughness, metalness."
+                $"glTF reads {role.Word()} from {map.Channel}; the image has to be packed anew in the order occlusion, "
+                    + "roughness, metalness."
             )
             : finding.Fix($"Take its {right}", 0.95, map.Read(u => u with { Channels = right }));
     }
