@@ -60,13 +60,12 @@ public static class ImageProbe
         {
             if (Sniff(reader) is not { } format)
             {
-                // TGA has no magic at its start, so it is tried where the name promises it.
-                if (promised != ImageFormat.Tga)
+                if (promised is not { } byName || ImageCodecs.Of(byName).HasMagic)
                     return new(
                         null,
                         promised is null ? null : $"is no {ImageCodecs.Of(promised.Value).Name}: its first bytes are none of a known image"
                     );
-                format = ImageFormat.Tga;
+                format = byName;
             }
 
             var facts = ImageCodecs.Of(format).Read(reader, out var damage);

@@ -29,7 +29,6 @@ public sealed record ShadingModel(string Id, string Name, ImmutableArray<string>
 /// <param name="Channels">The channels of an image that arrive, where the specification fixes them.</param>
 /// <param name="Data">Its three numbers are no colour.</param>
 /// <param name="Gate">The input that weighs it: at 0 nothing of this one is seen. Null where nothing does.</param>
-/// <param name="Source">Where this input is published, if not with the model.</param>
 public sealed record ModelInput(
     string Name,
     string Type,
@@ -40,8 +39,7 @@ public sealed record ModelInput(
     InputUnit? Unit = null,
     string? Channels = null,
     bool Data = false,
-    string? Gate = null,
-    string? Source = null
+    string? Gate = null
 )
 {
     public ImmutableArray<double> Default { get; init; } = Default.IsDefault ? [] : Default;

@@ -22,6 +22,9 @@ public abstract class ImageCodec
     /// <summary>Packing it once more saves nothing.</summary>
     public virtual bool IsCompressed => false;
 
+    /// <summary>False for a format that is recognised by its name alone: it is tried where the name promises it.</summary>
+    public virtual bool HasMagic => true;
+
     /// <param name="head">The first 12 bytes, or all of a shorter file.</param>
     public abstract bool Knows(ReadOnlySpan<byte> head);
 

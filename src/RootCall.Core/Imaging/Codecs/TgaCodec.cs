@@ -14,7 +14,9 @@ internal sealed class TgaCodec : ImageCodec
 
     public override string MediaType => "image/x-tga";
 
-    /// <summary>It has no magic at its start; newer files end with one.</summary>
+    /// <summary>Only newer files have one, at their end.</summary>
+    public override bool HasMagic => false;
+
     public override bool Knows(ReadOnlySpan<byte> head) => false;
 
     internal override bool KnowsByEnd(HeaderReader reader) => HasFooter(reader);

@@ -15,7 +15,7 @@ public sealed class NormalCompressed : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not (Role.Normal or Role.CoatNormal) || map.Facts?.Format != Imaging.ImageFormat.Jpeg)
+        if (!map.Input.Role.IsNormal() || map.Facts?.Format != Imaging.ImageFormat.Jpeg)
             yield break;
         var lossless = scene
             .Sets.Beside(map.Name)

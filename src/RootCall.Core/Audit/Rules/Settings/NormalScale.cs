@@ -18,7 +18,7 @@ public sealed class NormalScale : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Input.Role is not (Role.Normal or Role.CoatNormal) || map.Material.IsPreview || scene.IsUsd)
+        if (!map.Input.Role.IsNormal() || map.Material.IsPreview || scene.IsUsd)
             yield break;
         var inGraph = map
             .Material.Material.Graph.Nodes.FirstOrDefault(n =>

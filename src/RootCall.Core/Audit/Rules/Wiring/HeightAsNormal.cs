@@ -25,7 +25,7 @@ public sealed class HeightAsNormal : MapRule
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
         if (
-            map.Input.Role is not (Role.Normal or Role.CoatNormal)
+            !map.Input.Role.IsNormal()
             || map.Through.Any(t =>
                 t.Contains("bump", StringComparison.OrdinalIgnoreCase) || t.Contains("heighttonormal", StringComparison.OrdinalIgnoreCase)
             )

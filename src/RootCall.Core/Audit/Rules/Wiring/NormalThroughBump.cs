@@ -25,7 +25,7 @@ public sealed class NormalThroughBump : MapRule
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
         var throughNode =
-            map.Input.Role is Role.Normal or Role.CoatNormal
+            map.Input.Role.IsNormal()
             && map.Through.Any(t => t.Contains("bump", StringComparison.OrdinalIgnoreCase))
             && !map.PassesNormalMap;
         if (

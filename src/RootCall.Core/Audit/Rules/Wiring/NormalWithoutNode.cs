@@ -30,7 +30,7 @@ public sealed class NormalWithoutNode : MapRule
     {
         // UsdPreviewSurface takes tangent-space normals itself; fixed-function formats imply the node.
         if (
-            map.Input.Role is not (Role.Normal or Role.CoatNormal)
+            !map.Input.Role.IsNormal()
             || map.Material.IsPreview
             || !scene.IsFormat("mtlx", "usda", "usdc", "usdz")
             || map.PassesNormalMap
