@@ -19,7 +19,7 @@ public sealed class NameStore(IDbContextFactory<RootCallDb> databases)
         // One instance for one text: indexes keep their lookups by it.
         if (known is { } k && k.Json == json)
             return k.Names;
-        var names = NameDictionary.Parse(json);
+        var names = NameDictionary.Kept(json);
         known = (json, names);
         return names;
     }

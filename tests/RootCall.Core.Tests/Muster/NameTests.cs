@@ -100,6 +100,14 @@ public sealed class NameTests
         Assert.Equal(names.ToJson(), NameDictionary.Parse(names.ToJson()).ToJson());
     }
 
+    [Fact]
+    public void A_kept_dictionary_with_a_role_that_is_none_still_knows_the_others()
+    {
+        var kept = NameDictionary.Kept("""{ "roles": { "wear": ["worn"], "normal": ["nrm"] }, "sizes": [], "colours": [], "skins": [] }""");
+        Assert.Equal((Role.Normal, null), (FileName.Of("oak_nrm.png", kept).Role, FileName.Of("oak_worn.png", kept).Role));
+        Assert.Contains("wear", kept.ToJson(), StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData("{", "line 1")]
     [InlineData("""{ "roles": {}, "sizes": [], "colours": [] }""", "skins")]

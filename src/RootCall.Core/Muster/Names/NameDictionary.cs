@@ -21,8 +21,10 @@ public sealed class NameDictionary
     private NameDictionary(NameWords words)
     {
         Words = words;
+        // What was kept by an earlier version may name a role that is none: its spellings say nothing.
         roles = words
-            .Roles.SelectMany(r => r.Value.Select(s => KeyValuePair.Create(s, Shading.Roles.Of(r.Key)!.Value)))
+            .Roles.Where(r => Shading.Roles.Of(r.Key) is not null)
+            .SelectMany(r => r.Value.Select(s => KeyValuePair.Create(s, Shading.Roles.Of(r.Key)!.Value)))
             .ToFrozenDictionary(StringComparer.Ordinal);
         sizes = words.Sizes.ToFrozenSet(StringComparer.Ordinal);
         colours = words.Colours.ToFrozenSet(StringComparer.Ordinal);
@@ -35,20 +37,23 @@ public sealed class NameDictionary
     public NameWords Words { get; }
 
     /// <exception cref="CannotUseException">The text is no such dictionary; the message says what is wrong with it.</exception>
-    public static NameDictionary Parse(string json)
+    public static NameDictionary Parse(string json) => Of(Read(json));
+
+    /// <summary>One that was kept: it was looked at when it was written, and is taken as it stands.</summary>
+    /// <exception cref="CannotUseException">The text is no such dictionary.</exception>
+    public static NameDictionary Kept(string json) => new(Read(json));
+
+    private static NameWords Read(string json)
     {
-        NameWords words;
         try
         {
-            words = JsonSerializer.Deserialize(json, NameWordsContext.Default.NameWords)
+            return JsonSerializer.Deserialize(json, NameWordsContext.Default.NameWords)
                 ?? throw new CannotUseException("The dictionary of names is empty.");
         }
         catch (JsonException e)
         {
             throw new CannotUseException($"The dictionary of names cannot be read at line {e.LineNumber + 1}: {e.Message}", e);
         }
-
-        return Of(words);
     }
 
     /// <exception cref="CannotUseException">A spelling is no single word in lower case, or stands for two things.</exception>
