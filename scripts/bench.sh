@@ -7,6 +7,7 @@ run_bench() {
   [ -d "$home/web/node_modules" ] || quietly "npm ci (is there a network?)" npm --prefix "$home/web" ci --no-progress
   cd "$home"
   quietly "dotnet build" dotnet build RootCall.slnx -c Release -v quiet --nologo
+  build_cli
   build_front_end
   . "$home/scripts/cluster.sh"
   place=/var/tmp/rootcall-bench-$(id -u)-$$ port=${ROOTCALL_TEST_DB_PORT:-5189}

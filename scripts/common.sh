@@ -53,11 +53,18 @@ is_fresh() {
   [ -z "$(find "$@" -newer "$stamp" -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -print -quit 2>/dev/null)" ]
 }
 
+# The command line as it is delivered: machine code.
+cli_folder=$home/artifacts/rootcall
+cli=$cli_folder/RootCall.Cli
+
 build_cli() {
   local stamp=$home/artifacts/.cli-built
-  is_fresh "$stamp" "$home"/src/RootCall.{Core,Cli,Demo} "$home"/Directory.{Build,Packages}.props && return
+  is_fresh "$stamp" "$home"/src/RootCall.{Core,Cli,Demo,Native} "$home"/Directory.{Build,Packages}.props && return
   command -v dotnet >/dev/null || refuse "the .NET 10 SDK is not installed; install it and try again."
-  quietly "building the command line" dotnet build "$home/src/RootCall.Cli" -c Release -v quiet --nologo
+  say "building the command line" >&2
+  quietly "dotnet publish (is there a network?)" \
+    dotnet publish "$home/src/RootCall.Cli" -c Release -r "linux-$(uname -m | sed 's/x86_64/x64/; s/aarch64/arm64/')" \
+    -o "$cli_folder" -v quiet --nologo
   touch "$stamp"
 }
 

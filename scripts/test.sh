@@ -8,6 +8,7 @@ run_tests() {
   cd "$home"
   say "building"
   quietly "dotnet build (is there a network?)" dotnet build RootCall.slnx -c Release -v quiet --nologo
+  build_cli
   build_front_end
 
   say "checking format and style"

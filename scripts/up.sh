@@ -19,7 +19,7 @@ prepare() {
   build_cli
   if [ ! -e "$data/demo/arrived/tin_lantern" ]; then
     say "making the demo"
-    "$home/artifacts/bin/RootCall.Cli/release/RootCall.Cli" demo "$data/demo" >/dev/null
+    "$cli" demo "$data/demo" >/dev/null
   fi
   place=$(cluster_place "$data/postgres")
   trap 'exit 130' INT TERM

@@ -15,6 +15,9 @@ internal static class SessionBench
     private const int Materials = 2_000;
     private const int Entries = 200;
     private const int Fixed = 500;
+    private const int PerSecond = 30;
+    private const int Parts = 20;
+    private const int Side = 1_000;
 
     public static void Run(Place place)
     {
@@ -35,6 +38,7 @@ internal static class SessionBench
             "a frame of 33 ms",
             33.0
         );
+        Dragged(place);
         var (house, going) = (HouseRules.Standard, DestinationFiles.Open("lantern-headset"));
         var pixels = new Dictionary<string, PixelStats>();
         var memory = new AuditMemory();
@@ -47,6 +51,44 @@ internal static class SessionBench
             "audit of all",
             Measure.Best(() => AuditRun.Make(new AuditScene(applied.Report, pixels, going, house)))
         );
+    }
+
+    /// <summary>A value dragged for a second on a scene of a million triangles whose files are gone: nothing asks a disk.</summary>
+    private static void Dragged(Place place)
+    {
+        var path = place.Put("heavy/heavy.obj", Mesh());
+        place.Put("heavy/heavy.mtl", string.Concat(Enumerable.Range(0, Parts).Select(i => $"newmtl m{i:00}\nKd 0.8 0.8 0.8\nPr 0.4\n")));
+        var session = TestSession.Open(path, Look.Context(path));
+        Directory.Delete(Path.GetDirectoryName(path)!, recursive: true);
+        Measure.Print(
+            $"{PerSecond} changes of a value, {session.Report.Scene.Counts.Triangles:N0} triangles, no file there any more",
+            Measure.Best(() =>
+            {
+                for (var i = 0; i < PerSecond; i++)
+                {
+                    var now = session.And(Entry(new SetValue("m07", "Pr", ShaderValue.Of(0.4), ShaderValue.Of(i / (double)PerSecond))));
+                    if (!now.Refused.IsEmpty)
+                        throw new InvalidOperationException(now.Refused[0].Reason);
+                }
+            }),
+            "a second",
+            1000
+        );
+    }
+
+    private static string Mesh()
+    {
+        var text = new StringBuilder("mtllib heavy.mtl\n");
+        for (var v = 0; v <= Side * Side; v++)
+            text.Append(CultureInfo.InvariantCulture, $"v {v % Side} {v / Side} 0\n");
+        for (var part = 0; part < Parts; part++)
+        {
+            text.Append(CultureInfo.InvariantCulture, $"g part{part:00}\nusemtl m{part:00}\n");
+            for (var f = part * Side * Side / Parts; f < (part + 1) * Side * Side / Parts; f++)
+                text.Append(CultureInfo.InvariantCulture, $"f {f + 1} {f + 2} {Math.Max(1, f + 1 - Side)}\n");
+        }
+
+        return text.ToString();
     }
 
     private static SetValue Value(int material, double value) =>

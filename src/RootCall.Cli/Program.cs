@@ -11,6 +11,7 @@ namespace RootCall.Cli;
 internal static class Program
 {
     private const int CannotUse = 2;
+    private const long MostUncollected = 768 << 20;
 
     private static int Main(string[] args)
     {
@@ -28,6 +29,7 @@ internal static class Program
             DemoVerb.Command(),
             RulesVerb.Command(),
         };
+        WithoutCollections();
         var call = root.Parse(args);
         if (call.Errors.Count > 0)
             return Refuse(call.Errors[0].Message);
@@ -42,6 +44,23 @@ internal static class Program
         catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
             return Refuse(e.Message);
+        }
+    }
+
+    /// <summary>
+    /// A verb reads, answers and ends: what it makes it mostly needs to the end, and collecting it took a third of the time of a
+    /// large muster. So nothing is collected before there is a good deal of it.
+    /// </summary>
+    private static void WithoutCollections()
+    {
+        var room = Math.Min(MostUncollected, GC.GetGCMemoryInfo().TotalAvailableMemoryBytes / 4);
+        try
+        {
+            GC.TryStartNoGCRegion(room);
+        }
+        catch (ArgumentOutOfRangeException)
+        {
+            // More than this machine's collector can set aside: it works as ever.
         }
     }
 

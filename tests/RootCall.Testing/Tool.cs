@@ -29,8 +29,11 @@ public static class Tool
         return new(process.ExitCode, output, error.Result);
     }
 
-    /// <summary>Root Call's own command line.</summary>
-    public static ToolResult RootCall(params string[] arguments) => Run(Binary("RootCall.Cli"), arguments);
+    /// <summary>Root Call's own command line, as it is delivered unless it has been built anew since.</summary>
+    public static ToolResult RootCall(params string[] arguments) => Run(CommandLine, arguments);
+
+    private static string CommandLine { get; } =
+        new[] { Path.Combine(Home, "artifacts", "rootcall", "RootCall.Cli"), Binary("RootCall.Cli") }.MaxBy(File.GetLastWriteTimeUtc)!;
 
     private static string Above(string folder)
     {

@@ -1,4 +1,6 @@
+using System.Buffers;
 using System.Globalization;
+using System.IO.Pipelines;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
@@ -9,13 +11,18 @@ namespace RootCall.Cli.Output;
 
 internal static class Print
 {
+    private const int Page = 1 << 18;
+
     public static void Json<T>(T value, JsonTypeInfo<T> type)
     {
         using var stream = Console.OpenStandardOutput();
+        // In pages: one buffer that grows would copy tens of megabytes again and again.
+        var pages = PipeWriter.Create(stream, new(minimumBufferSize: Page));
         // Paths are read by people too: no escapes where JSON needs none.
-        using (var writer = new Utf8JsonWriter(stream, new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
+        using (var writer = new Utf8JsonWriter(pages, new() { Indented = true, Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping }))
             JsonSerializer.Serialize(writer, value, type);
-        stream.WriteByte((byte)'\n');
+        pages.Write("\n"u8);
+        pages.Complete();
     }
 
     public static string Count(long n, string what) =>

@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
-using RootCall.Core.Destinations;
 using RootCall.Core.Files;
 using RootCall.Core.Shading;
 
@@ -10,18 +10,40 @@ namespace RootCall.Core.Audit;
 /// <summary>A studio's own choice of rules, severities, thresholds, naming patterns and shader types.</summary>
 public sealed record HouseRules
 {
-    public string Name { get; init; } = string.Empty;
+    private static readonly HouseRulesContext Json = new(JsonText.Options());
+
+    public string Name
+    {
+        get;
+        init => field = value ?? string.Empty;
+    } = string.Empty;
 
     /// <summary>By rule or by family: <c>off</c>, <c>note</c>, <c>warning</c> or <c>blocker</c>.</summary>
-    public ImmutableSortedDictionary<string, string> Severities { get; init; } = ImmutableSortedDictionary<string, string>.Empty;
+    public ImmutableSortedDictionary<string, string> Severities
+    {
+        get;
+        init => field = value ?? field;
+    } = ImmutableSortedDictionary<string, string>.Empty;
 
     /// <summary>By <c>rule-id/name</c>.</summary>
-    public ImmutableSortedDictionary<string, double> Thresholds { get; init; } = ImmutableSortedDictionary<string, double>.Empty;
+    public ImmutableSortedDictionary<string, double> Thresholds
+    {
+        get;
+        init => field = value ?? field;
+    } = ImmutableSortedDictionary<string, double>.Empty;
 
     /// <summary>Regular expressions by kind of thing: <c>material</c>, <c>mesh</c>, <c>node</c>, <c>texture</c>.</summary>
-    public ImmutableSortedDictionary<string, string> Patterns { get; init; } = ImmutableSortedDictionary<string, string>.Empty;
+    public ImmutableSortedDictionary<string, string> Patterns
+    {
+        get;
+        init => field = value ?? field;
+    } = ImmutableSortedDictionary<string, string>.Empty;
 
-    public ImmutableArray<ShaderType> ShaderTypes { get; init; } = [];
+    public ImmutableArray<ShaderType> ShaderTypes
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>What ships: every rule as it is, no patterns.</summary>
     public static HouseRules Standard { get; } = new();
@@ -42,12 +64,12 @@ public sealed record HouseRules
             ? own
             : null;
 
-    public string Write() => JsonSerializer.Serialize(this, DestinationFiles.Options);
+    public string Write() => JsonSerializer.Serialize(this, Json.HouseRules);
 
     /// <exception cref="CannotUseException">It is no house rules, or names a rule, a severity or a pattern that is none.</exception>
     public static HouseRules Read(string json, string from)
     {
-        var read = JsonText.Read<HouseRules>(json, from, "set of house rules", DestinationFiles.Options);
+        var read = JsonText.Read(json, from, "set of house rules", Json.HouseRules);
         foreach (var (rule, word) in read.Severities)
         {
             if (RuleCatalog.Find(rule) is null && !RuleCatalog.Families.Contains(rule))
@@ -77,3 +99,6 @@ public sealed record HouseRules
         return read;
     }
 }
+
+[JsonSerializable(typeof(HouseRules))]
+internal sealed partial class HouseRulesContext : JsonSerializerContext;

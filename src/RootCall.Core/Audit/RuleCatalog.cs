@@ -1,8 +1,12 @@
 using System.Collections.Immutable;
+using System.Diagnostics.CodeAnalysis;
+using RootCall.Core.Files;
 
 namespace RootCall.Core.Audit;
 
 /// <summary>All rules there are: every concrete class of this assembly that is a rule.</summary>
+[UnconditionalSuppressMessage("Trimming", "IL2026", Justification = AssemblyParts.Kept)]
+[UnconditionalSuppressMessage("Trimming", "IL2067", Justification = AssemblyParts.Kept)]
 public static class RuleCatalog
 {
     public static ImmutableArray<Rule> All { get; } =

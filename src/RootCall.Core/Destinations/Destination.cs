@@ -8,27 +8,47 @@ namespace RootCall.Core.Destinations;
 
 /// <summary>What a scene must run on. Limits that are null do not exist.</summary>
 /// <param name="Id">Lower case, with hyphens.</param>
-public sealed record Destination(string Id, string Name)
+/// <param name="Description">What it is, in one sentence.</param>
+/// <param name="Udim">It reads tiled images.</param>
+/// <param name="VertexColours">It shows colours of vertices.</param>
+public sealed record Destination(string Id, string Name, string Description = "", bool Udim = true, bool VertexColours = true)
 {
-    /// <summary>What it is, in one sentence.</summary>
-    public string Description { get; init; } = string.Empty;
-
     /// <summary>Shading models it evaluates, by id; empty for any.</summary>
-    public ImmutableArray<string> Models { get; init; } = [];
+    public ImmutableArray<string> Models
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>What it can show, in the words of <see cref="DestinationFeatures"/>; empty for everything.</summary>
-    public ImmutableArray<string> Features { get; init; } = [];
+    public ImmutableArray<string> Features
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>Features that work only once something else is turned on.</summary>
-    public ImmutableArray<FeatureSwitch> Switches { get; init; } = [];
+    public ImmutableArray<FeatureSwitch> Switches
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>Alpha modes: <c>opaque</c>, <c>cut-out</c>, <c>blend</c>; empty for all.</summary>
-    public ImmutableArray<string> AlphaModes { get; init; } = [];
+    public ImmutableArray<string> AlphaModes
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     public int? TexturesPerMaterial { get; init; }
 
     /// <summary>Image formats it reads, by file ending without dot; empty for any.</summary>
-    public ImmutableArray<string> ImageFormats { get; init; } = [];
+    public ImmutableArray<string> ImageFormats
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>Pixels.</summary>
     public int? LargestSide { get; init; }
@@ -47,7 +67,11 @@ public sealed record Destination(string Id, string Name)
     public string? ColourManagement { get; init; }
 
     /// <summary>The spaces that images may declare; empty for any. Data is always one.</summary>
-    public ImmutableArray<ColourSpace> ColourSpaces { get; init; } = [];
+    public ImmutableArray<ColourSpace> ColourSpaces
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     public string? UpAxis { get; init; }
 
@@ -59,17 +83,17 @@ public sealed record Destination(string Id, string Name)
 
     public int? UvSets { get; init; }
 
-    public bool Udim { get; init; } = true;
-
-    public bool VertexColours { get; init; } = true;
-
     /// <summary>Bytes of one file.</summary>
     public long? FileBytes { get; init; }
 
     /// <summary>Bytes of everything together.</summary>
     public long? PackageBytes { get; init; }
 
-    public NameLimits Names { get; init; } = new();
+    public NameLimits Names
+    {
+        get;
+        init => field = value ?? field;
+    } = new();
 
     /// <summary>Everything is allowed: what a scene is audited for when nothing was chosen.</summary>
     public static Destination Plain { get; } =
@@ -85,10 +109,8 @@ public sealed record Destination(string Id, string Name)
 /// <param name="Switch">What must be on, as the destination names it.</param>
 /// <param name="On">Whether it is.</param>
 /// <param name="Features">What depends on it.</param>
-public sealed record FeatureSwitch(string Switch, bool On, ImmutableArray<string> Features)
-{
-    public string Advice { get; init; } = string.Empty;
-}
+/// <param name="Advice">What to do when it is off.</param>
+public sealed record FeatureSwitch(string Switch, bool On, ImmutableArray<string> Features, string Advice = "");
 
 /// <param name="Forbidden">Characters that no name may have.</param>
 /// <param name="MostBytes">Longest name in UTF-8 bytes.</param>
@@ -116,21 +138,12 @@ public static class DestinationFeatures
 /// <summary>Destinations as JSON: those that ship, and any other.</summary>
 public static class DestinationFiles
 {
-    internal static JsonSerializerOptions Options { get; } =
-        new(JsonSerializerDefaults.Web)
-        {
-            WriteIndented = true,
-            NewLine = "\n",
-            ReadCommentHandling = JsonCommentHandling.Skip,
-            AllowTrailingCommas = true,
-            UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow,
-            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-            Converters =
-            {
-                new JsonStringEnumConverter<NormalConvention>(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false),
-                new ColourSpaceConverter(),
-            },
-        };
+    private static readonly DestinationContext Json = new(
+        JsonText.Options(
+            new JsonStringEnumConverter<NormalConvention>(JsonNamingPolicy.KebabCaseLower, allowIntegerValues: false),
+            new ColourSpaceConverter()
+        )
+    );
 
     public static ImmutableArray<Destination> Shipped { get; } =
     [
@@ -141,12 +154,12 @@ public static class DestinationFiles
             .Select(Resource),
     ];
 
-    public static string Write(Destination destination) => JsonSerializer.Serialize(destination, Options);
+    public static string Write(Destination destination) => JsonSerializer.Serialize(destination, Json.Destination);
 
     /// <param name="from">What the text is called in messages.</param>
     /// <exception cref="CannotUseException">It is no destination.</exception>
     public static Destination Read(string json, string from) =>
-        JsonText.Read<Destination>(json, from, "destination", Options) is not { Id.Length: > 0, Name.Length: > 0 } read
+        JsonText.Read(json, from, "destination", Json.Destination) is not { Id.Length: > 0, Name.Length: > 0 } read
             ? throw new CannotUseException($"The destination in {from} has no id or no name.")
         : read.ColourSpaces.Contains(ColourSpace.Other)
             ? throw new CannotUseException(
@@ -176,19 +189,5 @@ public static class DestinationFiles
     }
 }
 
-internal static class JsonText
-{
-    /// <exception cref="CannotUseException">It is not JSON, or not such a thing; the sentence says where.</exception>
-    public static T Read<T>(string json, string from, string what, JsonSerializerOptions options)
-    {
-        try
-        {
-            return JsonSerializer.Deserialize<T>(json, options) ?? throw new CannotUseException($"{from} is empty; a {what} is expected.");
-        }
-        catch (JsonException e)
-        {
-            var place = e.LineNumber is { } line ? $", line {line + 1}" : string.Empty;
-            throw new CannotUseException($"{from} is no {what}{place}: {e.Message.Split(". Path")[0].TrimEnd('.')}.", e);
-        }
-    }
-}
+[JsonSerializable(typeof(Destination))]
+internal sealed partial class DestinationContext : JsonSerializerContext;

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using RootCall.Core.Files;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Scenes;
@@ -104,35 +105,67 @@ public sealed record ImageUse(ReferenceKey Reference)
     /// The format's own name of the field that calls the image (<c>map_Kd</c>, <c>baseColorTexture</c>); empty where it
     /// is the input's.
     /// </summary>
-    public string Slot { get; init; } = string.Empty;
+    public string Slot
+    {
+        get;
+        init => field = value ?? field;
+    } = string.Empty;
 
     /// <summary>The UV set as the format names it: <c>TEXCOORD_0</c>, <c>st</c>; empty for the mesh's first.</summary>
-    public string UvSet { get; init; } = string.Empty;
+    public string UvSet
+    {
+        get;
+        init => field = value ?? field;
+    } = string.Empty;
 
-    public UvTransform Transform { get; init; } = UvTransform.Identity;
+    public UvTransform Transform
+    {
+        get;
+        init => field = value ?? field;
+    } = UvTransform.Identity;
 
     public WrapMode WrapU { get; init; } = WrapMode.Repeat;
 
     public WrapMode WrapV { get; init; } = WrapMode.Repeat;
 
     /// <summary>The colour space as the file writes it; empty when it writes none.</summary>
-    public string DeclaredSpace { get; init; } = string.Empty;
+    public string DeclaredSpace
+    {
+        get;
+        init => field = value ?? field;
+    } = string.Empty;
 
     /// <summary>The colour space that the format's rules make of it.</summary>
     [JsonConverter(typeof(ColourSpaceConverter))]
     public ColourSpace EffectiveSpace { get; init; }
 
     /// <summary>The channels that arrive at the input: <c>rgb</c>, <c>g</c>, <c>rgba</c>.</summary>
-    public string Channels { get; init; } = "rgb";
+    public string Channels
+    {
+        get;
+        init => field = value ?? field;
+    } = "rgb";
 
     /// <summary>Multiplies the stored value; empty for 1.</summary>
-    public ImmutableArray<double> Scale { get; init; } = [];
+    public ImmutableArray<double> Scale
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>Added after <see cref="Scale"/>; empty for 0.</summary>
-    public ImmutableArray<double> Bias { get; init; } = [];
+    public ImmutableArray<double> Bias
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>What the format uses when the image is missing; empty when it does not say.</summary>
-    public ImmutableArray<double> Default { get; init; } = [];
+    public ImmutableArray<double> Default
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
 
     /// <summary>The same image, read in the same way.</summary>
     public bool SameAs(ImageUse? other) =>

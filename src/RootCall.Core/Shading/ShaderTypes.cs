@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using RootCall.Core.Files;
 
 namespace RootCall.Core.Shading;
@@ -26,6 +27,10 @@ public static class ShaderTypes
     private static ImmutableArray<ShaderType> Read()
     {
         using var stream = typeof(ShaderTypes).Assembly.GetManifestResourceStream("RootCall.Core.shader-types.json")!;
-        return JsonSerializer.Deserialize<ImmutableArray<ShaderType>>(stream, JsonSerializerOptions.Web);
+        return JsonSerializer.Deserialize(stream, ShaderTypeContext.Default.ImmutableArrayShaderType);
     }
 }
+
+[JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]
+[JsonSerializable(typeof(ImmutableArray<ShaderType>))]
+internal sealed partial class ShaderTypeContext : JsonSerializerContext;

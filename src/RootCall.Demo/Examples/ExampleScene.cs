@@ -212,7 +212,7 @@ public static partial class ExampleScene
                 attributes[$"TEXCOORD_{n.ToString(CultureInfo.InvariantCulture)}"] = 1;
             if (mesh.Name.EndsWith(":colours", StringComparison.Ordinal))
                 attributes["COLOR_0"] = 2;
-            accessors.Add(Accessor(3, 5123, (int)mesh.Triangles * 3, "SCALAR"));
+            accessors.Add((JsonNode)Accessor(3, 5123, (int)mesh.Triangles * 3, "SCALAR"));
             var primitive = new JsonObject { ["attributes"] = attributes, ["indices"] = accessors.Count - 1 };
             if (material.Length > 0)
                 primitive["material"] = names.IndexOf(material);

@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json;
-using RootCall.Core.Destinations;
+using System.Text.Json.Serialization;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
@@ -11,24 +11,26 @@ namespace RootCall.Core.Audit;
 /// Edits recorded with matchers, so that the same family of mistakes is fixed in the next scene. An open JSON file; its
 /// schema is <c>docs/recipe.schema.json</c>.
 /// </summary>
-public sealed record Recipe(string Name, ImmutableArray<RecipeStep> Steps)
+/// <param name="Description">What it is for, in the artist's words.</param>
+/// <param name="Source">Sources of arrivals that it is applied to by itself; <c>*</c> stands for anything. Empty for none.</param>
+public sealed record Recipe(
+    string Name,
+    ImmutableArray<RecipeStep> Steps,
+    int Version = Recipe.CurrentVersion,
+    string Description = "",
+    string Source = ""
+)
 {
     public const int CurrentVersion = 1;
 
-    public int Version { get; init; } = CurrentVersion;
+    private static readonly RecipeContext Json = new(JsonText.Options());
 
-    /// <summary>What it is for, in the artist's words.</summary>
-    public string Description { get; init; } = string.Empty;
-
-    /// <summary>Sources of arrivals that it is applied to by itself; <c>*</c> stands for anything. Empty for none.</summary>
-    public string Source { get; init; } = string.Empty;
-
-    public string Write() => JsonSerializer.Serialize(this, DestinationFiles.Options);
+    public string Write() => JsonSerializer.Serialize(this, Json.Recipe);
 
     /// <exception cref="CannotUseException">It is no recipe, or is of a later version, or names a rule that is not there.</exception>
     public static Recipe Read(string json, string from)
     {
-        var read = JsonText.Read<Recipe>(json, from, "recipe", DestinationFiles.Options);
+        var read = JsonText.Read(json, from, "recipe", Json.Recipe);
         if (read.Version > CurrentVersion)
             throw new CannotUseException($"{from} is a recipe of version {read.Version}; this program reads up to {CurrentVersion}.");
         if (read.Steps.IsDefaultOrEmpty)
@@ -133,7 +135,11 @@ public sealed record RecipeStep
     /// <summary>A value to set; null for a fix.</summary>
     public RecipeValue? Set { get; init; }
 
-    public RecipeMatch Match { get; init; } = new();
+    public RecipeMatch Match
+    {
+        get;
+        init => field = value ?? field;
+    } = new();
 
     internal bool Fits(Finding finding) =>
         finding.Rule == Rule && (Cause is null || finding.Cause.Key == Cause) && Match.Fits(finding.AsFixed());
@@ -162,3 +168,6 @@ public sealed record RecipeMatch(string Name = "*", string Part = "*", string Im
 
     internal static bool Like(string pattern, string? text) => Wildcard.Fits(pattern, text ?? string.Empty);
 }
+
+[JsonSerializable(typeof(Recipe))]
+internal sealed partial class RecipeContext : JsonSerializerContext;

@@ -59,9 +59,7 @@ public sealed class GltfFormat : ISceneFormat
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths)
     {
-        var edits = paths
-            .Select(p => new ByteEdit(p.Key.Start, p.Key.Length, JsonSerializer.SerializeToUtf8Bytes(GltfUri.Encode(p.Value), Plain)))
-            .ToArray();
+        var edits = paths.Select(p => new ByteEdit(p.Key.Start, p.Key.Length, Quoted(GltfUri.Encode(p.Value)))).ToArray();
         using var stream = scene.Files[file].Open();
         return IsBinary(scene.Path, stream) ? [.. GlbContainer.Read(stream, scene.Path, []).Complete(edits, [], stream)] : [.. edits];
     }
@@ -81,7 +79,9 @@ public sealed class GltfFormat : ISceneFormat
         var json = new byte[site.Length];
         stream.Position = site.Start;
         stream.ReadExactly(json);
-        var uri = JsonSerializer.Deserialize<string>(json)!;
+        var text = new Utf8JsonReader(json);
+        text.Read();
+        var uri = text.GetString()!;
         var comma = uri.IndexOf(',', StringComparison.Ordinal);
         if (comma < 0)
             throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} has no comma before its data."));
@@ -105,10 +105,10 @@ public sealed class GltfFormat : ISceneFormat
     }
 
     // Paths are ASCII after percent-encoding, so nothing but quotes and backslashes could need an escape.
-    private static readonly JsonSerializerOptions Plain = new()
-    {
-        Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
-    };
+    private static byte[] Quoted(string path) =>
+        Encoding.UTF8.GetBytes(
+            $"\"{JsonEncodedText.Encode(path, System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping)}\""
+        );
 
     private static bool IsBinary(string path, FileStream stream)
     {

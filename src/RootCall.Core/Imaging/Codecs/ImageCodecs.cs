@@ -1,9 +1,13 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
+using System.Diagnostics.CodeAnalysis;
+using RootCall.Core.Files;
 
 namespace RootCall.Core.Imaging.Codecs;
 
 /// <summary>The image formats that are known. Each is one file; those of this assembly are found by themselves.</summary>
+[UnconditionalSuppressMessage("Trimming", "IL2026", Justification = AssemblyParts.Kept)]
+[UnconditionalSuppressMessage("Trimming", "IL2067", Justification = AssemblyParts.Kept)]
 public static class ImageCodecs
 {
     /// <summary>In the order of <see cref="ImageFormat"/>.</summary>

@@ -34,7 +34,10 @@ public sealed record Candidate(
     internal Candidate With(IEnumerable<Evidence> more)
     {
         var evidence = Evidence.AddRange(more);
-        return this with { Evidence = evidence, Score = Math.Round(Math.Clamp(evidence.Sum(e => e.Weight), 0, 1), 3) };
+        var sum = 0.0;
+        foreach (var one in evidence)
+            sum += one.Weight;
+        return this with { Evidence = evidence, Score = Math.Round(Math.Clamp(sum, 0, 1), 3) };
     }
 }
 

@@ -98,7 +98,8 @@ internal sealed class CandidateSearch(MusterContext context)
         var patterns = new HashSet<string>(StringComparer.Ordinal);
         foreach (var file in Alike(asked))
         {
-            var name = FileName.Of(file.Name, context.Names);
+            // Most files that answer are called what is asked for: that name has been taken apart.
+            var name = file.Name == asked.Name.Text ? asked.Name : FileName.Of(file.Name, context.Names);
             if (!NameEvidence.Fits(asked.Reference.Kind, asked.Name, name) || NameEvidence.Of(asked.Name, name) is not { } evidence)
                 continue;
             var candidate = new Candidate(file.Path, 0, [], file.Stamp);
@@ -116,11 +117,11 @@ internal sealed class CandidateSearch(MusterContext context)
 
     private IEnumerable<IndexedFile> Alike(Asked asked)
     {
-        var files = index
-            .Named(asked.Name.Text)
-            .Concat(asked.Name.IsPattern ? index.Family(asked.Name, context.Names) : index.Alike(asked.Name, context.Names))
-            .Distinct()
-            .ToList();
+        // Files of that very name have its core too, so they come but once.
+        List<IndexedFile> files = [.. index.Named(asked.Name.Text)];
+        foreach (var file in asked.Name.IsPattern ? index.Family(asked.Name, context.Names) : index.Alike(asked.Name, context.Names))
+            if (!FileName.Fold(file.Name).Equals(asked.Name.Folded, StringComparison.Ordinal))
+                files.Add(file);
         // A name that thousands bear, such as normal.png: only those whose folders agree most are worth comparing.
         return files.Count <= MostCompared || asked.Name.IsPattern
             ? files

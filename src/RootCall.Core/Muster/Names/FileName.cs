@@ -41,7 +41,6 @@ public sealed record FileName(
     /// <summary>What stays when resolution, version, colour and skin are taken off: the same map has the same core.</summary>
     public string Core => Tile is null && Frame is null ? Family : $"{Family}|{Tile}{Frame}";
 
-    /// <summary>The core without tile and frame: all files of a tiled image or a sequence have the same.</summary>
     /// <summary>Where green points, as the role token of a normal map says; null when it says nothing.</summary>
     public NormalConvention? Convention =>
         Role != Shading.Role.Normal || RoleToken is not { } token ? null
@@ -49,6 +48,7 @@ public sealed record FileName(
         : token.EndsWith("dx", StringComparison.Ordinal) || token.EndsWith("ydown", StringComparison.Ordinal) ? NormalConvention.YDown
         : null;
 
+    /// <summary>The core without tile and frame: all files of a tiled image or a sequence have the same.</summary>
     public string Family => $"{Body}|{Role?.Word()}";
 
     /// <summary>It says what the map is for, but not of what: <c>normal.png</c> may belong to anything.</summary>

@@ -18,6 +18,9 @@ public sealed class NameDictionary
     private readonly FrozenSet<string> colours;
     private readonly FrozenSet<string> skins;
 
+    /// <summary>For each first letter the lengths of roles' spellings, a bit each: an index asks about a million words that are none.</summary>
+    private readonly ulong[] roleLengths = new ulong[128];
+
     private NameDictionary(NameWords words)
     {
         Words = words;
@@ -26,6 +29,9 @@ public sealed class NameDictionary
             .Roles.Where(r => Shading.Roles.Of(r.Key) is not null)
             .SelectMany(r => r.Value.Select(s => KeyValuePair.Create(s, Shading.Roles.Of(r.Key)!.Value)))
             .ToFrozenDictionary(StringComparer.Ordinal);
+        foreach (var spelling in roles.Keys)
+            if (char.IsAscii(spelling[0]) && spelling.Length < 64)
+                roleLengths[spelling[0]] |= 1UL << spelling.Length;
         sizes = words.Sizes.ToFrozenSet(StringComparer.Ordinal);
         colours = words.Colours.ToFrozenSet(StringComparer.Ordinal);
         skins = words.Skins.ToFrozenSet(StringComparer.Ordinal);
@@ -87,8 +93,12 @@ public sealed class NameDictionary
 
     public string ToJson() => JsonSerializer.Serialize(Words, NameWordsContext.Default.NameWords) + "\n";
 
-    internal Role? Role(ReadOnlySpan<char> word) =>
-        roles.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(word, out var role) ? role : null;
+    internal Role? Role(ReadOnlySpan<char> word)
+    {
+        if (word.Length is > 0 and < 64 && char.IsAscii(word[0]) && (roleLengths[word[0]] & (1UL << word.Length)) == 0)
+            return null;
+        return roles.GetAlternateLookup<ReadOnlySpan<char>>().TryGetValue(word, out var role) ? role : null;
+    }
 
     /// <summary>2k, 4096, 2048x1024, low.</summary>
     internal bool IsSize(ReadOnlySpan<char> word)

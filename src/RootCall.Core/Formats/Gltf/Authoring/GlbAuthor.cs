@@ -84,7 +84,7 @@ public sealed class GlbAuthor : IDisposable
         var holder = (JsonObject)nodes[parent]!;
         if (holder["children"] is not JsonArray children)
             holder["children"] = children = [];
-        children.Add(nodes.Count - 1);
+        children.Add((JsonNode)(nodes.Count - 1));
         return nodes.Count - 1;
     }
 
