@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json.Serialization;
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
@@ -70,13 +71,13 @@ public sealed record NumberEvidence(string What, double Value, string Unit, doub
 /// <param name="Channels">The channels that arrive: <c>r</c>, <c>rgb</c>.</param>
 /// <param name="Now">Input that it feeds.</param>
 /// <param name="After">Input that it should feed; null for none.</param>
-public sealed record WireEvidence(ReferenceKey Image, string Channels, string Now, string? After) : Evidence;
+public sealed record WireEvidence(ReferenceKey Image, Channels Channels, string Now, string? After) : Evidence;
 
 /// <summary>A value, and what it would be.</summary>
 public sealed record ValueEvidence(string Where, string Now, string? After) : Evidence;
 
 /// <summary>An image, perhaps one channel of it that gives the reason.</summary>
-public sealed record PictureEvidence(ReferenceKey Image, string? Channel = null) : Evidence;
+public sealed record PictureEvidence(ReferenceKey Image, Channels? Channel = null) : Evidence;
 
 /// <summary>Two things to be seen side by side.</summary>
 /// <param name="Kind"><c>material</c> or <c>image</c>.</param>

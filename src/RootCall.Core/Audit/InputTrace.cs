@@ -1,10 +1,11 @@
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
 /// <summary>An image behind an input, with what lies between.</summary>
-internal sealed record TracedImage(ImageUse Use, ShaderNode Node, string Channel, ImmutableArray<string> Through)
+internal sealed record TracedImage(ImageUse Use, ShaderNode Node, Channels Channel, ImmutableArray<string> Through)
 {
     public int Times { get; init; } = 1;
 }
@@ -24,7 +25,7 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
         ShaderValue? factor = null;
         var cyclic = false;
 
-        void Walk(Connection from, string? picked, ImmutableArray<string> through)
+        void Walk(Connection from, Channels? picked, ImmutableArray<string> through)
         {
             if (through.Length > Deepest || graph.Node(from.Node) is not { } node)
                 return;
@@ -64,22 +65,21 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
     }
 
     /// <summary>The channel that a node picks: extract's index, or an output of separate.</summary>
-    private static string? Picked(ShaderNode node, string output) =>
-        node.Type.Contains("extract", StringComparison.Ordinal)
-        && node.Input("index")?.Value?.Numbers is [var index, ..]
-        && index is >= 0 and <= 3
-            ? "rgba"[(int)index].ToString()
+    private static Channels? Picked(ShaderNode node, string output) =>
+        node.Type.Contains("extract", StringComparison.Ordinal) && node.Input("index")?.Value?.Numbers is [var index, ..]
+            ? ChannelWords.At(index)
         : node.Type.Contains("separate", StringComparison.Ordinal) ? Letter(output)
         : null;
 
-    private static string? Letter(string output) =>
+    private static Channels? Letter(string output) =>
         output switch
         {
-            "r" or "outr" or "outx" => "r",
-            "g" or "outg" or "outy" => "g",
-            "b" or "outb" or "outz" => "b",
-            "a" or "outa" or "outw" => "a",
-            "rgb" or "rgba" => output,
+            "r" or "outr" or "outx" => Channels.R,
+            "g" or "outg" or "outy" => Channels.G,
+            "b" or "outb" or "outz" => Channels.B,
+            "a" or "outa" or "outw" => Channels.A,
+            "rgb" => Channels.Rgb,
+            "rgba" => Channels.Rgba,
             _ => null,
         };
 }

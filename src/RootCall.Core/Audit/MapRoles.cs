@@ -87,7 +87,7 @@ internal static class MapRoles
     }
 
     /// <summary>The channel that a packed map holds a role in, by the order of the letters in its name: <c>orm</c>, <c>rma</c>.</summary>
-    public static string? Packed(MapView map, Role inputRole)
+    public static Channels? Packed(MapView map, Role inputRole)
     {
         var letter = inputRole switch
         {
@@ -100,12 +100,12 @@ internal static class MapRoles
         {
             { Length: 3 } order
                 when map.Role == Role.Packed && order.Replace('a', 'o').IndexOf(letter, StringComparison.Ordinal) is >= 0 and var at =>
-                "rgb"[at].ToString(),
+                ChannelWords.At(at),
             _ when map.Role == Role.MetallicRoughness => inputRole switch
             {
-                Role.Occlusion => "r",
-                Role.Roughness => "g",
-                Role.Metalness => "b",
+                Role.Occlusion => Channels.R,
+                Role.Roughness => Channels.G,
+                Role.Metalness => Channels.B,
                 _ => null,
             },
             _ => null,

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
@@ -28,7 +29,7 @@ internal static class MaterialPrint
                 text.Append(
                     CultureInfo.InvariantCulture,
                     $" {i.Reference.Written} {i.UvSet} {i.Transform} {i.WrapU} {i.WrapV} {i.DeclaredSpace} {i.EffectiveSpace} "
-                        + $"{i.Channels} {string.Join(',', i.Scale)} {string.Join(',', i.Bias)}"
+                        + $"{i.Channels.Word()} {string.Join(',', i.Scale)} {string.Join(',', i.Bias)}"
                 );
             foreach (var input in node.Inputs.OrderBy(n => n.Name, StringComparer.Ordinal))
                 text.Append('\n')

@@ -158,7 +158,7 @@ public sealed class MapView
     public ShaderNode Node { get; }
 
     /// <summary>What arrives: <c>r</c>, <c>g</c>, <c>b</c>, <c>a</c>, <c>l</c> for the grey of all, or <c>rgb</c>.</summary>
-    public string Channel { get; }
+    public Channels Channel { get; }
 
     /// <summary>Types of the nodes between the image and the input, nearest to the input first.</summary>
     public ImmutableArray<string> Through { get; }
@@ -181,7 +181,7 @@ public sealed class MapView
     public string FileText => Name.Text;
 
     /// <summary>Statistics of the channel that arrives; of the first for several.</summary>
-    public ChannelStats? Stats => Pixels?.Channel(Channel is "rgb" or "rgba" or "l" ? "r" : Channel);
+    public ChannelStats? Stats => Pixels?.Channel(Channel);
 
     public bool PassesNormalMap => Through.Any(t => t.Contains("normalmap", StringComparison.OrdinalIgnoreCase));
 

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats;
 
@@ -23,17 +24,10 @@ internal sealed class GraphBuilder(string surfaceType)
         var name = $"{input} image";
         nodes.Add(new(name, "image", [new("file", "filename", ShaderValue.OfText(image.Reference.Written))], image));
         var from = new Connection(name, "out");
-        if (image.Channels is "r" or "g" or "b" or "a" && type == "float")
+        if (image.Channels.Place() is { } index && type == "float")
         {
             nodes.Add(
-                new(
-                    $"{input} channel",
-                    "extract",
-                    [
-                        new("in", "color4", null, from),
-                        new("index", "integer", ShaderValue.Of("rgba".IndexOf(image.Channels, StringComparison.Ordinal))),
-                    ]
-                )
+                new($"{input} channel", "extract", [new("in", "color4", null, from), new("index", "integer", ShaderValue.Of(index))])
             );
             from = new($"{input} channel", "out");
         }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using Picked = RootCall.Core.Shading.Channels;
 
 namespace RootCall.Core.Imaging;
 
@@ -17,16 +18,16 @@ public sealed record PixelStats(ImmutableArray<ChannelStats> Channels, double Gr
     [System.Text.Json.Serialization.JsonIgnore]
     public bool LooksLikeNormals => Channels.Length >= 3 && UnitLength > 0.8 && Grey < 0.5;
 
-    /// <summary>Statistics of <c>r</c>, <c>g</c>, <c>b</c> or <c>a</c>; null when the image has no such channel.</summary>
-    public ChannelStats? Channel(string letter) =>
-        (letter, Channels.Length) switch
+    /// <summary>Statistics of one channel, of several of the first; null when the image has no such channel.</summary>
+    public ChannelStats? Channel(Picked channel) =>
+        (channel, Channels.Length) switch
         {
-            ("a", 2) => Channels[1],
-            ("a", 4) => Channels[3],
-            ("a", _) => null,
+            (Picked.A, 2) => Channels[1],
+            (Picked.A, 4) => Channels[3],
+            (Picked.A, _) => null,
             (_, <= 2) => Channels[0],
-            ("g", _) => Channels[1],
-            ("b", _) => Channels[2],
+            (Picked.G, _) => Channels[1],
+            (Picked.B, _) => Channels[2],
             _ => Channels[0],
         };
 

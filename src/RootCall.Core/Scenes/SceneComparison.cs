@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Scenes;
 
@@ -143,7 +144,7 @@ public static class SceneComparison
     {
         var (t, spaces) = (i.Transform, $"{i.DeclaredSpace} {i.EffectiveSpace}");
         var placed = $"{Numbers([t.OffsetU, t.OffsetV, t.Rotation, t.ScaleU, t.ScaleV])} {t.Order} {i.WrapU} {i.WrapV}";
-        var values = $"{i.Channels} {Numbers(i.Scale)} {Numbers(i.Bias)} {Numbers(i.Default)}";
+        var values = $"{i.Channels.Word()} {Numbers(i.Scale)} {Numbers(i.Bias)} {Numbers(i.Default)}";
         return $"{i.Reference.File} {i.Reference.Written} {i.Slot} {i.UvSet} {placed} {spaces} {values}";
     }
 }

@@ -140,11 +140,7 @@ public sealed record ImageUse(ReferenceKey Reference)
     public ColourSpace EffectiveSpace { get; init; }
 
     /// <summary>The channels that arrive at the input: <c>rgb</c>, <c>g</c>, <c>rgba</c>.</summary>
-    public string Channels
-    {
-        get;
-        init => field = value ?? field;
-    } = "rgb";
+    public Channels Channels { get; init; }
 
     /// <summary>Multiplies the stored value; empty for 1.</summary>
     public ImmutableArray<double> Scale

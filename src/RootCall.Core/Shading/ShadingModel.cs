@@ -37,7 +37,7 @@ public sealed record ModelInput(
     double? Min = null,
     double? Max = null,
     InputUnit? Unit = null,
-    string? Channels = null,
+    Channels? Channels = null,
     bool Data = false,
     string? Gate = null
 )

@@ -124,7 +124,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
                 to is not null
                 && nameInB is "roughness" or "metallic"
                 && b.Graph.SurfaceNode.Type == GltfPacked
-                && to!.Channels is not ("g" or "b")
+                && to!.Channels is not (Channels.G or Channels.B)
             )
                 return row with { WhyNot = "glTF keeps roughness and metalness in one image; packing them is a crossing" };
             return row with { Restore = [new SetImage(Name(b), nameInB, y?.Image, to)] };
@@ -232,14 +232,13 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
                     }
                 )
             );
-        if (
-            source.Channels.Length == 1
-            && arrived.Channels.Length == 1
-            && source.Channels is "r" or "g" or "b" or "a"
-            && arrived.Channels is "r" or "g" or "b" or "a"
-            && source.Channels != arrived.Channels
-        )
-            rows.Add(row("channels", source.Channels, arrived.Channels) with { WhyNot = "the format gives each input its channel" });
+        if (source.Channels.Place() is not null && arrived.Channels.Place() is not null && source.Channels != arrived.Channels)
+            rows.Add(
+                row("channels", source.Channels.Word(), arrived.Channels.Word()) with
+                {
+                    WhyNot = "the format gives each input its channel",
+                }
+            );
     }
 
     private void Values(Material b, string key, Input x, Input? y, string? nameInB, bool sameModel, List<TransferRow> rows)

@@ -123,7 +123,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
             WrapU = Wrap(sampler?.Child("wrap_s")),
             WrapV = Wrap(sampler?.Child("wrap_t")),
             EffectiveSpace = type == "color3" ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = type == "float" ? "r" : "rgb",
+            Channels = type == "float" ? Channels.R : Channels.Rgb,
         };
     }
 

@@ -66,7 +66,7 @@ internal sealed class ColladaShape : FixedShape
             WrapU = to.WrapU,
             WrapV = to.WrapV,
             EffectiveSpace = type == "color3" ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = type == "float" ? "r" : "rgb",
+            Channels = type == "float" ? Channels.R : Channels.Rgb,
         };
         if (at < 0)
             inputs.Add(new(name, type, null, use, null));

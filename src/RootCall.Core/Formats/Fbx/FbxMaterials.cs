@@ -97,7 +97,7 @@ internal sealed class FbxMaterials(FbxDocument document, IReadOnlyDictionary<str
             WrapU = Wrap("WrapModeU"),
             WrapV = Wrap("WrapModeV"),
             EffectiveSpace = colour ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = colour || property.Contains("Normal", StringComparison.Ordinal) ? "rgb" : "r",
+            Channels = colour || property.Contains("Normal", StringComparison.Ordinal) ? Channels.Rgb : Channels.R,
         };
     }
 }

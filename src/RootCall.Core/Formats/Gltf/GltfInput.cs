@@ -27,7 +27,7 @@ internal sealed record GltfInput(
     public ImmutableArray<double> Default => spec.Default;
 
     /// <summary>The channels of the texture that arrive.</summary>
-    public string Channels => spec.Channels ?? string.Empty;
+    public Channels Channels => spec.Channels ?? Channels.Rgb;
 
     /// <summary>The texture's colour channels are sRGB-encoded.</summary>
     public bool Colour => Texture is not null && spec.IsColour;

@@ -42,10 +42,10 @@ internal static class MtlxImages
             EffectiveSpace = Effective(image.DeclaredSpace, node.Output),
             Channels = node.Output switch
             {
-                "float" => "r",
-                "vector2" => "rg",
-                "color4" or "vector4" => "rgba",
-                _ => "rgb",
+                "float" => Channels.R,
+                "vector2" => Channels.Rg,
+                "color4" or "vector4" => Channels.Rgba,
+                _ => Channels.Rgb,
             },
             Default = node.Input("default")?.Value?.Numbers ?? [],
         };

@@ -60,9 +60,9 @@ internal sealed class MtlxShape : GraphShape
         var pick = from.Channels != to.Channels;
         var between = Between(edit.Graph, there, image.Name);
         var extract = between.Find(n => n.Type == "extract" && edit.IsOnlyFor(n.Name, there.Name));
-        if (pick && extract is not null && to.Channels is "r" or "g" or "b" or "a")
+        if (pick && extract is not null && to.Channels.Place() is { } place)
         {
-            edit.Put(GraphEdit.With(extract, "index", "integer", ShaderValue.Of("rgba".IndexOf(to.Channels, StringComparison.Ordinal))));
+            edit.Put(GraphEdit.With(extract, "index", "integer", ShaderValue.Of(place)));
             pick = false;
         }
 
@@ -74,7 +74,7 @@ internal sealed class MtlxShape : GraphShape
             return $"{image.Name} feeds other inputs too, and this one through nodes of its own; it was left as it is.";
         var channel =
             pick || extract is null ? to.Channels
-            : extract.Input("index")?.Value?.Numbers is [var i, ..] && i is >= 0 and < 4 ? "rgba"[(int)i].ToString()
+            : extract.Input("index")?.Value?.Numbers is [var i, ..] ? ChannelWords.At(i) ?? to.Channels
             : to.Channels;
         return New(draft, edit, surface, there, there.Name, to with { Channels = channel });
     }
@@ -203,7 +203,7 @@ internal sealed class MtlxShape : GraphShape
         if (!t.IsIdentity && (to.WrapU, to.WrapV) != (WrapMode.Repeat, WrapMode.Repeat))
             return TiledRepeats;
         // One channel of several: the image is read as a colour, and the channel taken out of it.
-        var pick = type == "float" && to.Channels is "g" or "b" or "a" ? "rgba".IndexOf(to.Channels, StringComparison.Ordinal) : -1;
+        var pick = type == "float" && to.Channels.Place() is > 0 and var place ? place : -1;
         var stored =
             pick < 0 ? type
             : pick == 3 ? "color4"

@@ -128,7 +128,7 @@ internal static class MtlMaterials
             Slot = keyword,
             Transform = UvTransform.Identity with { Order = "scale offset" },
             EffectiveSpace = input.IsColour ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = input.Type == "float" ? "l" : "rgb",
+            Channels = input.Type == "float" ? Channels.Luminance : Channels.Rgb,
         };
         var tokens = Encoding.Latin1.GetString(options).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
         for (var i = 0; i < tokens.Length; i++)
@@ -168,7 +168,7 @@ internal static class MtlMaterials
                         use = use with { WrapU = WrapMode.Clamp, WrapV = WrapMode.Clamp };
                     break;
                 case "-imfchan" when i + 1 < tokens.Length:
-                    use = use with { Channels = tokens[++i].ToLowerInvariant() is "m" ? "a" : tokens[i].ToLowerInvariant() };
+                    use = use with { Channels = Picked(tokens[++i].ToLowerInvariant()) ?? use.Channels };
                     break;
                 default:
                     break;
@@ -177,6 +177,9 @@ internal static class MtlMaterials
 
         return use;
     }
+
+    /// <summary>What <c>-imfchan</c> names: r, g, b, l, z, and m for the matte, which is alpha.</summary>
+    private static Channels? Picked(string word) => word == "m" ? Channels.A : ChannelWords.Of(word);
 
     public static ShaderValue? Default(string input) =>
         Values.TryGetValue(input, out var known) && known.Default.Length > 0 ? new(known.Default) : null;

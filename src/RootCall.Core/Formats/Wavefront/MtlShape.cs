@@ -71,9 +71,9 @@ internal sealed class MtlShape : FixedShape
             WrapV = to.WrapV,
             EffectiveSpace = meaning.IsColour ? ColourSpace.Srgb : ColourSpace.Data,
             Channels =
-                meaning.Type != "float" ? "rgb"
-                : to.Channels is "r" or "g" or "b" or "a" or "z" ? to.Channels
-                : "l",
+                meaning.Type != "float" ? Channels.Rgb
+                : to.Channels is Channels.R or Channels.G or Channels.B or Channels.A or Channels.Depth ? to.Channels
+                : Channels.Luminance,
             Scale = scale,
             Bias = bias,
         };

@@ -2,6 +2,7 @@ using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Wavefront;
 
@@ -124,9 +125,9 @@ internal static class MapText
             Option("-bm", multiplier);
         if (image.WrapU == WrapMode.Clamp)
             text.Append("-clamp on ");
-        if (image.Channels is "r" or "g" or "b" or "z")
-            text.Append("-imfchan ").Append(image.Channels).Append(' ');
-        if (image.Channels is "a")
+        if (image.Channels is Channels.R or Channels.G or Channels.B or Channels.Depth)
+            text.Append("-imfchan ").Append(image.Channels.Word()).Append(' ');
+        if (image.Channels is Channels.A)
             text.Append("-imfchan m ");
         return new(image.Slot, text.Append(image.Reference.Written).ToString())
         {

@@ -200,7 +200,7 @@ internal static class AuditShapes
         var pictures = finding
             .Evidence.OfType<PictureEvidence>()
             .Select(p => (Key: p.Image, p.Channel))
-            .Concat(finding.Evidence.OfType<WireEvidence>().Select(w => (Key: w.Image, Channel: (string?)w.Channels)))
+            .Concat(finding.Evidence.OfType<WireEvidence>().Select(w => (Key: w.Image, Channel: (Channels?)w.Channels)))
             .DistinctBy(p => p.Key);
         var images = pictures.Select(p => Image(id, state, p.Key, p.Channel)).ToList();
         // A finding about values shows what the material is painted with.
@@ -211,7 +211,7 @@ internal static class AuditShapes
         )
             images.Add(Image(id, state, paint.Use.Reference, null));
         return new(
-            finding.Evidence.OfType<WireEvidence>().Select(w => new WireItem(NameOf(state, w.Image), w.Channels, w.Now, w.After)),
+            finding.Evidence.OfType<WireEvidence>().Select(w => new WireItem(NameOf(state, w.Image), w.Channels.Word(), w.Now, w.After)),
             Rail(state, finding),
             finding.Evidence.OfType<ValueEvidence>(),
             images,
@@ -240,7 +240,7 @@ internal static class AuditShapes
     private static string NameOf(AuditState state, ReferenceKey key) =>
         Path.GetFileName(state.Scene.Answer(key)?.Resolved ?? key.Written.Replace('\\', '/'));
 
-    private static ImageItem Image(Guid id, AuditState state, ReferenceKey key, string? channel)
+    private static ImageItem Image(Guid id, AuditState state, ReferenceKey key, Channels? channel)
     {
         var answer = state.Scene.Answer(key);
         var beside = answer is null ? state.Current.Report.Beside.FirstOrDefault(b => b.Path == key.Written) : null;
@@ -249,15 +249,14 @@ internal static class AuditShapes
             answer is not null ? state.Scene.Pixels(answer)
             : beside is not null ? state.Scene.Pixels(beside.Path)
             : null;
-        var letter = channel is "r" or "g" or "b" or "a" ? channel : "r";
-        var stats = pixels?.Channel(letter);
+        var stats = pixels?.Channel(channel ?? Channels.Rgb);
         return new(
             NameOf(state, key),
             Url(id, state, key),
             facts?.Width,
             facts?.Height,
             facts is null ? string.Empty : Words(facts),
-            channel ?? "rgb",
+            (channel ?? Channels.Rgb).Word(),
             stats?.Histogram,
             stats?.Min,
             stats?.Mean,
@@ -355,7 +354,7 @@ internal static class AuditShapes
         if (a.DeclaredSpace != b.DeclaredSpace)
             return ($"read as {Space(a)}", $"read as {Space(b)}");
         if (a.Channels != b.Channels)
-            return ($"channels {a.Channels}", $"channel {b.Channels}");
+            return ($"channels {a.Channels.Word()}", $"channel {b.Channels.Word()}");
         if (a.WrapU != b.WrapU || a.WrapV != b.WrapV)
             return ($"wraps: {Wrap(a)}", $"wraps: {Wrap(b)}");
         if (a.Transform != b.Transform)
@@ -377,7 +376,7 @@ internal static class AuditShapes
             return $"the map times {Numbers(material.Input(name)!.Factor?.Numbers ?? material.Input(name)!.Input.Default?.Numbers ?? [])}";
         var input = material.Input(name);
         if (input?.Maps is [var map, ..])
-            return map.Stats is { } stats && map.Channel.Length == 1
+            return map.Stats is { } stats && map.Channel.IsOne()
                 ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}")
                 : map.FileText;
         if (input?.Input.Effective?.Text is { } text)
@@ -399,7 +398,7 @@ internal static class AuditShapes
                 return value.Text ?? Numbers(value.Numbers);
             if (edit is SetImage { To: { } to })
                 return
-                    to.Channels.Length == 1
+                    to.Channels.IsOne()
                     && state.Scene.Answer(to.Reference) is { } answer
                     && state.Scene.Pixels(answer)?.Channel(to.Channels) is { } stats
                     ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}")

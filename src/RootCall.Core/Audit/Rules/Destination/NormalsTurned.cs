@@ -34,7 +34,7 @@ public sealed class NormalsTurned : MapRule
                 "normal map is named for the other direction of green",
                 "normal maps are named for the other direction of green"
             )
-            .With(new ValueEvidence("green", said.Word(), wanted.Word()), new PictureEvidence(map.Use.Reference, "g"));
+            .With(new ValueEvidence("green", said.Word(), wanted.Word()), new PictureEvidence(map.Use.Reference, Channels.G));
         var other = scene.Sets.Beside(map.Name).FirstOrDefault(f => f.Name.Role == Role.Normal && f.Name.Convention == wanted);
         yield return other is not null && map.Answer?.Resolved is { } now
             ? finding.Fix($"Read {other.Name.Text} instead", 0.85, new Edits.RelinkReference(map.Use.Reference, now, other.Beside.Path))

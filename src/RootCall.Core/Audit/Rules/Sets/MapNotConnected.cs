@@ -109,11 +109,11 @@ public sealed class MapNotConnected : MaterialRule
                 WrapU = paint.Use.Transform.ScaleU > 1 ? WrapMode.Repeat : paint.Use.WrapU,
                 WrapV = paint.Use.Transform.ScaleV > 1 ? WrapMode.Repeat : paint.Use.WrapV,
                 Channels =
-                    colour || role == Role.Normal ? "rgb"
+                    colour || role == Role.Normal ? Channels.Rgb
                     : role == Role.MetallicRoughness
-                        ? inputRole == Role.Roughness ? "g"
-                            : "b"
-                    : "r",
+                        ? inputRole == Role.Roughness ? Channels.G
+                            : Channels.B
+                    : Channels.R,
                 DeclaredSpace = scene.IsUsd
                     ? colour
                         ? "sRGB"

@@ -38,7 +38,7 @@ public sealed class DataReadAsColour : MapRule
         var automatic = map.Use.EffectiveSpace == ColourSpace.Auto && map.Facts is { IsFloat: false, BitDepth: <= 8, Channels: >= 3 };
         if (map.Use.EffectiveSpace != ColourSpace.Srgb && !automatic)
             yield break;
-        if (map.Input.Type is not ("float" or "vector3") || (map.Channel == "a" && map.Input.Role == Role.Opacity))
+        if (map.Input.Type is not ("float" or "vector3") || (map.Channel == Channels.A && map.Input.Role == Role.Opacity))
             yield break; // An alpha is never decoded.
         var midtone = map.Stats is { } stats
             ? Invariant($" Its mean of {stats.Mean:0.##} arrives as {Linear(stats.Mean):0.##}.")
@@ -54,7 +54,7 @@ public sealed class DataReadAsColour : MapRule
             )
             .With(
                 new ValueEvidence("colour space", map.Use.DeclaredSpace.Length > 0 ? map.Use.DeclaredSpace : "auto", space),
-                new PictureEvidence(map.Use.Reference, map.Channel.Length == 1 ? map.Channel : null)
+                new PictureEvidence(map.Use.Reference, map.Channel.IsOne() ? map.Channel : null)
             );
         if (map.Stats is { } s)
             finding = finding.With(new NumberEvidence("shift of the mean", Math.Round(s.Mean - Linear(s.Mean), 3), string.Empty, 0, 0));

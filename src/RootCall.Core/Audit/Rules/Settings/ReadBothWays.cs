@@ -22,7 +22,7 @@ public sealed class ReadBothWays : Rule
 
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
-        foreach (var group in scene.Materials.SelectMany(m => m.Maps).Where(m => m.Channel != "a").GroupBy(m => m.Use.Reference))
+        foreach (var group in scene.Materials.SelectMany(m => m.Maps).Where(m => m.Channel != Channels.A).GroupBy(m => m.Use.Reference))
         {
             var (colour, data) = (
                 group.FirstOrDefault(m => m.Use.EffectiveSpace == ColourSpace.Srgb),

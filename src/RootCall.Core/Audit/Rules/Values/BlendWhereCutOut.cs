@@ -32,7 +32,7 @@ public sealed class BlendWhereCutOut : MaterialRule
             || material.Text("alphaMode") != "BLEND"
             || material.Number(Role.Opacity) is < 1
             || material.Role(Role.BaseColour)?.Maps is not [var map, ..]
-            || map.Pixels?.Channel("a") is not { IsTwoValued: true } alpha
+            || map.Pixels?.Channel(Channels.A) is not { IsTwoValued: true } alpha
         )
             yield break;
         if (material.Role(Role.Opacity)?.Factor?.Numbers is [< 1, ..])
@@ -44,7 +44,7 @@ public sealed class BlendWhereCutOut : MaterialRule
                 "materials are blended where a cut-out would do"
             )
             .With(
-                new PictureEvidence(map.Use.Reference, "a"),
+                new PictureEvidence(map.Use.Reference, Channels.A),
                 new NumberEvidence("deviation of the alpha", Math.Round(alpha.Deviation, 3), string.Empty),
                 new ValueEvidence("alphaMode", "BLEND", "MASK")
             )

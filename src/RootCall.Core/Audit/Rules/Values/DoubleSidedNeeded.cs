@@ -50,7 +50,7 @@ public sealed class DoubleSidedNeeded : MaterialRule
         var cutOut =
             material.Text("alphaMode") == "MASK"
             && material.Role(Role.BaseColour)?.Maps is [var map, ..]
-            && map.Pixels?.Channel("a") is { IsConstant: false };
+            && map.Pixels?.Channel(Channels.A) is { IsConstant: false };
         var thin = Thin.FirstOrDefault(t => name.Split('_', '-', ' ', '.').Contains(t));
         if (!cutOut && thin is null)
             yield break;

@@ -25,7 +25,7 @@ public sealed class OpaqueWithAlpha : MaterialRule
             !material.IsGltf
             || material.Text("alphaMode") != "OPAQUE"
             || material.Role(Role.BaseColour)?.Maps is not [var map, ..]
-            || map.Pixels?.Channel("a") is not { } alpha
+            || map.Pixels?.Channel(Channels.A) is not { } alpha
             || alpha.IsConstant
         )
             yield break;
@@ -37,7 +37,7 @@ public sealed class OpaqueWithAlpha : MaterialRule
                 "materials are opaque although their alpha varies"
             )
             .With(
-                new PictureEvidence(map.Use.Reference, "a"),
+                new PictureEvidence(map.Use.Reference, Channels.A),
                 new NumberEvidence("mean of the alpha", Math.Round(alpha.Mean, 3), string.Empty, 1, 1),
                 new ValueEvidence("alphaMode", "OPAQUE", mode)
             )

@@ -43,7 +43,7 @@ public sealed class SelfLit : MaterialRule
                     "material glows with its own paint",
                     "materials glow with their own paint"
                 )
-                .With(new PictureEvidence(glow.Use.Reference), new WireEvidence(glow.Use.Reference, "rgb", glow.Input.Name, null))
+                .With(new PictureEvidence(glow.Use.Reference), new WireEvidence(glow.Use.Reference, Channels.Rgb, glow.Input.Name, null))
                 .Fix($"Disconnect it from {glow.Input.Name}", 0.85, edits);
         }
     }

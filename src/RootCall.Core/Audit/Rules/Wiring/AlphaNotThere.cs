@@ -30,7 +30,7 @@ public sealed class AlphaNotThere : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Channel != "a" || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == Role.Opacity))
+        if (map.Channel != Channels.A || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == Role.Opacity))
             yield break;
         var finding = Found(
                 map.Input,
@@ -38,12 +38,12 @@ public sealed class AlphaNotThere : MapRule
                 "image gives an alpha it does not have",
                 "images give an alpha they do not have"
             )
-            .With(new PictureEvidence(map.Use.Reference, "r"));
-        var read = map.Read(u => u with { Channels = "r" });
+            .With(new PictureEvidence(map.Use.Reference, Channels.R));
+        var read = map.Read(u => u with { Channels = Channels.R });
         // A stencil in UsdPreviewSurface is blended until a threshold cuts it out.
         var cut =
             map.Material.IsPreview
-            && map.Pixels?.Channel("r")?.IsTwoValued == true
+            && map.Pixels?.Channel(Channels.R)?.IsTwoValued == true
             && map.Material.Input("opacityThreshold") is null or { Number: 0 };
         yield return map.Role == Role.Opacity || map.Pixels?.Grey > 0.98
             ? cut && map.Material.IsPreview

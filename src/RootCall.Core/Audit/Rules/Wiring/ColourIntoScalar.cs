@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class ColourIntoScalar : MapRule
@@ -28,11 +30,11 @@ public sealed class ColourIntoScalar : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (!map.Input.IsScalar || map.Channel is not ("rgb" or "rgba") || !map.Through.IsEmpty || map.Material.IsGltf)
+        if (!map.Input.IsScalar || map.Channel is not (Channels.Rgb or Channels.Rgba) || !map.Through.IsEmpty || map.Material.IsGltf)
             yield break;
         var packed = map.Input.Role is { } role ? MapRoles.Packed(map, role) : null;
         var grey = map.Pixels is null || map.Pixels.Grey > 0.98;
-        var channel = packed ?? "r";
+        var channel = packed ?? Channels.R;
         yield return Found(
                 map.Input,
                 $"{map.Input.Name} of {map.Material.Name} takes one value; {map.FileText} gives three.",
@@ -43,6 +45,6 @@ public sealed class ColourIntoScalar : MapRule
                 new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name),
                 new PictureEvidence(map.Use.Reference, channel)
             )
-            .Fix($"Take its {channel}", packed is not null || grey ? 0.92 : 0.6, map.Read(u => u with { Channels = channel }));
+            .Fix($"Take its {channel.Word()}", packed is not null || grey ? 0.92 : 0.6, map.Read(u => u with { Channels = channel }));
     }
 }

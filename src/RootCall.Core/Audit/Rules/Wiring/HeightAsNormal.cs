@@ -59,7 +59,7 @@ public sealed class HeightAsNormal : MapRule
         ImmutableArray<Edit> edits =
         [
             map.Disconnect(),
-            new SetImage(map.Material.Name, home, null, map.Use with { Channels = "r", Scale = [], Bias = [] }),
+            new SetImage(map.Material.Name, home, null, map.Use with { Channels = Channels.R, Scale = [], Bias = [] }),
         ];
         yield return finding.Fix($"Connect it to {home}", named ? 0.93 : 0.8, edits);
     }

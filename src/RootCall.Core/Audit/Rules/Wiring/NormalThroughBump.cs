@@ -47,7 +47,7 @@ public sealed class NormalThroughBump : MapRule
             yield return finding.Decide("The model has no free normal input; take the map out, or bake it into a height.");
         else
         {
-            var use = map.Use with { Channels = "rgb", Scale = [] };
+            var use = map.Use with { Channels = Channels.Rgb, Scale = [] };
             ImmutableArray<Edit> edits = throughNode
                 ? [new SetImage(map.Material.Name, normal, null, use)]
                 : [map.Disconnect(), new SetImage(map.Material.Name, normal, null, use)];

@@ -67,7 +67,7 @@ public sealed class RoleMismatch : MapRule
             yield break;
         }
 
-        var use = map.Use with { Channels = MapRoles.IsColour(role) || role == Role.Normal ? "rgb" : "r" };
+        var use = map.Use with { Channels = MapRoles.IsColour(role) || role == Role.Normal ? Channels.Rgb : Channels.R };
         if (scene.IsUsd)
             use = use with { DeclaredSpace = MapRoles.IsData(role) ? "raw" : "sRGB" };
         ImmutableArray<Edit> edits = [map.Disconnect(), new SetImage(input.Material.Name, home!, null, use)];

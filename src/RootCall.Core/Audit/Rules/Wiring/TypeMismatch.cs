@@ -1,3 +1,5 @@
+using RootCall.Core.Shading;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class TypeMismatch : MapRule
@@ -28,22 +30,17 @@ public sealed class TypeMismatch : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (
-            !scene.IsUsd
-            || map.Input.Type is not ("color3" or "vector3")
-            || map.Channel is not ("r" or "g" or "b" or "a")
-            || !map.Through.IsEmpty
-        )
+        if (!scene.IsUsd || map.Input.Type is not ("color3" or "vector3") || map.Channel.Place() is null || !map.Through.IsEmpty)
             yield break;
         var finding = Found(
                 map.Input,
-                $"{map.Input.Name} of {map.Material.Name} takes three values; {map.FileText} gives its {map.Channel} alone.",
+                $"{map.Input.Name} of {map.Material.Name} takes three values; {map.FileText} gives its {map.Channel.Word()} alone.",
                 "colour takes a single channel",
                 "colours take a single channel"
             )
             .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name));
         yield return map.Pixels is { Channels.Length: < 3 }
             ? finding.Decide("The image has one channel; find the colour image that was meant.")
-            : finding.Fix("Take its red, green and blue", 0.9, map.Read(u => u with { Channels = "rgb" }));
+            : finding.Fix("Take its red, green and blue", 0.9, map.Read(u => u with { Channels = Channels.Rgb }));
     }
 }

@@ -43,7 +43,7 @@ public sealed class UnreadImageNode : MaterialRule
                     "image node reaches no input",
                     "image nodes reach no input"
                 )
-                .With(new WireEvidence(node.Image.Reference, "rgb", string.Empty, home));
+                .With(new WireEvidence(node.Image.Reference, Channels.Rgb, string.Empty, home));
             yield return home is not null
             && material.Input(home)?.IsConnected != true
             && !material.Maps.Any(m => m.Use.Reference == node.Image.Reference)
@@ -56,7 +56,7 @@ public sealed class UnreadImageNode : MaterialRule
                         null,
                         node.Image with
                         {
-                            Channels = MapRoles.IsColour(name.Role!.Value) || name.Role == Role.Normal ? "rgb" : "r",
+                            Channels = MapRoles.IsColour(name.Role!.Value) || name.Role == Role.Normal ? Channels.Rgb : Channels.R,
                         }
                     )
                 )

@@ -33,16 +33,16 @@ public sealed class WrongPackedChannel : MapRule
         if (
             map.Input.Role is not { } role
             || MapRoles.Packed(map, role) is not { } right
-            || map.Channel is not ("r" or "g" or "b" or "a")
+            || map.Channel.Place() is null
             || map.Channel == right
         )
             yield break;
         var finding = Found(
                 map.Input,
-                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel} of {map.FileText}; its {role.Word()} is in {right}.",
+                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel.Word()} of {map.FileText}; its {role.Word()} is in {right.Word()}.",
                 $"packed map gives {role.Word()} the wrong channel",
                 $"packed maps give {role.Word()} the wrong channel",
-                $"{role.Word()} from {map.Channel}"
+                $"{role.Word()} from {map.Channel.Word()}"
             )
             .With(
                 new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name),
@@ -50,9 +50,9 @@ public sealed class WrongPackedChannel : MapRule
             );
         yield return map.Material.IsGltf
             ? finding.Decide(
-                $"glTF reads {role.Word()} from {map.Channel}; the image has to be packed anew in the order occlusion, "
+                $"glTF reads {role.Word()} from {map.Channel.Word()}; the image has to be packed anew in the order occlusion, "
                     + "roughness, metalness."
             )
-            : finding.Fix($"Take its {right}", 0.95, map.Read(u => u with { Channels = right }));
+            : finding.Fix($"Take its {right.Word()}", 0.95, map.Read(u => u with { Channels = right }));
     }
 }

@@ -68,9 +68,9 @@ internal static class UsdImages
                 _ => ColourSpaces.Of(space),
             },
             Channels =
-                preview ? "rgba"
-                : node.Type.Contains("float", StringComparison.Ordinal) ? "r"
-                : "rgb",
+                preview ? Channels.Rgba
+                : node.Type.Contains("float", StringComparison.Ordinal) ? Channels.R
+                : Channels.Rgb,
             Scale = node.Input("scale")?.Value?.Numbers ?? [],
             Bias = node.Input("bias")?.Value?.Numbers ?? [],
             Default = (node.Input("fallback") ?? node.Input("default"))?.Value?.Numbers ?? (preview ? [0, 0, 0, 1] : []),

@@ -67,8 +67,8 @@ internal sealed class UsdShape : GraphShape
     {
         var same = from.Reference == to.Reference && from.SameReading(to);
         var pick = from.Channels != to.Channels;
-        if (pick && to.Channels is not ("r" or "g" or "b" or "a" or "rgb"))
-            return $"{there.Name} cannot take {to.Channels} of an image.";
+        if (pick && to.Channels != Channels.Rgb && to.Channels.Place() is null)
+            return $"{there.Name} cannot take {to.Channels.Word()} of an image.";
         var direct = there.From?.Node == texture.Name;
         if (pick && !direct)
             return $"{there.Name} takes the image through other nodes; its channel was left as it is.";
@@ -77,7 +77,7 @@ internal sealed class UsdShape : GraphShape
         if (same)
         {
             if (pick)
-                edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels)));
+                edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels.Word())));
             return null;
         }
 
@@ -86,13 +86,20 @@ internal sealed class UsdShape : GraphShape
             if (Reread(draft, edit, texture, from, to) is { } why)
                 return why;
             if (pick)
-                edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels)));
+                edit.Put(GraphEdit.With(surface, there.Name, there.Type, there.Value, new(texture.Name, to.Channels.Word())));
             return null;
         }
 
         if (!direct || texture.Type != UsdImages.Texture)
             return $"{texture.Name} feeds other inputs too, and this one through nodes of its own; it was left as it is.";
-        return New(draft, edit, surface, there, there.Name, pick ? to : to with { Channels = there.From!.Output });
+        return New(
+            draft,
+            edit,
+            surface,
+            there,
+            there.Name,
+            pick ? to : to with { Channels = ChannelWords.Of(there.From!.Output) ?? to.Channels }
+        );
     }
 
     private static string? Reread(SceneDraft draft, GraphEdit edit, ShaderNode node, ImageUse from, ImageUse to)
@@ -241,16 +248,16 @@ internal sealed class UsdShape : GraphShape
         };
         var channel =
             type == "float"
-                ? to.Channels is "g" or "b" or "a"
+                ? to.Channels.Place() is not null
                     ? to.Channels
-                    : "r"
-                : "rgb";
+                    : Channels.R
+                : Channels.Rgb;
         var texture = edit.Graph.Nodes.FirstOrDefault(n =>
             n.Type == UsdImages.Texture && n.Image is { } i && (i.Reference == key || i.Reference == to.Reference) && i.SameReading(wanted)
         )
             ?? Spare(draft, edit, to.Reference, wanted, to.UvSet.Length > 0)
             ?? Texture(draft, edit, name, wanted);
-        edit.Put(Typed(GraphEdit.With(surface, name, type, there?.Value, new(texture.Name, channel)), name));
+        edit.Put(Typed(GraphEdit.With(surface, name, type, there?.Value, new(texture.Name, channel.Word())), name));
         return null;
     }
 
