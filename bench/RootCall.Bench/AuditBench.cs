@@ -48,7 +48,7 @@ internal static class AuditBench
                     surface,
                     surface with
                     {
-                        Inputs = surface.Inputs.Add(new("coat", "float", Core.Scenes.ShaderValue.Of(0.3))),
+                        Inputs = surface.Inputs.Add(new("coat", Core.Shading.InputType.Float, Core.Scenes.ShaderValue.Of(0.3))),
                     }
                 ),
             },

@@ -101,7 +101,7 @@ public sealed class InputView
 
     public string Name => Input.Name;
 
-    public string Type => Input.Type;
+    public InputType Type => Input.Type;
 
     public Role? Role => Spec?.Role;
 
@@ -117,7 +117,7 @@ public sealed class InputView
 
     public bool IsConnected => Input.From is not null;
 
-    public bool IsScalar => Type is "float" or "integer";
+    public bool IsScalar => Type.Numbers == 1;
 
     /// <summary>Written value or default; of a connected input its factor.</summary>
     public ImmutableArray<double> Numbers => (IsConnected ? Factor : Input.Value)?.Numbers ?? Input.Default?.Numbers ?? Spec?.Default ?? [];

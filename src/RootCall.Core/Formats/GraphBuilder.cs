@@ -15,33 +15,37 @@ internal sealed class GraphBuilder(string surfaceType)
     private readonly List<ShaderInput> inputs = [];
 
     /// <param name="value">What is written; null when the default holds.</param>
-    public void Value(string input, string type, ShaderValue? value, ShaderValue? standard = null) =>
+    public void Value(string input, InputType type, ShaderValue? value, ShaderValue? standard = null) =>
         inputs.Add(new(input, type, value) { Default = standard });
 
     /// <summary>An image on an input; <paramref name="factor"/> is the input's own value that the format multiplies it by.</summary>
-    public void Map(string input, string type, ImageUse image, ShaderValue? factor = null, ShaderValue? standard = null)
+    public void Map(string input, InputType type, ImageUse image, ShaderValue? factor = null, ShaderValue? standard = null)
     {
         var name = $"{input} image";
-        nodes.Add(new(name, "image", [new("file", "filename", ShaderValue.OfText(image.Reference.Written))], image));
+        nodes.Add(new(name, "image", [new("file", InputType.FileName, ShaderValue.OfText(image.Reference.Written))], image));
         var from = new Connection(name, "out");
-        if (image.Channels.Place() is { } index && type == "float")
+        if (image.Channels.Place() is { } index && type == InputType.Float)
         {
             nodes.Add(
-                new($"{input} channel", "extract", [new("in", "color4", null, from), new("index", "integer", ShaderValue.Of(index))])
+                new(
+                    $"{input} channel",
+                    "extract",
+                    [new("in", InputType.Color4, null, from), new("index", InputType.Integer, ShaderValue.Of(index))]
+                )
             );
             from = new($"{input} channel", "out");
         }
 
-        if (type == "vector3" && input.Contains("ormal", StringComparison.Ordinal))
+        if (type == InputType.Vector3 && input.Contains("ormal", StringComparison.Ordinal))
         {
             nodes.Add(
                 new(
                     $"{input} map",
                     "normalmap",
                     [
-                        new("in", "vector3", null, from),
+                        new("in", InputType.Vector3, null, from),
                         .. image.Scale is [var scale, ..]
-                            ? [new ShaderInput("scale", "float", ShaderValue.Of(scale))]
+                            ? [new ShaderInput("scale", InputType.Float, ShaderValue.Of(scale))]
                             : ImmutableArray<ShaderInput>.Empty,
                     ]
                 )

@@ -107,7 +107,7 @@ public static class SceneComparison
     private static void Node(StringBuilder text, ShaderGraph graph, ShaderNode node, HashSet<string> read, int depth)
     {
         read.Add(node.Name);
-        text.Append(node.Type).Append(':').Append(node.Output);
+        text.Append(node.Type).Append(':').Append(node.Output.Word);
         if (node.Image is { } image)
             text.Append('[').Append(Of(image)).Append(']');
         text.Append('(');
@@ -117,7 +117,7 @@ public static class SceneComparison
                 .OrderBy(i => i.Name, StringComparer.Ordinal)
         )
         {
-            text.Append(input.Name).Append(':').Append(input.Type).Append('=').Append(Of(input.Value)).Append(input.Dangling);
+            text.Append(input.Name).Append(':').Append(input.Type.Word).Append('=').Append(Of(input.Value)).Append(input.Dangling);
             if (input.From is { } from && graph.Node(from.Node) is { } source && depth < 64)
             {
                 text.Append('<').Append(from.Output).Append(' ');

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Scenes;
 
@@ -121,7 +122,7 @@ public sealed class SceneDraft
                 if (other.Reference == image.Reference)
                     continue;
                 // What passes a path on to a node goes on writing it when the node has one of its own.
-                if (!node.Inputs.Any(i => i.Type == "filename" && i.IsPassedOn))
+                if (!node.Inputs.Any(i => i.Type == InputType.FileName && i.IsPassedOn))
                     Write(image.Reference, -1);
                 Write(other.Reference, 1);
             }
@@ -290,7 +291,12 @@ public sealed class SceneDraft
                             Inputs =
                             [
                                 .. n.Inputs.Select(i =>
-                                    i.Type == "filename" && i.Value is not null ? i with { Value = ShaderValue.OfText(key.Written) } : i
+                                    i.Type == InputType.FileName && i.Value is not null
+                                        ? i with
+                                        {
+                                            Value = ShaderValue.OfText(key.Written),
+                                        }
+                                        : i
                                 ),
                             ],
                         }

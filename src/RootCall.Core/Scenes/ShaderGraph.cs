@@ -47,7 +47,7 @@ public sealed record ShaderNode(string Name, string Type, ImmutableArray<ShaderI
     public ShaderInput? Input(string name) => Inputs.FirstOrDefault(i => i.Name == name);
 
     /// <summary>MaterialX type of what it gives (<c>color3</c>); empty where the format does not say.</summary>
-    public string Output { get; init; } = string.Empty;
+    public InputType Output { get; init; }
 
     /// <summary>It comes into being when the scene is written.</summary>
     public bool IsMade { get; init; }
@@ -65,7 +65,7 @@ public sealed record ShaderNode(string Name, string Type, ImmutableArray<ShaderI
 /// </param>
 /// <param name="Value">The value that is written; null when the default holds.</param>
 /// <param name="From">What feeds it.</param>
-public sealed record ShaderInput(string Name, string Type, ShaderValue? Value, Connection? From = null)
+public sealed record ShaderInput(string Name, InputType Type, ShaderValue? Value, Connection? From = null)
 {
     /// <summary>What holds when nothing is written, by the model's published specification; null when it is not known here.</summary>
     public ShaderValue? Default { get; init; }

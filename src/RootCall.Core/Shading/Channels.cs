@@ -74,12 +74,18 @@ public static class ChannelWords
     public static bool IsOne(this Channels channels) => channels is not (Channels.Rgb or Channels.Rgba or Channels.Rg);
 }
 
-/// <summary>Writes the word; reads nothing else.</summary>
+/// <summary>Writes and reads the word.</summary>
 public sealed class ChannelsConverter : JsonConverter<Channels>
 {
-    public override Channels Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options) =>
-        ChannelWords.Of(reader.GetString() ?? string.Empty)
-        ?? throw new JsonException($"“{reader.GetString()}” is no channel of an image: there are r, g, b, a, rg, rgb, rgba, l and z");
+    public override Channels Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
+    {
+        var word = reader.GetString() ?? string.Empty;
+        // Kept ledgers have nothing where glTF fixes no channel.
+        if (word.Length == 0)
+            return Channels.Rgb;
+        return ChannelWords.Of(word)
+            ?? throw new JsonException($"“{word}” is no channel of an image: there are r, g, b, a, rg, rgb, rgba, l and z");
+    }
 
     public override void Write(Utf8JsonWriter writer, Channels value, JsonSerializerOptions options) =>
         writer.WriteStringValue(value.Word());

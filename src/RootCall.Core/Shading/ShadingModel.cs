@@ -31,7 +31,7 @@ public sealed record ShadingModel(string Id, string Name, ImmutableArray<string>
 /// <param name="Gate">The input that weighs it: at 0 nothing of this one is seen. Null where nothing does.</param>
 public sealed record ModelInput(
     string Name,
-    string Type,
+    InputType Type,
     Role? Role = null,
     ImmutableArray<double> Default = default,
     double? Min = null,
@@ -45,7 +45,7 @@ public sealed record ModelInput(
     public ImmutableArray<double> Default { get; init; } = Default.IsDefault ? [] : Default;
 
     /// <summary>Its images hold encoded colours.</summary>
-    public bool IsColour => Type is "color3" or "color4" && !Data;
+    public bool IsColour => Type.IsColour && !Data;
 }
 
 public enum InputUnit

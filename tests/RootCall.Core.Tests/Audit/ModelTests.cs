@@ -71,8 +71,8 @@ public sealed class ModelTests
             foreach (var their in theirs)
             {
                 var (ours, what) = (model.Input(their[0])!, $"{model.Id}.{their[0]}");
-                Assert.True(their[1] == ours.Type, what);
-                if (ours.Type != "boolean")
+                Assert.True(their[1] == ours.Type.Word, what);
+                if (ours.Type != InputType.Boolean)
                     Assert.True(Numbers(their[2]).SequenceEqual(ours.Default), $"{what}: {their[2]}");
                 if (ours.Role is Role.Emission or Role.Normal or Role.AnisotropyRotation)
                     continue;

@@ -1,5 +1,6 @@
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
+using RootCall.Core.Shading;
 using RootCall.Native;
 using RootCall.Testing;
 
@@ -18,10 +19,10 @@ public sealed class PixelTests(DemoPlace demo)
         Assert.True(normal.LooksLikeNormals);
         Assert.False(Of("clean/lean_to/textures/bark_basecolor.png").LooksLikeNormals);
         Assert.Equal(1, Of("clean/lean_to/textures/bark_roughness.png").Grey);
-        Assert.True(Of("clean/lean_to/textures/fern_opacity.png").Channel("r")!.IsTwoValued);
+        Assert.True(Of("clean/lean_to/textures/fern_opacity.png").Channel(Channels.R)!.IsTwoValued);
         var leaf = Of("clean/brass_gardener/textures/tin_leaf_basecolor.png");
-        Assert.Equal((0, 1), (leaf.Channel("a")!.Min, leaf.Channel("a")!.Max));
-        Assert.Null(normal.Channel("a"));
+        Assert.Equal((0, 1), (leaf.Channel(Channels.A)!.Min, leaf.Channel(Channels.A)!.Max));
+        Assert.Null(normal.Channel(Channels.A));
     }
 
     [Fact]

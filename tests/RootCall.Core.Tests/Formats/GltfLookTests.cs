@@ -54,7 +54,10 @@ public sealed class GltfLookTests(DemoPlace demo) : IDisposable
             }
         );
         Assert.Equal(ShaderValue.Of(1, 0.5, 0.25), graph.Nodes.Single(n => n.Name == "baseColor factor").Input("in2")!.Value);
-        Assert.Equal(("b", "data"), graph.ImagesOf(surface.Input("metallic")!).Select(i => (i.Channels, i.EffectiveSpace.Word())).Single());
+        Assert.Equal(
+            (Channels.B, "data"),
+            graph.ImagesOf(surface.Input("metallic")!).Select(i => (i.Channels, i.EffectiveSpace.Word())).Single()
+        );
         Assert.Equal((ShaderValue.Of(1.33), ShaderValue.Of(0, 0, 0)), (surface.Input("ior")!.Value, surface.Input("emissive")!.Default));
         Assert.NotNull(surface.Input("VENDOR_haze"));
         Assert.Contains(scene.Notes, n => n.Message.Contains("VENDOR_haze", StringComparison.Ordinal));

@@ -88,7 +88,7 @@ public sealed class MaterialXTests : IDisposable
         Assert.Equal([0.1, 0.2, 0.3], color.Default.ToArray());
         var rough = scene.Materials[0].Graph.ImagesOf(surface.Input("specular_roughness")!).Single();
         Assert.Equal(
-            ("other/rough.png", "srgb_texture", "data", "r"),
+            ("other/rough.png", "srgb_texture", "data", Channels.R),
             (rough.Reference.Written, rough.DeclaredSpace, rough.EffectiveSpace.Word(), rough.Channels)
         );
         Assert.Equal([("/a", "tin")], scene.Meshes.Select(m => (m.Name, m.Parts[0].Material)));

@@ -2,6 +2,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
@@ -68,7 +69,7 @@ public sealed class MtlLookTests : IDisposable
         );
         Assert.EndsWith(
             "Kd 1 1 0\r\nmap_Pr -mm 0.1 2 -imfchan g ./-odd.png\r\n",
-            Edited(new SetImage("brass", "Pr", null, Image("-odd.png") with { Scale = [2], Bias = [0.1], Channels = "g" })),
+            Edited(new SetImage("brass", "Pr", null, Image("-odd.png") with { Scale = [2], Bias = [0.1], Channels = Channels.G })),
             StringComparison.Ordinal
         );
     }

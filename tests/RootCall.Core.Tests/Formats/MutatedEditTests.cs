@@ -2,6 +2,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
@@ -81,7 +82,7 @@ public sealed class MutatedEditTests(DemoPlace demo) : IDisposable
                         material.Name,
                         input.Name,
                         input.Value,
-                        input.Type == "color3" ? ShaderValue.Of(0.1, 0.2, 0.3) : ShaderValue.Of(0.5)
+                        input.Type == InputType.Color3 ? ShaderValue.Of(0.1, 0.2, 0.3) : ShaderValue.Of(0.5)
                     );
                 else
                     yield return new SetImage(material.Name, input.Name, use, use with { Transform = use.Transform with { ScaleU = 7 } });

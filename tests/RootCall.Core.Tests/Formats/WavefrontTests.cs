@@ -5,6 +5,7 @@ using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
+using RootCall.Core.Shading;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
@@ -204,7 +205,10 @@ public sealed class WavefrontTests : IDisposable
         var color = scene.Materials[0].Graph.ImagesOf(surface.Input("Kd")!).Single();
         Assert.Equal((2, 3, 0.1, WrapMode.Clamp), (color.Transform.ScaleU, color.Transform.ScaleV, color.Transform.OffsetU, color.WrapU));
         Assert.Equal((0.1, 2), (color.Bias.Single(), color.Scale.Single()));
-        Assert.Equal(("r", 0.5), scene.Materials[0].Graph.ImagesOf(surface.Input("bump")!).Select(i => (i.Channels, i.Scale[0])).Single());
+        Assert.Equal(
+            (Channels.R, 0.5),
+            scene.Materials[0].Graph.ImagesOf(surface.Input("bump")!).Select(i => (i.Channels, i.Scale[0])).Single()
+        );
         Assert.True(scene.Meshes[0].HasColours);
         Assert.Equal(new Box(new(0, 0, 0), new(2, 3, 1)), scene.Meshes[0].Bounds);
         Assert.Contains("what", Assert.Single(scene.Notes).Message, StringComparison.Ordinal);

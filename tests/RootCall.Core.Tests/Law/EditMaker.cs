@@ -59,14 +59,14 @@ internal sealed class EditMaker(Random random, string picture)
     {
         if (AnyMaterial(scene) is not { } material || AnyInput(material) is not { } input)
             return null;
-        if (input.Type is "extension")
+        if (input.Type.Word == "extension")
             return null;
         var to = random.Next(6) == 0 ? null : ValueFor(input);
         return new SetValue(NameOf(scene, material), input.Name, input.Value, to);
     }
 
     private ShaderValue ValueFor(ShaderInput input) =>
-        input.Type switch
+        input.Type.Word switch
         {
             "color3" or "vector3" => ShaderValue.Of(Number(), Number(), Number()),
             "vector2" => ShaderValue.Of(Number(), Number()),
@@ -131,7 +131,7 @@ internal sealed class EditMaker(Random random, string picture)
                 2 => to with { WrapU = (WrapMode)random.Next(5) },
                 3 => to with { WrapU = WrapMode.Clamp, WrapV = WrapMode.Clamp },
                 4 => to with { DeclaredSpace = Spaces[random.Next(Spaces.Length)] },
-                5 => to with { Channels = "rgba"[random.Next(4)].ToString() },
+                5 => to with { Channels = Channels.R + random.Next(4) },
                 6 => to with { Reference = Image(scene, use.Reference.File) },
                 _ => to with { Scale = [Math.Round(random.NextDouble(), 2)], UvSet = random.Next(3) == 0 ? "TEXCOORD_1" : to.UvSet },
             };
@@ -152,7 +152,7 @@ internal sealed class EditMaker(Random random, string picture)
             return null;
         var use = new ImageUse(Image(scene, Path.GetRelativePath(scene.Folder, scene.Files[material.File].Path)))
         {
-            Channels = input.Type == "float" ? "rgba"[random.Next(4)].ToString() : "rgb",
+            Channels = input.Type == InputType.Float ? Channels.R + random.Next(4) : Channels.Rgb,
             Transform = random.Next(3) == 0 ? UvTransform.Identity with { ScaleU = 3, ScaleV = 2, OffsetV = 0.25 } : UvTransform.Identity,
             WrapU = random.Next(3) == 0 ? WrapMode.Mirror : WrapMode.Repeat,
             DeclaredSpace = random.Next(2) == 0 ? string.Empty : Spaces[random.Next(Spaces.Length)],

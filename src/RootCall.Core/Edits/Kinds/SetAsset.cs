@@ -1,5 +1,6 @@
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Edits;
 
@@ -35,13 +36,13 @@ public sealed record SetAsset(string Property, string From, string To) : Edit
             var node = material.Graph.Nodes.FirstOrDefault(n =>
                 n.Image is not null
                 && n.Inputs.Any(input =>
-                    input.Type == "filename"
+                    input.Type == InputType.FileName
                     && Property == $"{(n.Name.StartsWith('/') ? n.Name : $"{material.Id}/{n.Name}")}.inputs:{input.Name}"
                 )
             );
             if (node is null)
                 continue;
-            var file = node.Inputs.First(input => input.Type == "filename");
+            var file = node.Inputs.First(input => input.Type == InputType.FileName);
             var changed = node with
             {
                 Image = node.Image! with { Reference = key },

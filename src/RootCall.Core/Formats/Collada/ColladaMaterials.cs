@@ -28,9 +28,9 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
     public static bool IsInput(string name) => Colours.Contains(name) || Numbers.Contains(name) || name == "bump";
 
-    public static string TypeOf(string input) => Numbers.Contains(input) || input == "bump" ? "float" : "color3";
+    public static InputType TypeOf(string input) => Numbers.Contains(input) || input == "bump" ? InputType.Float : InputType.Color3;
 
-    public static ShaderValue White(string input) => TypeOf(input) == "float" ? ShaderValue.Of(1) : ShaderValue.Of(1, 1, 1);
+    public static ShaderValue White(string input) => TypeOf(input) == InputType.Float ? ShaderValue.Of(1) : ShaderValue.Of(1, 1, 1);
 
     public static string NameOf(XmlTree material) => material["name"] is { Length: > 0 } n ? n : material["id"] ?? "material";
 
@@ -54,7 +54,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
         if (ShaderOf(effect) is not { } shader)
             return named;
         var graph = new GraphBuilder(Model);
-        graph.Value("lighting", "string", ShaderValue.OfText(shader.Name));
+        graph.Value("lighting", InputType.Text, ShaderValue.OfText(shader.Name));
         foreach (var input in shader.Children.Where(c => IsInput(c.Name)))
             Input(graph, input, effect!, named.Id);
         foreach (
@@ -71,7 +71,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
     {
         var type = TypeOf(input.Name);
         if (input.Name == "transparent" && input["opaque"] is { } opaque)
-            graph.Value("opaque", "string", ShaderValue.OfText(opaque), ShaderValue.OfText("A_ONE"));
+            graph.Value("opaque", InputType.Text, ShaderValue.OfText(opaque), ShaderValue.OfText("A_ONE"));
         if (input.Child("texture") is { } texture && ImageOf(texture["texture"], effect, out var sampler) is { } image)
         {
             graph.Map(input.Name, type, Use(image, texture, sampler, type, material));
@@ -80,7 +80,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
 
         var numbers = document.Numbers(input.Child("color") ?? input.Child("float"));
         if (numbers.Length > 0)
-            graph.Value(input.Name, type, new([.. numbers.Take(type == "color3" ? 3 : 1)]));
+            graph.Value(input.Name, type, new([.. numbers.Take(type == InputType.Color3 ? 3 : 1)]));
     }
 
     /// <summary>texture -> sampler2D -> surface -> image; some writers name the image at once.</summary>
@@ -100,7 +100,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
             ? null
             : effect.All("newparam").Concat(effect.Child("profile_COMMON")?.All("newparam") ?? []).FirstOrDefault(p => p["sid"] == sid);
 
-    private ImageUse Use(ReferenceKey image, XmlTree texture, XmlTree? sampler, string type, string material)
+    private ImageUse Use(ReferenceKey image, XmlTree texture, XmlTree? sampler, InputType type, string material)
     {
         double Extra(string name, double standard) =>
             document.Numbers(
@@ -122,8 +122,8 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
             ),
             WrapU = Wrap(sampler?.Child("wrap_s")),
             WrapV = Wrap(sampler?.Child("wrap_t")),
-            EffectiveSpace = type == "color3" ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = type == "float" ? Channels.R : Channels.Rgb,
+            EffectiveSpace = type == InputType.Color3 ? ColourSpace.Srgb : ColourSpace.Data,
+            Channels = type == InputType.Float ? Channels.R : Channels.Rgb,
         };
     }
 

@@ -65,8 +65,8 @@ internal sealed class ColladaShape : FixedShape
             Transform = to.Transform with { Order = "scale offset" },
             WrapU = to.WrapU,
             WrapV = to.WrapV,
-            EffectiveSpace = type == "color3" ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = type == "float" ? Channels.R : Channels.Rgb,
+            EffectiveSpace = type == InputType.Color3 ? ColourSpace.Srgb : ColourSpace.Data,
+            Channels = type == InputType.Float ? Channels.R : Channels.Rgb,
         };
         if (at < 0)
             inputs.Add(new(name, type, null, use, null));

@@ -23,9 +23,9 @@ internal sealed class FbxMaterials(FbxDocument document, IReadOnlyDictionary<str
             var value = material.Numbers(property);
             graph.Map(
                 property,
-                value.Length >= 3 || IsColour(property) ? "color3"
-                    : property.Contains("Normal", StringComparison.Ordinal) ? "vector3"
-                    : "float",
+                value.Length >= 3 || IsColour(property) ? InputType.Color3
+                    : property.Contains("Normal", StringComparison.Ordinal) ? InputType.Vector3
+                    : InputType.Float,
                 Use(key, found, property)
             );
         }
@@ -37,17 +37,17 @@ internal sealed class FbxMaterials(FbxDocument document, IReadOnlyDictionary<str
             var numbers = FbxObject.NumbersOf(property);
             var declared = property.Text(1);
             if (numbers.Length >= 3)
-                graph.Value(name, "color3", new([.. numbers.Take(3)]));
+                graph.Value(name, InputType.Color3, new([.. numbers.Take(3)]));
             else if (numbers.Length > 0)
                 graph.Value(
                     name,
-                    declared is "bool" or "Bool" ? "boolean"
-                        : declared is "int" or "Integer" or "enum" ? "integer"
-                        : "float",
+                    declared is "bool" or "Bool" ? InputType.Boolean
+                        : declared is "int" or "Integer" or "enum" ? InputType.Integer
+                        : InputType.Float,
                     new([.. numbers.Take(1)])
                 );
             else if (FbxObject.TextOf(property) is { Length: > 0 } text)
-                graph.Value(name, "string", ShaderValue.OfText(text));
+                graph.Value(name, InputType.Text, ShaderValue.OfText(text));
         }
 
         return new(material.Name) { Id = material.Id, Graph = graph.Build() };

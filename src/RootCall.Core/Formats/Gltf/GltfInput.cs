@@ -21,7 +21,7 @@ internal sealed record GltfInput(
     private readonly ModelInput spec = ShadingModels.OfType(Model)!.Input(Name)!;
 
     /// <summary>MaterialX type.</summary>
-    public string Type => spec.Type;
+    public InputType Type => spec.Type;
 
     /// <summary>The factor that holds when none is written.</summary>
     public ImmutableArray<double> Default => spec.Default;
@@ -38,7 +38,7 @@ internal sealed record GltfInput(
     public int FactorOffset { get; init; }
 
     /// <summary>Length of the factor as it is written.</summary>
-    public int FactorLength { get; init; } = ShadingModels.OfType(Model)!.Input(Name)!.Type == "color3" ? 3 : 1;
+    public int FactorLength { get; init; } = ShadingModels.OfType(Model)!.Input(Name)!.Type == InputType.Color3 ? 3 : 1;
 
     /// <summary>Key of the number in the texture's entry that what is read is multiplied by; null where there is none.</summary>
     public string? Strength =>

@@ -46,15 +46,15 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
                 graph.Value(input.Name, input.Type, factor, standard);
         }
 
-        graph.Value("alphaMode", "string", TextOf(material["alphaMode"]), ShaderValue.OfText("OPAQUE"));
-        graph.Value("doubleSided", "boolean", Flag(material["doubleSided"]), ShaderValue.OfText("false"));
+        graph.Value("alphaMode", InputType.Text, TextOf(material["alphaMode"]), ShaderValue.OfText("OPAQUE"));
+        graph.Value("doubleSided", InputType.Boolean, Flag(material["doubleSided"]), ShaderValue.OfText("false"));
         if (material["extensions"]["KHR_materials_unlit"].Exists)
-            graph.Value("unlit", "boolean", ShaderValue.OfText("true"), ShaderValue.OfText("false"));
+            graph.Value("unlit", InputType.Boolean, ShaderValue.OfText("true"), ShaderValue.OfText("false"));
         foreach (var (name, value) in material["extensions"].Members)
         {
             // Kept and named; what it means is not known here.
             if (!IsKnown(name))
-                graph.Value(name, "extension", ShaderValue.OfText($"{value.Members.Count} fields"));
+                graph.Value(name, InputType.Of("extension"), ShaderValue.OfText($"{value.Members.Count} fields"));
         }
 
         return graph.Build();
@@ -80,7 +80,7 @@ internal sealed class GltfMaterials(JsonTree root, IReadOnlyList<ReferenceKey?> 
             return null;
         if (written.Number is { } number)
             return ShaderValue.Of(number);
-        var length = input.Type == "color3" ? 3 : 1;
+        var length = input.Type == InputType.Color3 ? 3 : 1;
         var numbers = written.Items.Skip(input.FactorOffset).Take(length).Select(i => i.Number ?? 0).ToImmutableArray();
         return numbers.Length == length ? new(numbers) : null;
     }

@@ -171,5 +171,5 @@ internal sealed class GltfShape : FixedShape
 
     // "specular" is an input of the archived model and of an extension.
     private static bool IsOfAnother(FixedInput input, string holder) =>
-        holder == "KHR_materials_specular" && input.Type == "color3" && input.Name == "specular";
+        holder == "KHR_materials_specular" && input.Type == InputType.Color3 && input.Name == "specular";
 }

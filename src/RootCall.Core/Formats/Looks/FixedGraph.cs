@@ -1,11 +1,12 @@
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Looks;
 
 /// <summary>An input of a fixed-function material: a value, an image, or both multiplied.</summary>
 /// <param name="Value">What is written; null when the default holds.</param>
-internal sealed record FixedInput(string Name, string Type, ShaderValue? Value, ImageUse? Image, ShaderValue? Default)
+internal sealed record FixedInput(string Name, InputType Type, ShaderValue? Value, ImageUse? Image, ShaderValue? Default)
 {
     public bool IsSaid => Value is not null || Image is not null;
 }

@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Looks;
 
@@ -67,14 +68,9 @@ internal abstract class FixedShape : IMaterialShape
     }
 
     /// <summary>Null when the value has the numbers that the type takes.</summary>
-    protected static string? WhyNot(string input, string type, ShaderValue value)
+    protected static string? WhyNot(string input, InputType type, ShaderValue value)
     {
-        var wanted = type switch
-        {
-            "float" or "integer" => 1,
-            "color3" or "vector3" => 3,
-            _ => 0,
-        };
+        var wanted = type.Numbers;
         if (wanted == 0)
             return null;
         if (value.Text is not null || value.Numbers.Length != wanted)

@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Looks;
 
@@ -54,7 +55,7 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
     }
 
     /// <summary>Gives an input of a node a value or a connection; the other one goes.</summary>
-    public static ShaderNode With(ShaderNode node, string input, string type, ShaderValue? value, Connection? from = null)
+    public static ShaderNode With(ShaderNode node, string input, InputType type, ShaderValue? value, Connection? from = null)
     {
         var at = node.Inputs.IndexOf(node.Input(input)!);
         if (at < 0)
@@ -70,7 +71,7 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
                     From = from,
                     Dangling = null,
                     IsPassedOn = false,
-                    Type = old.Type.Length > 0 ? old.Type : type,
+                    Type = old.Type.IsSaid ? old.Type : type,
                 }
             ),
         };

@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Looks;
 
@@ -65,10 +66,10 @@ internal abstract class GraphShape : IMaterialShape
 
     /// <summary>The type of an input, there or not.</summary>
     /// <param name="value">What it is to have; null for an image.</param>
-    protected abstract string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value);
+    protected abstract InputType TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value);
 
     /// <summary>The value as the format writes that type.</summary>
-    protected virtual ShaderValue Spelled(string type, ShaderValue value) => value;
+    protected virtual ShaderValue Spelled(InputType type, ShaderValue value) => value;
 
     /// <summary>What the format knows of an input that was given.</summary>
     protected virtual ShaderNode Typed(ShaderNode surface, string input) => surface;
@@ -88,15 +89,7 @@ internal abstract class GraphShape : IMaterialShape
     );
 
     /// <summary>How many numbers a type takes; 0 for a word.</summary>
-    protected virtual int NumbersOf(string type) =>
-        type switch
-        {
-            "float" or "integer" => 1,
-            "vector2" => 2,
-            "color3" or "vector3" => 3,
-            "color4" or "vector4" => 4,
-            _ => 0,
-        };
+    protected virtual int NumbersOf(InputType type) => type.Numbers;
 
     private static string? WhyNot(string input, int wanted, ShaderValue value) =>
         wanted == 0

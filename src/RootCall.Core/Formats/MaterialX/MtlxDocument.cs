@@ -1,4 +1,5 @@
 using RootCall.Core.Formats.Xml;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.MaterialX;
 
@@ -10,7 +11,7 @@ internal sealed record MtlxElement(MtlxFile File, XmlTree Tree)
 {
     public string Name => Tree["name"] ?? string.Empty;
 
-    public string Type => Tree["type"] ?? string.Empty;
+    public InputType Type => InputType.Of(Tree["type"] ?? string.Empty);
 
     /// <summary>
     /// An attribute of the element or the nearest element around it (MaterialX 1.38, "File prefixes", "Color spaces"): the

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.MaterialX;
 
@@ -59,7 +60,7 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
         {
             var holder = Interface(input, graph);
             var from = Source(input, graph);
-            var reference = input.Type == "filename" ? keyOf(holder) : null;
+            var reference = input.Type == InputType.FileName ? keyOf(holder) : null;
             inputs.Add(
                 new(
                     input.Name,
@@ -88,9 +89,9 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
     private static MtlxElement Interface(MtlxElement input, MtlxElement? graph) =>
         input.Tree["interfacename"] is { } name && graph?.Inputs.FirstOrDefault(i => i.Name == name) is { } outer ? outer : input;
 
-    internal static ShaderValue Value(string type, string text)
+    internal static ShaderValue Value(InputType type, string text)
     {
-        if (type is "filename" or "string" or "boolean" or "geomname")
+        if (type.Word is "filename" or "string" or "boolean" or "geomname")
             return ShaderValue.OfText(text);
         var numbers = ImmutableArray.CreateBuilder<double>();
         foreach (var part in text.Split([',', ' '], StringSplitOptions.RemoveEmptyEntries))

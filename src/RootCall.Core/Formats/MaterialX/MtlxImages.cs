@@ -40,7 +40,7 @@ internal static class MtlxImages
             WrapU = Wrap(node.Input("uaddressmode")),
             WrapV = Wrap(node.Input("vaddressmode")),
             EffectiveSpace = Effective(image.DeclaredSpace, node.Output),
-            Channels = node.Output switch
+            Channels = node.Output.Word switch
             {
                 "float" => Channels.R,
                 "vector2" => Channels.Rg,
@@ -52,8 +52,8 @@ internal static class MtlxImages
     }
 
     /// <summary>Values that are no colours are not converted, whatever is written (MaterialX 1.38, "Color spaces").</summary>
-    private static ColourSpace Effective(string declared, string type) =>
-        !type.StartsWith("color", StringComparison.Ordinal) ? ColourSpace.Data
+    private static ColourSpace Effective(string declared, InputType type) =>
+        !type.IsColour ? ColourSpace.Data
         : declared.Length == 0 ? ColourSpace.Linear
         : ColourSpaces.Of(declared);
 

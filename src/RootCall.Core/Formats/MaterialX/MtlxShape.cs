@@ -16,36 +16,29 @@ internal sealed class MtlxShape : GraphShape
         (takesOut && surface.Template is not null)
         || draft.Materials.Any(m => m.Template == material.Name || m.Graph.Nodes.Any(n => n.Template == surface.Name));
 
-    protected override string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
-        surface.Input(input)?.Type is { Length: > 0 } known
+    protected override InputType TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
+        surface.Input(input)?.Type is { IsSaid: true } known
             ? known
             : ShadingModels.OfType(surface.Type)?.Input(input)?.Type ?? ElsewhereSaid(draft, surface.Type, input) ?? Likely(input, value);
 
     /// <summary>The type that another node of the same kind gives the input.</summary>
-    private static string? ElsewhereSaid(SceneDraft draft, string node, string input) =>
+    private static InputType? ElsewhereSaid(SceneDraft draft, string node, string input) =>
         draft
             .Materials.SelectMany(m => m.Graph.Nodes)
             .Where(n => n.Type == node)
             .Select(n => n.Input(input)?.Type)
-            .FirstOrDefault(t => t is { Length: > 0 });
+            .FirstOrDefault(t => t is { IsSaid: true });
 
-    private static string Likely(string input, ShaderValue? value) =>
-        value is { Text: not null } ? "string"
-        : value is not null
-            ? value.Numbers.Length switch
-            {
-                1 => "float",
-                2 => "vector2",
-                3 => "color3",
-                _ => "color4",
-            }
-        : input.Contains("normal", StringComparison.Ordinal) ? "vector3"
-        : input.Contains("color", StringComparison.Ordinal) ? "color3"
-        : "float";
+    private static InputType Likely(string input, ShaderValue? value) =>
+        value is { Text: not null } ? InputType.Text
+        : value is not null ? InputType.OfNumbers(value.Numbers.Length)
+        : input.Contains("normal", StringComparison.Ordinal) ? InputType.Vector3
+        : input.Contains("color", StringComparison.Ordinal) ? InputType.Color3
+        : InputType.Float;
 
     /// <summary>A truth value is a word.</summary>
-    protected override ShaderValue Spelled(string type, ShaderValue value) =>
-        type == "boolean" && value.Numbers is [var truth] ? ShaderValue.OfText(truth == 0 ? "false" : "true") : value;
+    protected override ShaderValue Spelled(InputType type, ShaderValue value) =>
+        type == InputType.Boolean && value.Numbers is [var truth] ? ShaderValue.OfText(truth == 0 ? "false" : "true") : value;
 
     protected override string? Change(
         SceneDraft draft,
@@ -62,7 +55,7 @@ internal sealed class MtlxShape : GraphShape
         var extract = between.Find(n => n.Type == "extract" && edit.IsOnlyFor(n.Name, there.Name));
         if (pick && extract is not null && to.Channels.Place() is { } place)
         {
-            edit.Put(GraphEdit.With(extract, "index", "integer", ShaderValue.Of(place)));
+            edit.Put(GraphEdit.With(extract, "index", InputType.Integer, ShaderValue.Of(place)));
             pick = false;
         }
 
@@ -103,14 +96,14 @@ internal sealed class MtlxShape : GraphShape
     /// <summary>Reads another file, or the same in another way, in the node that is there.</summary>
     private static string? Reread(SceneDraft draft, GraphEdit edit, ShaderNode node, ImageUse from, ImageUse to)
     {
-        var file = node.Inputs.FirstOrDefault(i => i.Type == "filename");
+        var file = node.Inputs.FirstOrDefault(i => i.Type == InputType.FileName);
         if (file is null)
             return $"{node.Name} reads its file from outside its graph; change it there.";
         var image = node.Image!;
         if (from.Reference != to.Reference)
         {
             var key = KeyOf(draft, edit.Material, to.Reference);
-            node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written)) with
+            node = GraphEdit.With(node, file.Name, InputType.FileName, ShaderValue.OfText(key.Written)) with
             {
                 Read = node.IsMade ? null : node.Read ?? image.Reference,
             };
@@ -122,15 +115,15 @@ internal sealed class MtlxShape : GraphShape
             image = image with { DeclaredSpace = to.DeclaredSpace };
             // What passes the file on says its space too, and would be heard first.
             if (file.IsPassedOn)
-                node = GraphEdit.With(node, file.Name, "filename", node.Input(file.Name)!.Value);
+                node = GraphEdit.With(node, file.Name, InputType.FileName, node.Input(file.Name)!.Value);
         }
 
         if (node.Type == "tiledimage" && (from.WrapU, from.WrapV) != (to.WrapU, to.WrapV))
             return TiledRepeats;
         if (from.WrapU != to.WrapU)
-            node = GraphEdit.With(node, "uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU)));
+            node = GraphEdit.With(node, "uaddressmode", InputType.Text, ShaderValue.OfText(MtlxImages.Word(to.WrapU)));
         if (from.WrapV != to.WrapV)
-            node = GraphEdit.With(node, "vaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapV)));
+            node = GraphEdit.With(node, "vaddressmode", InputType.Text, ShaderValue.OfText(MtlxImages.Word(to.WrapV)));
         node = node with { Image = image };
         if (from.UvSet != to.UvSet)
             return $"{node.Name} takes its UV coordinates from other nodes; its UV set was left as it is.";
@@ -156,15 +149,15 @@ internal sealed class MtlxShape : GraphShape
             {
                 // Other images are placed by it too.
                 place = edit.Add(place with { Name = edit.Free($"{node.Name}_place") });
-                node = GraphEdit.With(node, "texcoord", "vector2", null, new(place.Name, at.Output));
+                node = GraphEdit.With(node, "texcoord", InputType.Vector2, null, new(place.Name, at.Output));
             }
 
             if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV)
-                place = GraphEdit.With(place, "scale", "vector2", ShaderValue.Of(1 / to.ScaleU, 1 / to.ScaleV));
+                place = GraphEdit.With(place, "scale", InputType.Vector2, ShaderValue.Of(1 / to.ScaleU, 1 / to.ScaleV));
             if (from.Rotation != to.Rotation)
-                place = GraphEdit.With(place, "rotate", "float", ShaderValue.Of(to.Rotation));
+                place = GraphEdit.With(place, "rotate", InputType.Float, ShaderValue.Of(to.Rotation));
             if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV)
-                place = GraphEdit.With(place, "offset", "vector2", ShaderValue.Of(0 - to.OffsetU, 0 - to.OffsetV));
+                place = GraphEdit.With(place, "offset", InputType.Vector2, ShaderValue.Of(0 - to.OffsetU, 0 - to.OffsetV));
             edit.Put(place);
             return Put(edit, node);
         }
@@ -180,9 +173,9 @@ internal sealed class MtlxShape : GraphShape
     private static ShaderNode Tiled(ShaderNode node, UvTransform from, UvTransform to)
     {
         if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV)
-            node = GraphEdit.With(node, "uvtiling", "vector2", ShaderValue.Of(to.ScaleU, to.ScaleV));
+            node = GraphEdit.With(node, "uvtiling", InputType.Vector2, ShaderValue.Of(to.ScaleU, to.ScaleV));
         if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV)
-            node = GraphEdit.With(node, "uvoffset", "vector2", ShaderValue.Of(to.OffsetU, to.OffsetV));
+            node = GraphEdit.With(node, "uvoffset", InputType.Vector2, ShaderValue.Of(to.OffsetU, to.OffsetV));
         return node;
     }
 
@@ -193,7 +186,7 @@ internal sealed class MtlxShape : GraphShape
     protected override string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
     {
         var type = TypeOf(draft, surface, name, null);
-        if (type is not ("float" or "color3" or "color4" or "vector2" or "vector3" or "vector4"))
+        if (!type.TakesImage)
             return $"{name} takes no image.";
         var t = to.Transform;
         if (t.Rotation != 0)
@@ -203,54 +196,57 @@ internal sealed class MtlxShape : GraphShape
         if (!t.IsIdentity && (to.WrapU, to.WrapV) != (WrapMode.Repeat, WrapMode.Repeat))
             return TiledRepeats;
         // One channel of several: the image is read as a colour, and the channel taken out of it.
-        var pick = type == "float" && to.Channels.Place() is > 0 and var place ? place : -1;
+        var pick = type == InputType.Float && to.Channels.Place() is > 0 and var place ? place : -1;
         var stored =
             pick < 0 ? type
-            : pick == 3 ? "color4"
-            : "color3";
+            : pick == 3 ? InputType.Color4
+            : InputType.Color3;
         var at = surface.Name.LastIndexOf('/') is >= 0 and var slash ? surface.Name[..(slash + 1)] : string.Empty;
         var stem = $"{surface.Name}_{name}";
         var node = Image(draft, edit, at, stem, stored, to);
         if (pick >= 0)
             node = Extract(edit, stem, node, stored, pick);
-        if (type == "vector3" && name.Contains("normal", StringComparison.Ordinal))
+        if (type == InputType.Vector3 && name.Contains("normal", StringComparison.Ordinal))
             node = edit.Add(
-                new(edit.Free($"{stem}_map"), "normalmap", [new("in", "vector3", null, new(node.Name, "out"))]) { Output = "vector3" }
+                new(edit.Free($"{stem}_map"), "normalmap", [new("in", InputType.Vector3, null, new(node.Name, "out"))])
+                {
+                    Output = InputType.Vector3,
+                }
             );
         edit.Put(GraphEdit.With(surface, name, type, null, new(node.Name, "out")));
         return null;
     }
 
-    private static ShaderNode Extract(GraphEdit edit, string stem, ShaderNode image, string stored, int channel) =>
+    private static ShaderNode Extract(GraphEdit edit, string stem, ShaderNode image, InputType stored, int channel) =>
         edit.Add(
             new(
                 edit.Free($"{stem}_channel"),
                 "extract",
-                [new("in", stored, null, new(image.Name, "out")), new("index", "integer", ShaderValue.Of(channel))]
+                [new("in", stored, null, new(image.Name, "out")), new("index", InputType.Integer, ShaderValue.Of(channel))]
             )
             {
-                Output = "float",
+                Output = InputType.Float,
             }
         );
 
     /// <summary>A node of the material that reads the image so already, or a new one.</summary>
-    private static ShaderNode Image(SceneDraft draft, GraphEdit edit, string at, string stem, string stored, ImageUse to)
+    private static ShaderNode Image(SceneDraft draft, GraphEdit edit, string at, string stem, InputType stored, ImageUse to)
     {
         var t = to.Transform;
         var key = KeyOf(draft, edit.Material, to.Reference);
         var tiled = !t.IsIdentity;
         var use = new ImageUse(key) { DeclaredSpace = to.DeclaredSpace };
-        var inputs = new List<ShaderInput> { new("file", "filename", ShaderValue.OfText(key.Written)) };
+        var inputs = new List<ShaderInput> { new("file", InputType.FileName, ShaderValue.OfText(key.Written)) };
         if (tiled)
-            inputs.Add(new("uvtiling", "vector2", ShaderValue.Of(t.ScaleU, t.ScaleV)));
+            inputs.Add(new("uvtiling", InputType.Vector2, ShaderValue.Of(t.ScaleU, t.ScaleV)));
         if (t.OffsetU != 0 || t.OffsetV != 0)
-            inputs.Add(new("uvoffset", "vector2", ShaderValue.Of(t.OffsetU, t.OffsetV)));
+            inputs.Add(new("uvoffset", InputType.Vector2, ShaderValue.Of(t.OffsetU, t.OffsetV)));
         if (to.WrapU != WrapMode.Repeat)
-            inputs.Add(new("uaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapU))));
+            inputs.Add(new("uaddressmode", InputType.Text, ShaderValue.OfText(MtlxImages.Word(to.WrapU))));
         if (to.WrapV != WrapMode.Repeat)
-            inputs.Add(new("vaddressmode", "string", ShaderValue.OfText(MtlxImages.Word(to.WrapV))));
+            inputs.Add(new("vaddressmode", InputType.Text, ShaderValue.OfText(MtlxImages.Word(to.WrapV))));
         if (to.UvSet.Length > 0)
-            inputs.Add(new("texcoord", "vector2", null, new(Coordinates(edit, at, to.UvSet).Name, "out")));
+            inputs.Add(new("texcoord", InputType.Vector2, null, new(Coordinates(edit, at, to.UvSet).Name, "out")));
         var fresh = new ShaderNode(string.Empty, tiled ? "tiledimage" : "image", [.. inputs], use) { Output = stored };
         var nodes = edit.Graph.Nodes.DistinctBy(n => n.Name).ToDictionary(n => n.Name, StringComparer.Ordinal);
         foreach (var input in inputs.Select(i => i.From).OfType<Connection>())
@@ -287,8 +283,11 @@ internal sealed class MtlxShape : GraphShape
                 : -1;
         ShaderNode fresh =
             index >= 0
-                ? new(string.Empty, "texcoord", [new("index", "integer", ShaderValue.Of(index))]) { Output = "vector2" }
-                : new(string.Empty, "geompropvalue", [new("geomprop", "string", ShaderValue.OfText(set))]) { Output = "vector2" };
+                ? new(string.Empty, "texcoord", [new("index", InputType.Integer, ShaderValue.Of(index))]) { Output = InputType.Vector2 }
+                : new(string.Empty, "geompropvalue", [new("geomprop", InputType.Text, ShaderValue.OfText(set))])
+                {
+                    Output = InputType.Vector2,
+                };
         var there = edit.Graph.Nodes.FirstOrDefault(n =>
             n.Name.StartsWith(at, StringComparison.Ordinal)
             && n.Type == fresh.Type

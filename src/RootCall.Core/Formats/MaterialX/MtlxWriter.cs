@@ -2,6 +2,7 @@ using System.Xml.Linq;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.MaterialX;
 
@@ -97,7 +98,7 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
 
     private XElement New(ShaderNode node, Func<string, string?> around)
     {
-        var element = new XElement(node.Type, new XAttribute("name", Called(node.Name)), new XAttribute("type", node.Output));
+        var element = new XElement(node.Type, new XAttribute("name", Called(node.Name)), new XAttribute("type", node.Output.Word));
         foreach (var input in node.Inputs)
             element.Add(Input(input, node, around));
         return element;
@@ -106,17 +107,17 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
     /// <param name="around">Attributes of what it is put into: prefixes and colour spaces hold there too.</param>
     private XElement Input(ShaderInput input, ShaderNode node, Func<string, string?> around)
     {
-        var element = new XElement("input", new XAttribute("name", input.Name), new XAttribute("type", input.Type));
+        var element = new XElement("input", new XAttribute("name", input.Name), new XAttribute("type", input.Type.Word));
         if (input.From is { } from)
             Connect((n, v) => element.SetAttributeValue(n, v), from, node.Name);
         else if (input.Value is { } value)
         {
-            if (input.Type == "filename" && (around("fileprefix") ?? string.Empty).Length > 0)
+            if (input.Type == InputType.FileName && (around("fileprefix") ?? string.Empty).Length > 0)
                 element.SetAttributeValue("fileprefix", string.Empty);
             element.SetAttributeValue("value", Text(value));
         }
 
-        if (input.Type == "filename" && node.Image is { } image && image.DeclaredSpace != (around("colorspace") ?? string.Empty))
+        if (input.Type == InputType.FileName && node.Image is { } image && image.DeclaredSpace != (around("colorspace") ?? string.Empty))
             element.SetAttributeValue("colorspace", image.DeclaredSpace);
         return element;
     }
@@ -154,8 +155,8 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
         var patch = patches[element.File];
         if (old.Type != node.Type)
             patch.Rename(element.Tree, node.Type);
-        if (old.Output != node.Output && node.Output.Length > 0)
-            patch.Set(element.Tree, "type", node.Output);
+        if (old.Output != node.Output && node.Output.IsSaid)
+            patch.Set(element.Tree, "type", node.Output.Word);
         foreach (var gone in old.Inputs.Where(i => node.Input(i.Name) is null))
             if (Own(element, gone.Name) is { } there)
                 patch.Cut(there);
@@ -176,7 +177,7 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
         if (
             node.Image is { } image
             && old.Image is { } read
-            && node.Inputs.FirstOrDefault(i => i.Type == "filename") is { } file
+            && node.Inputs.FirstOrDefault(i => i.Type == InputType.FileName) is { } file
             && (image.DeclaredSpace != read.DeclaredSpace || old.Input(file.Name)?.IsPassedOn != file.IsPassedOn)
             && Own(element, file.Name) is { } holder
         )
@@ -202,7 +203,7 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
         }
 
         var text = Text(value);
-        if (input.Type == "filename" && there.Active("fileprefix") is { Length: > 0 } prefix)
+        if (input.Type == InputType.FileName && there.Active("fileprefix") is { Length: > 0 } prefix)
         {
             if (text.StartsWith(prefix, StringComparison.Ordinal))
                 text = text[prefix.Length..];

@@ -4,6 +4,7 @@ using RootCall.Core.Formats.Usd.Layers;
 using RootCall.Core.Formats.Usd.Looks;
 using RootCall.Core.Formats.Usd.Text;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Usd;
 
@@ -81,7 +82,7 @@ internal sealed class UsdShaders(UsdStage stage, ReferenceListBuilder builder)
             var declared = shader.Property(property, p => p.TypeName.Length > 0)?.Spec.TypeName ?? string.Empty;
             var known = UsdPreview.Input(type, input);
             inputs.Add(
-                new(input, known?.Type ?? UsdTypes.ToMaterialX(declared), ToValue(value), from)
+                new(input, known?.Type ?? InputType.Of(UsdTypes.ToMaterialX(declared)), ToValue(value), from)
                 {
                     Default = known?.Default,
                     Dangling = dangling,

@@ -71,7 +71,7 @@ internal static class MtlMaterials
     );
 
     /// <summary>What a map statement feeds.</summary>
-    public static ModelInput MapOf(string keyword) => Maps.GetValueOrDefault(keyword) ?? new(keyword, "color3", Data: true);
+    public static ModelInput MapOf(string keyword) => Maps.GetValueOrDefault(keyword) ?? new(keyword, InputType.Color3, Data: true);
 
     public static Role? RoleOf(string keyword) => MapOf(keyword).Role is { } role ? Roles.OfMap([role]) : null;
 
@@ -105,7 +105,7 @@ internal static class MtlMaterials
             if (!fed.Contains(input))
             {
                 var known = Values.GetValueOrDefault(input);
-                graph.Value(known?.Name ?? input, known?.Type ?? "float", value, Default(input));
+                graph.Value(known?.Name ?? input, known?.Type ?? InputType.Float, value, Default(input));
             }
 
         return new(material.Name) { Graph = graph.Build(), File = material.File };
@@ -115,7 +115,7 @@ internal static class MtlMaterials
     public static Material Fresh(Material material, int file)
     {
         var graph = new GraphBuilder(Classic);
-        graph.Value("Kd", "color3", ShaderValue.Of(0.8, 0.8, 0.8));
+        graph.Value("Kd", InputType.Color3, ShaderValue.Of(0.8, 0.8, 0.8));
         return material with { Graph = graph.Build(), File = file };
     }
 
@@ -128,7 +128,7 @@ internal static class MtlMaterials
             Slot = keyword,
             Transform = UvTransform.Identity with { Order = "scale offset" },
             EffectiveSpace = input.IsColour ? ColourSpace.Srgb : ColourSpace.Data,
-            Channels = input.Type == "float" ? Channels.Luminance : Channels.Rgb,
+            Channels = input.Type == InputType.Float ? Channels.Luminance : Channels.Rgb,
         };
         var tokens = Encoding.Latin1.GetString(options).Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries);
         for (var i = 0; i < tokens.Length; i++)

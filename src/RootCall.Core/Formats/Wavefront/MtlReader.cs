@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Wavefront;
 
@@ -92,7 +93,7 @@ internal static class MtlReader
 
         if (numbers.Count == 0)
             return null;
-        var colour = MtlMaterials.Values.TryGetValue(keyword, out var known) && known.Type == "color3";
+        var colour = MtlMaterials.Values.TryGetValue(keyword, out var known) && known.Type == InputType.Color3;
         return colour && numbers.Count < 3 ? ShaderValue.Of(numbers[0], numbers[0], numbers[0]) : new([.. numbers.Take(colour ? 3 : 1)]);
     }
 }

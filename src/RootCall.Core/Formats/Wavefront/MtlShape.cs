@@ -71,7 +71,7 @@ internal sealed class MtlShape : FixedShape
             WrapV = to.WrapV,
             EffectiveSpace = meaning.IsColour ? ColourSpace.Srgb : ColourSpace.Data,
             Channels =
-                meaning.Type != "float" ? Channels.Rgb
+                meaning.Type != InputType.Float ? Channels.Rgb
                 : to.Channels is Channels.R or Channels.G or Channels.B or Channels.A or Channels.Depth ? to.Channels
                 : Channels.Luminance,
             Scale = scale,
@@ -88,10 +88,16 @@ internal sealed class MtlShape : FixedShape
     }
 
     /// <summary>A bump is multiplied (<c>-bm</c>), anything else but a normal has a base and a gain (<c>-mm</c>).</summary>
-    private static string? Range(string name, string type, ImageUse to, out ImmutableArray<double> scale, out ImmutableArray<double> bias)
+    private static string? Range(
+        string name,
+        InputType type,
+        ImageUse to,
+        out ImmutableArray<double> scale,
+        out ImmutableArray<double> bias
+    )
     {
         (scale, bias) = ([], []);
-        if (type == "vector3")
+        if (type == InputType.Vector3)
             return null;
         if (to.Scale.Take(3).Distinct().Count() > 1 || to.Bias.Take(3).Distinct().Count() > 1)
             return "MTL scales all channels of an image alike.";

@@ -155,7 +155,7 @@ public sealed class UsdLookTests : IDisposable
         var text = Edit(new SetImage("brass", input, null, use));
         var scene = Read(text);
         var surface = scene.Materials.Single(m => m.Name == "brass").Graph.SurfaceNode!;
-        Assert.Equal((type, output), (surface.Input(input)!.Type, surface.Input(input)!.From!.Output));
+        Assert.Equal((type, output), (surface.Input(input)!.Type.Word, surface.Input(input)!.From!.Output));
         var read = Use(text, "brass", input);
         Assert.Equal((3, "map1", WrapMode.Repeat), (read.Transform.ScaleU, read.UvSet, read.WrapU));
         Assert.Equal(space, read.DeclaredSpace is "" ? "auto" : read.DeclaredSpace);

@@ -33,7 +33,7 @@ public sealed class ColourReadAsData : MapRule
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
         if (
-            map.Input.Type != "color3"
+            map.Input.Type != InputType.Color3
             || map.Use.EffectiveSpace is not (ColourSpace.Data or ColourSpace.Linear)
             || !(scene.IsUsd || scene.IsFormat("mtlx"))
             || map.Facts is not { IsFloat: false, BitDepth: <= 8 }

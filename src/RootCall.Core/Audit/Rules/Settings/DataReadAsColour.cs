@@ -38,7 +38,10 @@ public sealed class DataReadAsColour : MapRule
         var automatic = map.Use.EffectiveSpace == ColourSpace.Auto && map.Facts is { IsFloat: false, BitDepth: <= 8, Channels: >= 3 };
         if (map.Use.EffectiveSpace != ColourSpace.Srgb && !automatic)
             yield break;
-        if (map.Input.Type is not ("float" or "vector3") || (map.Channel == Channels.A && map.Input.Role == Role.Opacity))
+        if (
+            (map.Input.Type != InputType.Float && map.Input.Type != InputType.Vector3)
+            || (map.Channel == Channels.A && map.Input.Role == Role.Opacity)
+        )
             yield break; // An alpha is never decoded.
         var midtone = map.Stats is { } stats
             ? Invariant($" Its mean of {stats.Mean:0.##} arrives as {Linear(stats.Mean):0.##}.")

@@ -30,7 +30,7 @@ public sealed class TypeMismatch : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (!scene.IsUsd || map.Input.Type is not ("color3" or "vector3") || map.Channel.Place() is null || !map.Through.IsEmpty)
+        if (!scene.IsUsd || map.Input.Type.Numbers != 3 || map.Channel.Place() is null || !map.Through.IsEmpty)
             yield break;
         var finding = Found(
                 map.Input,

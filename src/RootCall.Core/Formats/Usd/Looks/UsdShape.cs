@@ -21,30 +21,26 @@ internal sealed class UsdShape : GraphShape
     protected override bool Reaches(SceneDraft draft, Material material, ShaderNode surface, bool takesOut) =>
         surface.Name.StartsWith('/') || material.IsTemplate || draft.Materials.Any(m => m.Template == material.Id);
 
-    protected override string TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
-        surface.Input(input)?.Type is { Length: > 0 } known
+    protected override InputType TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
+        surface.Input(input)?.Type is { IsSaid: true } known
             ? known
             : UsdPreview.Input(surface.Type, input)?.Type
                 ?? ShadingModels.OfType(surface.Type)?.Input(input)?.Type
                 ?? (
                     value is { } v
                         ? v.Text is not null
-                            ? "string"
-                            : v.Numbers.Length switch
-                            {
-                                3 => "color3",
-                                2 => "vector2",
-                                4 => "vector4",
-                                _ => "float",
-                            }
+                            ? InputType.Text
+                            : v.Numbers.Length == 4
+                                ? InputType.Vector4
+                                : InputType.OfNumbers(v.Numbers.Length)
                         : input.Contains("ormal", StringComparison.Ordinal)
-                            ? "vector3"
+                            ? InputType.Vector3
                             : input.Contains("olor", StringComparison.Ordinal)
-                                ? "color3"
-                                : "float"
+                                ? InputType.Color3
+                                : InputType.Float
                 );
 
-    protected override int NumbersOf(string type) => type == "boolean" ? 1 : base.NumbersOf(type);
+    protected override int NumbersOf(InputType type) => type == InputType.Boolean ? 1 : base.NumbersOf(type);
 
     /// <summary>Inputs of UsdPreviewSurface have the default of its specification.</summary>
     protected override ShaderNode Typed(ShaderNode surface, string input) =>
@@ -104,7 +100,7 @@ internal sealed class UsdShape : GraphShape
 
     private static string? Reread(SceneDraft draft, GraphEdit edit, ShaderNode node, ImageUse from, ImageUse to)
     {
-        var file = node.Inputs.FirstOrDefault(i => i.Type == "filename");
+        var file = node.Inputs.FirstOrDefault(i => i.Type == InputType.FileName);
         var preview = node.Type == UsdImages.Texture;
         var image = node.Image!;
         if (from.Reference != to.Reference)
@@ -121,7 +117,7 @@ internal sealed class UsdShape : GraphShape
                 draft.Give(key, property, gives: true);
             });
             image = image with { Reference = key };
-            node = GraphEdit.With(node, file.Name, "filename", ShaderValue.OfText(key.Written));
+            node = GraphEdit.With(node, file.Name, InputType.FileName, ShaderValue.OfText(key.Written));
         }
 
         if (from.DeclaredSpace != to.DeclaredSpace)
@@ -132,26 +128,26 @@ internal sealed class UsdShape : GraphShape
             node =
                 to.DeclaredSpace.Length == 0
                     ? GraphEdit.Without(node, "sourceColorSpace")
-                    : GraphEdit.With(node, "sourceColorSpace", "string", ShaderValue.OfText(to.DeclaredSpace));
+                    : GraphEdit.With(node, "sourceColorSpace", InputType.Text, ShaderValue.OfText(to.DeclaredSpace));
         }
 
         var (u, v) = preview ? ("wrapS", "wrapT") : ("uaddressmode", "vaddressmode");
         if (from.WrapU != to.WrapU)
-            node = GraphEdit.With(node, u, "string", ShaderValue.OfText(Wrap(preview, to.WrapU)));
+            node = GraphEdit.With(node, u, InputType.Text, ShaderValue.OfText(Wrap(preview, to.WrapU)));
         if (from.WrapV != to.WrapV)
-            node = GraphEdit.With(node, v, "string", ShaderValue.OfText(Wrap(preview, to.WrapV)));
+            node = GraphEdit.With(node, v, InputType.Text, ShaderValue.OfText(Wrap(preview, to.WrapV)));
         if (!from.Scale.SequenceEqual(to.Scale))
         {
             if (!preview || Four(to.Scale, 1) is not { } scale)
                 return $"{node.Name} scales all four channels or none.";
-            node = GraphEdit.With(node, "scale", "vector4", scale);
+            node = GraphEdit.With(node, "scale", InputType.Vector4, scale);
         }
 
         if (!from.Bias.SequenceEqual(to.Bias))
         {
             if (!preview || Four(to.Bias, 0) is not { } bias)
                 return $"{node.Name} shifts all four channels or none.";
-            node = GraphEdit.With(node, "bias", "vector4", bias);
+            node = GraphEdit.With(node, "bias", InputType.Vector4, bias);
         }
 
         node = node with { Image = image };
@@ -159,7 +155,7 @@ internal sealed class UsdShape : GraphShape
         {
             if (!preview || node.Input("st")?.From is { } st && edit.Node(st.Node)?.Type == UsdImages.Place)
                 return $"{node.Name} takes its UV coordinates from other nodes; its UV set was left as it is.";
-            node = GraphEdit.With(node, "st", "vector2", null, new(Reader(edit, node.Name, to.UvSet).Name, "result"));
+            node = GraphEdit.With(node, "st", InputType.Vector2, null, new(Reader(edit, node.Name, to.UvSet).Name, "result"));
         }
 
         return from.Transform == to.Transform ? Put(edit, node) : Place(draft, edit, node, from.Transform, to.Transform);
@@ -189,7 +185,7 @@ internal sealed class UsdShape : GraphShape
         {
             // Other textures are placed by it too.
             place = edit.Add(place with { Name = edit.Free($"{node.Name}_place") });
-            node = GraphEdit.With(node, "st", "vector2", null, new(place.Name, "result"));
+            node = GraphEdit.With(node, "st", InputType.Vector2, null, new(place.Name, "result"));
         }
 
         if (place?.Type != UsdImages.Place)
@@ -198,17 +194,17 @@ internal sealed class UsdShape : GraphShape
                 return $"{node.Name} takes its UV coordinates from other nodes; its tiling was left as it is.";
             // A transform moves coordinates that somebody reads: of the mesh's first set where nothing was said.
             st ??= new(Reader(edit, node.Name, draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "st").Name, "result");
-            place = edit.Add(new(edit.Free($"{node.Name}_place"), UsdImages.Place, [new("in", "vector2", null, st)]));
-            node = GraphEdit.With(node, "st", "vector2", null, new(place.Name, "result"));
+            place = edit.Add(new(edit.Free($"{node.Name}_place"), UsdImages.Place, [new("in", InputType.Vector2, null, st)]));
+            node = GraphEdit.With(node, "st", InputType.Vector2, null, new(place.Name, "result"));
             from = UvTransform.Identity;
         }
 
         if (from.ScaleU != to.ScaleU || from.ScaleV != to.ScaleV)
-            place = GraphEdit.With(place, "scale", "vector2", ShaderValue.Of(to.ScaleU, to.ScaleV));
+            place = GraphEdit.With(place, "scale", InputType.Vector2, ShaderValue.Of(to.ScaleU, to.ScaleV));
         if (from.OffsetU != to.OffsetU || from.OffsetV != to.OffsetV)
-            place = GraphEdit.With(place, "translation", "vector2", ShaderValue.Of(to.OffsetU, to.OffsetV));
+            place = GraphEdit.With(place, "translation", InputType.Vector2, ShaderValue.Of(to.OffsetU, to.OffsetV));
         if (from.Rotation != to.Rotation)
-            place = GraphEdit.With(place, "rotation", "float", ShaderValue.Of(to.Rotation));
+            place = GraphEdit.With(place, "rotation", InputType.Float, ShaderValue.Of(to.Rotation));
         edit.Put(place);
         return Put(edit, node);
     }
@@ -220,21 +216,21 @@ internal sealed class UsdShape : GraphShape
     protected override string? New(SceneDraft draft, GraphEdit edit, ShaderNode surface, ShaderInput? there, string name, ImageUse to)
     {
         var type = TypeOf(draft, surface, name, null);
-        if (type is not ("float" or "color3" or "vector3" or "color4" or "vector4" or "vector2"))
+        if (!type.TakesImage)
             return $"{name} takes no image.";
         if (Key(draft, to.Reference, out var key) is { } why)
             return why;
         var space =
             to.DeclaredSpace.Length > 0 ? to.DeclaredSpace
-            : type == "color3" ? string.Empty
+            : type == InputType.Color3 ? string.Empty
             : "raw";
         var scale =
             to.Scale.Length == 4 ? to.Scale
-            : type == "vector3" ? [2, 2, 2, 1]
+            : type == InputType.Vector3 ? [2, 2, 2, 1]
             : [];
         var bias =
             to.Bias.Length == 4 ? to.Bias
-            : type == "vector3" ? [-1, -1, -1, 0]
+            : type == InputType.Vector3 ? [-1, -1, -1, 0]
             : [];
         var set = to.UvSet.Length > 0 ? to.UvSet : draft.Meshes.SelectMany(m => m.UvSets).FirstOrDefault() ?? "st";
         var wanted = to with
@@ -247,7 +243,7 @@ internal sealed class UsdShape : GraphShape
             Transform = to.Transform with { Order = UvTransform.Identity.Order },
         };
         var channel =
-            type == "float"
+            type == InputType.Float
                 ? to.Channels.Place() is not null
                     ? to.Channels
                     : Channels.R
@@ -302,32 +298,32 @@ internal sealed class UsdShape : GraphShape
                     edit.Free($"{stem}_place"),
                     UsdImages.Place,
                     [
-                        new("in", "vector2", null, new(st.Name, "result")),
-                        new("scale", "vector2", ShaderValue.Of(t.ScaleU, t.ScaleV)),
-                        new("translation", "vector2", ShaderValue.Of(t.OffsetU, t.OffsetV)),
-                        new("rotation", "float", ShaderValue.Of(t.Rotation)),
+                        new("in", InputType.Vector2, null, new(st.Name, "result")),
+                        new("scale", InputType.Vector2, ShaderValue.Of(t.ScaleU, t.ScaleV)),
+                        new("translation", InputType.Vector2, ShaderValue.Of(t.OffsetU, t.OffsetV)),
+                        new("rotation", InputType.Float, ShaderValue.Of(t.Rotation)),
                     ]
                 )
             );
         }
 
-        var inputs = new List<ShaderInput> { new("file", "filename", ShaderValue.OfText(to.Reference.Written)) };
+        var inputs = new List<ShaderInput> { new("file", InputType.FileName, ShaderValue.OfText(to.Reference.Written)) };
         if (to.DeclaredSpace.Length > 0)
-            inputs.Add(new("sourceColorSpace", "string", ShaderValue.OfText(to.DeclaredSpace)));
-        inputs.Add(new("wrapS", "string", ShaderValue.OfText(UsdImages.Word(to.WrapU))));
-        inputs.Add(new("wrapT", "string", ShaderValue.OfText(UsdImages.Word(to.WrapV))));
+            inputs.Add(new("sourceColorSpace", InputType.Text, ShaderValue.OfText(to.DeclaredSpace)));
+        inputs.Add(new("wrapS", InputType.Text, ShaderValue.OfText(UsdImages.Word(to.WrapU))));
+        inputs.Add(new("wrapT", InputType.Text, ShaderValue.OfText(UsdImages.Word(to.WrapV))));
         if (to.Scale.Length == 4)
-            inputs.Add(new("scale", "vector4", new(to.Scale)));
+            inputs.Add(new("scale", InputType.Vector4, new(to.Scale)));
         if (to.Bias.Length == 4)
-            inputs.Add(new("bias", "vector4", new(to.Bias)));
-        inputs.Add(new("st", "vector2", null, new(st.Name, "result")));
+            inputs.Add(new("bias", InputType.Vector4, new(to.Bias)));
+        inputs.Add(new("st", InputType.Vector2, null, new(st.Name, "result")));
         var texture = edit.Add(new(stem, UsdImages.Texture, [.. inputs], new(to.Reference)));
         edit.Then(() => draft.Give(to.Reference, Property(edit.Material, texture, texture.Inputs[0]), gives: true));
         return texture;
     }
 
     private static ShaderNode Reader(GraphEdit edit, string stem, string set) =>
-        edit.Add(new(edit.Free($"{stem}_st"), "UsdPrimvarReader_float2", [new("varname", "string", ShaderValue.OfText(set))]));
+        edit.Add(new(edit.Free($"{stem}_st"), "UsdPrimvarReader_float2", [new("varname", InputType.Text, ShaderValue.OfText(set))]));
 
     public static string PrimOf(Material material, string node) => node.StartsWith('/') ? node : $"{material.Id}/{node}";
 

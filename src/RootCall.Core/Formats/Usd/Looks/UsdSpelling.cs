@@ -1,4 +1,5 @@
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Usd.Looks;
 
@@ -6,8 +7,8 @@ namespace RootCall.Core.Formats.Usd.Looks;
 internal static class UsdSpelling
 {
     /// <summary>The type of an attribute for an input of a MaterialX type.</summary>
-    public static string TypeOf(string type, string input) =>
-        type switch
+    public static string TypeOf(InputType type, string input) =>
+        type.Word switch
         {
             "color3" => "color3f",
             "vector3" => input.Contains("ormal", StringComparison.Ordinal) ? "normal3f" : "float3",
@@ -18,12 +19,12 @@ internal static class UsdSpelling
             "boolean" => "bool",
             "string" => input == "varname" ? "string" : "token",
             "filename" => "asset",
-            _ => type,
+            _ => type.Word,
         };
 
     /// <summary>The type of the output that feeds an input; one channel of a texture is a float whatever it feeds.</summary>
     public static string OutputFor(ShaderInput input) =>
-        input.Type switch
+        input.Type.Word switch
         {
             _ when input.From?.Output is "r" or "g" or "b" or "a" => "float",
             "color3" or "vector3" => "float3",
