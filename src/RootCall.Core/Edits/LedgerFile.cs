@@ -23,6 +23,8 @@ public static class LedgerFile
                 Words<WrapMode>(),
                 Words<PathStyle>(),
             },
+            // What an edit tells of itself follows from what it is.
+            IgnoreReadOnlyProperties = true,
             DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
             NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
             Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping,

@@ -12,7 +12,7 @@ public readonly record struct InputType
 {
     private readonly string? word;
 
-    private InputType(string word) => this.word = word;
+    private InputType(string word) => this.word = word.Length == 0 ? null : word;
 
     public static InputType Float { get; } = new("float");
 
