@@ -85,6 +85,6 @@ lines() { xargs -d '\n' cat | grep -cvE '^\s*$'; }
 print_share() {
   local all tests
   all=$(code_files | lines)
-  tests=$(code_files | grep -E '^(tests|bench)/|\.test\.tsx?$' | lines)
+  tests=$(code_files | grep -E '^(tests|bench|web/src/testing)/|\.test\.tsx?$' | lines)
   say "tests are $tests of $all code lines, $((100 * tests / all)) %"
 }

@@ -1,6 +1,6 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig } from 'vitest/config';
 
 declare const process: { env: Record<string, string | undefined> };
 
@@ -10,6 +10,7 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   // The content security policy takes files of the application only, so nothing is inlined.
   build: { chunkSizeWarningLimit: 900, assetsInlineLimit: 0 },
+  test: { setupFiles: ['src/testing/setup.ts'] },
   server: {
     host: '127.0.0.1',
     port: 5183,

@@ -159,8 +159,7 @@ function second(reference: ReferenceItem, evidence: EvidenceView): string {
     return `${evidence.candidates[0]?.score.toFixed(2)} at best. Root Call settles alone from ${evidence.settlesAt.toFixed(2)} on.`;
   if (reference.state === 'contested' && evidence.margin !== null)
     return `${evidence.margin.toFixed(2)} apart. Root Call settles alone from ${evidence.settlesFrom.toFixed(2)} on.`;
-  if (reference.state === 'damaged')
-    return evidence.damage ? `It ${evidence.damage}.`.replace('It cannot', 'It cannot') : '';
+  if (reference.state === 'damaged') return evidence.damage ? `It ${evidence.damage}.` : '';
   if (reference.state === 'missing' && reference.flags.includes('remote')) return 'A network address is never fetched.';
   if (reference.state === 'outside') return 'Root Call reads nothing outside its roots; it was not looked at.';
   if (reference.state === 'missing')
