@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using System.Text.Json.Serialization.Metadata;
 using Hangfire;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
@@ -48,6 +49,7 @@ builder.Services.ConfigureHttpJsonOptions(o =>
     // Numbers are numbers; read from strings too they would be typed as either in the API description.
     o.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
     o.SerializerOptions.RespectNullableAnnotations = true;
+    o.SerializerOptions.TypeInfoResolver = o.SerializerOptions.TypeInfoResolver!.WithAddedModifier(RequiredParts.Demand);
 });
 builder.Services.AddOpenApi();
 builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");

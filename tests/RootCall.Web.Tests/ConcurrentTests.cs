@@ -9,7 +9,7 @@ namespace RootCall.Web.Tests;
 [Collection(ApplicationCollection.Name)]
 public sealed class ConcurrentTests(ApplicationFixture fixture)
 {
-    private const string Scene = "arrived/lean_to/lean_to.gltf";
+    private const string Scene = "arrived/glasshouse_corner/glasshouse_corner.gltf";
     private readonly RunningApplication app = fixture.App;
 
     [Fact]

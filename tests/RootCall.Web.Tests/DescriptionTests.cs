@@ -27,7 +27,7 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
     [Fact]
     public void No_route_faults_whatever_it_is_sent()
     {
-        var id = fixture.Open("arrived/pebble/" + Path.GetFileName(Directory.GetFiles(fixture.Demo.At("arrived/pebble"))[0]));
+        var id = fixture.Open("arrived/moth_jar/moth_jar.dae");
         using var description = JsonDocument.Parse(app.Client.GetStringAsync("/openapi/v1.json").Result);
         var (calls, routes) = (0, 0);
         var faults = new List<string>();
@@ -51,7 +51,10 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
             }
         }
 
-        Assert.True(faults.Count == 0, $"{faults.Count} of {calls} calls of {routes} routes:\n{string.Join('\n', faults.Take(30))}");
+        Assert.True(
+            faults.Count == 0,
+            $"{faults.Count} of {calls} calls of {routes} routes:\n{string.Join('\n', faults.Distinct().Take(30))}"
+        );
         Assert.True(routes > 40, $"only {routes} routes are described");
         Assert.Equal("Healthy", app.Client.GetStringAsync("/health").Result);
     }

@@ -28,6 +28,9 @@ public sealed class RootScope
     /// </summary>
     public string? Enter(string path)
     {
+        // Neither names a file, and the system would take them for a fault.
+        if (path.Length == 0 || path.Contains('\0', StringComparison.Ordinal))
+            return null;
         var full = Path.GetFullPath(path);
         var root = folders.FirstOrDefault(f => IsInside(f.Given, full) || IsInside(f.Real, full));
         if (root.Real is null)

@@ -56,6 +56,9 @@ public sealed class RuleStore(IDbContextFactory<RootCallDb> databases)
 
     public async Task Forget(string from, string to, CancellationToken stop)
     {
+        // No path has a zero character, and PostgreSQL's text takes none.
+        if (from.Contains('\0', StringComparison.Ordinal) || to.Contains('\0', StringComparison.Ordinal))
+            return;
         await using var db = await databases.CreateDbContextAsync(stop);
         await db.ApprovedRules.Where(r => r.From == from && r.To == to).ExecuteDeleteAsync(stop);
     }
