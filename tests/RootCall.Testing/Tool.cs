@@ -32,7 +32,8 @@ public static class Tool
     /// <summary>Root Call's own command line, as it is delivered unless it has been built anew since.</summary>
     public static ToolResult RootCall(params string[] arguments) => Run(CommandLine, arguments);
 
-    private static string CommandLine { get; } =
+    /// <summary>Its program.</summary>
+    public static string CommandLine { get; } =
         new[] { Path.Combine(Home, "artifacts", "rootcall", "RootCall.Cli"), Binary("RootCall.Cli") }.MaxBy(File.GetLastWriteTimeUtc)!;
 
     private static string Above(string folder)

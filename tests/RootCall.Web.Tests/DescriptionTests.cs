@@ -5,7 +5,9 @@ using RootCall.Testing;
 
 namespace RootCall.Web.Tests;
 
-/// <summary>Every route of the server's own description, called with what nobody should send: no fault, one sentence, nothing changed.</summary>
+/// <summary>
+/// Every route of the server's own description, called with what nobody should send: no fault, one sentence, nothing changed.
+/// </summary>
 [Collection(ApplicationCollection.Name)]
 public sealed class DescriptionTests(ApplicationFixture fixture)
 {
@@ -17,9 +19,18 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
         "[]",
         "\"x\"",
         "{",
-        "{\"numbers\":[-1,2147483647],\"number\":-5,\"from\":\"\\u0000\",\"to\":\"../../..\",\"path\":\"/etc/passwd\",\"folder\":\"\\u0000\"}",
-        "{\"text\":\"{}\",\"id\":\"nowhere\",\"find\":\"(\",\"regex\":true,\"with\":\"$1\",\"style\":\"x\",\"kind\":\"x\",\"value\":\"x\",\"act\":\"x\"}",
-        "{\"name\":null,\"purpose\":\"x\",\"position\":0,\"severity\":\"x\",\"thresholds\":{\"x\":1e308},\"cause\":\"x\",\"keys\":[null],\"safe\":1}",
+        """
+            { "numbers": [-1, 2147483647], "number": -5, "from": "\u0000", "to": "../../..", "path": "/etc/passwd",
+              "folder": "\u0000" }
+            """,
+        """
+            { "text": "{}", "id": "nowhere", "find": "(", "regex": true, "with": "$1", "style": "x", "kind": "x", "value": "x",
+              "act": "x" }
+            """,
+        """
+            { "name": null, "purpose": "x", "position": 0, "severity": "x", "thresholds": { "x": 1e308 }, "cause": "x",
+              "keys": [null], "safe": 1 }
+            """,
     ];
 
     private readonly RunningApplication app = fixture.App;

@@ -38,8 +38,12 @@ public static class PortableName
     public static string Make(string name)
     {
         var text = new StringBuilder();
-        foreach (var c in name.Normalize(NormalizationForm.FormC))
-            text.Append(c < ' ' || "<>:\"/\\|?*%".Contains(c, StringComparison.Ordinal) ? '_' : c);
+        // Half a surrogate pair comes out as the sign for what is no character.
+        foreach (var rune in Composition.Of(name).EnumerateRunes())
+            if (rune.Value < ' ' || rune == Rune.ReplacementChar || (rune.IsAscii && "<>:\"/\\|?*%".Contains((char)rune.Value)))
+                text.Append('_');
+            else
+                text.Append(rune.ToString());
         var made = text.ToString().TrimEnd('.', ' ');
         if (made.Length == 0)
             made = "_";

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Text;
 
 namespace RootCall.Core.Files;
 
@@ -102,8 +101,7 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
     }
 
     /// <summary>Reasons why the path would not survive on another system; empty when it would.</summary>
-    public bool IsPortable =>
-        Written.Length <= 255 && Written.IsNormalized(NormalizationForm.FormC) && Segments.All(PortableName.IsPortable);
+    public bool IsPortable => Written.Length <= 255 && Composition.IsComposed(Written) && Segments.All(PortableName.IsPortable);
 
     private static ImmutableArray<string> Split(string path)
     {

@@ -193,7 +193,9 @@ public sealed class DecisionVerbTests : IDisposable
         Assert.Equal(2, Tool.RootCall("embed", inside, "--out", place.At("none")).Status);
     }
 
-    /// <summary>Whatever verb is called wrongly: status 2, one line that begins with the program's name, nothing on standard output.</summary>
+    /// <summary>
+    /// Whatever verb is called wrongly: status 2, one line that begins with the program's name, nothing on standard output.
+    /// </summary>
     [Theory]
     [InlineData("muster")]
     [InlineData("muster|/nowhere.gltf")]

@@ -119,8 +119,9 @@ public sealed class KeptJsonTests : IDisposable
         const string json = """
             [{ "id": "6f8a3c1e-1111-4222-8333-944455556666", "sentence": "by hand", "edits": [{ "type": "image", "material": "tin",
               "input": "roughness", "to": { "reference": { "kind": "image", "file": "s.gltf", "written": "r.png" }, "channels": "g" } }],
-              "state": "pending", "proposedBy": "somebody", "at": "2026-01-02T03:04:05+00:00" }, { "id": "6f8a3c1e-1111-4222-8333-944455556667",
-              "sentence": "nothing", "proposedBy": "somebody", "at": "2026-01-02T03:04:05+00:00" }]
+              "state": "pending", "proposedBy": "somebody", "at": "2026-01-02T03:04:05+00:00" },
+             { "id": "6f8a3c1e-1111-4222-8333-944455556667",
+               "sentence": "nothing", "proposedBy": "somebody", "at": "2026-01-02T03:04:05+00:00" }]
             """;
         var entries = LedgerFile.Read(Encoding.UTF8.GetBytes(json), "l.json");
         var use = Assert.IsType<SetImage>(Assert.Single(entries[0].Edits)).To!;

@@ -60,7 +60,10 @@ public sealed class WordTests
         Assert.False(InputType.Integer.TakesImage);
     }
 
-    /// <summary>Defaults come from the published specification of each model; those of MaterialX are checked against its library elsewhere.</summary>
+    /// <summary>
+    /// Defaults come from the published specification of each model; those of MaterialX are checked against its library in
+    /// ModelTests.
+    /// </summary>
     [Fact]
     public void Types_have_as_many_numbers_as_the_defaults_of_the_models()
     {

@@ -1,4 +1,5 @@
 using System.Text;
+using RootCall.Core.Files;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
@@ -61,7 +62,7 @@ public sealed record FileName(
 
     public static FileName Of(string name, NameDictionary names)
     {
-        var composed = Composed(name);
+        var composed = Composition.Of(name);
         var folded = composed.ToLowerInvariant();
         var stem = StemOf(folded);
         Span<NameToken> tokens = stackalloc NameToken[NameTokens.Most];
@@ -133,7 +134,7 @@ public sealed record FileName(
     /// <summary>The same for all names that have the same <see cref="Core"/>, or <see cref="Family"/>, without making one.</summary>
     internal static ulong CoreHash(string name, NameDictionary names, bool ofFamily)
     {
-        var composed = Composed(name);
+        var composed = Composition.Of(name);
         if (composed.Length > LongestOnStack)
             return Of(name, names) is var parsed && ofFamily ? Hash(parsed.Family) : Hash(parsed.Core);
         Span<char> lower = stackalloc char[composed.Length];
@@ -181,7 +182,7 @@ public sealed record FileName(
     /// <summary>The same for all names that differ only in case or Unicode composition.</summary>
     internal static ulong FoldedHash(string name)
     {
-        var composed = Composed(name);
+        var composed = Composition.Of(name);
         if (composed.Length > LongestOnStack)
             return Hash(composed.ToLowerInvariant());
         Span<char> lower = stackalloc char[composed.Length];
@@ -189,7 +190,7 @@ public sealed record FileName(
         return Hash(lower);
     }
 
-    public static string Fold(string name) => Composed(name).ToLowerInvariant();
+    public static string Fold(string name) => Composition.Of(name).ToLowerInvariant();
 
     internal static ulong Hash(ReadOnlySpan<char> text) =>
         System.IO.Hashing.XxHash3.HashToUInt64(System.Runtime.InteropServices.MemoryMarshal.AsBytes(text));
@@ -211,18 +212,4 @@ public sealed record FileName(
     private static string StemOf(string folded) => folded[..StemLength(folded)];
 
     private static int StemLength(ReadOnlySpan<char> name) => name.LastIndexOf('.') is > 0 and var dot ? dot : name.Length;
-
-    private static string Composed(string name)
-    {
-        try
-        {
-            return System.Text.Ascii.IsValid(name) || name.IsNormalized(NormalizationForm.FormC)
-                ? name
-                : name.Normalize(NormalizationForm.FormC);
-        }
-        catch (ArgumentException)
-        {
-            return name; // Half a surrogate pair: compare it as it stands.
-        }
-    }
 }

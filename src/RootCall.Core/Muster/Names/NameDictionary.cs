@@ -18,7 +18,9 @@ public sealed class NameDictionary
     private readonly FrozenSet<string> colours;
     private readonly FrozenSet<string> skins;
 
-    /// <summary>For each first letter the lengths of roles' spellings, a bit each: an index asks about a million words that are none.</summary>
+    /// <summary>
+    /// For each first letter the lengths of roles' spellings, a bit each: an index asks about a million words that are none.
+    /// </summary>
     private readonly ulong[] roleLengths = new ulong[128];
 
     private NameDictionary(NameWords words)

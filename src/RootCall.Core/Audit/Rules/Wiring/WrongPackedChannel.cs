@@ -39,7 +39,8 @@ public sealed class WrongPackedChannel : MapRule
             yield break;
         var finding = Found(
                 map.Input,
-                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel.Word()} of {map.FileText}; its {role.Word()} is in {right.Word()}.",
+                $"{map.Input.Name} of {map.Material.Name} reads {map.Channel.Word()} of {map.FileText}; "
+                    + $"its {role.Word()} is in {right.Word()}.",
                 $"packed map gives {role.Word()} the wrong channel",
                 $"packed maps give {role.Word()} the wrong channel",
                 $"{role.Word()} from {map.Channel.Word()}"
