@@ -1,10 +1,10 @@
-import { Dialog } from 'radix-ui';
 import { useState } from 'react';
 import { toast } from 'sonner';
 import type { EntryItem, LedgerView } from '../api/client';
 import { type LedgerActs, useRecipeActs } from '../api/queries';
 import { capital, count, inWords, when } from '../parts/format';
 import { Glyph } from '../parts/Glyph';
+import { RisingSheet } from '../parts/RisingSheet';
 
 interface LedgerSheetProps {
   sceneId: string;
@@ -63,80 +63,72 @@ export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: Ledge
   };
 
   return (
-    <Dialog.Root open={open} onOpenChange={onOpenChange} modal={false}>
-      <Dialog.Portal>
-        <Dialog.Content
-          className="fixed inset-x-0 bottom-[38px] z-20 flex max-h-[60vh] min-h-40 flex-col border-t-2 border-rule bg-well px-7 pb-2 pt-2.5"
-          onKeyDown={onKeyDown}
-          onInteractOutside={(e) => e.preventDefault()}
-          onOpenAutoFocus={(e) => {
-            e.preventDefault();
-            document.querySelector<HTMLElement>('[data-entry="in-hand"]')?.focus();
-          }}
-        >
-          <div className="flex items-baseline gap-4 pb-2">
-            <Dialog.Title className="text-[15px] font-[680]">
-              {entries.length === 0
-                ? 'Nothing edited since it arrived'
-                : `${capital(inWords(entries.length))} ${entries.length === 1 ? 'entry' : 'entries'} since it arrived`}
-            </Dialog.Title>
-            <Dialog.Description className="text-[12px] text-quiet">
-              The arrived file is untouched. What is written is written elsewhere.
-            </Dialog.Description>
-            <span className="flex-1" />
-            {chosen.length > 0 && (
-              <button type="button" className="key" onClick={record}>
-                Make a recipe of {chosen.length === 1 ? 'this' : `these ${count(chosen.length)}`} <kbd>⇧R</kbd>
-              </button>
-            )}
-            <button type="button" className="act soft" onClick={() => acts.redo.mutate(undefined)}>
-              Redo
+    <RisingSheet
+      open={open}
+      onOpenChange={onOpenChange}
+      onKeyDown={onKeyDown}
+      onOpened={(e) => {
+        e.preventDefault();
+        document.querySelector<HTMLElement>('[data-entry="in-hand"]')?.focus();
+      }}
+      title={
+        entries.length === 0
+          ? 'Nothing edited since it arrived'
+          : `${capital(inWords(entries.length))} ${entries.length === 1 ? 'entry' : 'entries'} since it arrived`
+      }
+      about="The arrived file is untouched. What is written is written elsewhere."
+      aside={
+        <>
+          {chosen.length > 0 && (
+            <button type="button" className="key" onClick={record}>
+              Make a recipe of {chosen.length === 1 ? 'this' : `these ${count(chosen.length)}`} <kbd>⇧R</kbd>
             </button>
-            <a
-              className="act soft"
-              href={`/api/scenes/${sceneId}/ledger/file${chosen.length > 0 ? `?${chosen.map((e) => `entries=${e.id}`).join('&')}` : ''}`}
-              download
-            >
-              Export {chosen.length > 0 && count(chosen.length)}
-            </a>
-            <Dialog.Close className="act soft">
-              Close <kbd>Esc</kbd>
-            </Dialog.Close>
-          </div>
-          <div className={`${columns} h-5 text-[11.5px] text-quiet`} aria-hidden="true">
-            <span />
-            <span />
-            <span>Entry</span>
-            <span className="text-right">Edits</span>
-            <span>Proposed by</span>
-            <span>Put in</span>
-            <span />
-          </div>
-          <ol className="min-h-0 flex-1 overflow-y-auto" aria-label="Entries">
-            {entries.map((entry, i) => (
-              <li key={entry.id}>
-                {entry.state === 'pending' && (i === 0 || entries[i - 1]?.state === 'applied') && (
-                  <div className="py-1 pl-[72px] text-[12px] text-quiet">
-                    {i === 0 ? 'nothing applied yet' : 'so far applied'}; below, pending until{' '}
-                    <b className="text-soft">Apply {count(ledger.pending)}</b>
-                  </div>
-                )}
-                <Entry
-                  entry={entry}
-                  inHand={entry === inHand}
-                  picked={picked.has(entry.id)}
-                  onBead={() => bead(entry.id)}
-                  unfolded={unfolded.has(entry.id)}
-                  onPick={() => setCurrent(entry.id)}
-                  onFold={() => fold(entry.id)}
-                  acts={acts}
-                />
-              </li>
-            ))}
-          </ol>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+          )}
+          <button type="button" className="act soft" onClick={() => acts.redo.mutate(undefined)}>
+            Redo
+          </button>
+          <a
+            className="act soft"
+            href={`/api/scenes/${sceneId}/ledger/file${chosen.length > 0 ? `?${chosen.map((e) => `entries=${e.id}`).join('&')}` : ''}`}
+            download
+          >
+            Export {chosen.length > 0 && count(chosen.length)}
+          </a>
+        </>
+      }
+    >
+      <div className={`${columns} h-5 text-[11.5px] text-quiet`} aria-hidden="true">
+        <span />
+        <span />
+        <span>Entry</span>
+        <span className="text-right">Edits</span>
+        <span>Proposed by</span>
+        <span>Put in</span>
+        <span />
+      </div>
+      <ol className="min-h-0 flex-1 overflow-y-auto" aria-label="Entries">
+        {entries.map((entry, i) => (
+          <li key={entry.id}>
+            {entry.state === 'pending' && (i === 0 || entries[i - 1]?.state === 'applied') && (
+              <div className="py-1 pl-[72px] text-[12px] text-quiet">
+                {i === 0 ? 'nothing applied yet' : 'so far applied'}; below, pending until{' '}
+                <b className="text-soft">Apply {count(ledger.pending)}</b>
+              </div>
+            )}
+            <Entry
+              entry={entry}
+              inHand={entry === inHand}
+              picked={picked.has(entry.id)}
+              onBead={() => bead(entry.id)}
+              unfolded={unfolded.has(entry.id)}
+              onPick={() => setCurrent(entry.id)}
+              onFold={() => fold(entry.id)}
+              acts={acts}
+            />
+          </li>
+        ))}
+      </ol>
+    </RisingSheet>
   );
 }
 

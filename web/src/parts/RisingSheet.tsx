@@ -10,13 +10,17 @@ interface RisingSheetProps {
   about: ReactNode;
   /** What stands at the right of the title. */
   aside?: ReactNode;
+  onKeyDown?: (event: React.KeyboardEvent) => void;
+  /** Called as it opens; may put the focus elsewhere than on its first control. */
+  onOpened?: (event: Event) => void;
   /** Keeps its full height while what it shows comes and goes. */
   tall?: boolean;
   children: ReactNode;
 }
 
 /** Rises from the ledger's bar over the lower part of the screen, which stays live above it. */
-export function RisingSheet({ open, onOpenChange, title, about, aside, tall, children }: RisingSheetProps) {
+export function RisingSheet(props: RisingSheetProps) {
+  const { open, onOpenChange, title, about, aside, onKeyDown, onOpened, tall, children } = props;
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange} modal={false}>
       <Dialog.Portal>
@@ -26,6 +30,8 @@ export function RisingSheet({ open, onOpenChange, title, about, aside, tall, chi
             tall ? 'h-[56vh]' : 'max-h-[56vh] min-h-56',
           )}
           onInteractOutside={(e) => e.preventDefault()}
+          {...(onKeyDown && { onKeyDown })}
+          {...(onOpened && { onOpenAutoFocus: onOpened })}
         >
           <div className="flex items-baseline gap-4 pb-2">
             <Dialog.Title className="text-[15px] font-[680]">{title}</Dialog.Title>

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
+using RootCall.Core.Formats;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -93,9 +94,11 @@ public sealed class MapNotConnected : MaterialRule
         var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
         if (away)
             written = $"textures/{Path.GetFileName(file.Beside.Path)}";
-        if (scene.IsUsd)
-            written = "./" + written;
-        var key = new ReferenceKey(ReferenceKind.Image, paint.Use.Reference.File, written);
+        var key = new ReferenceKey(
+            ReferenceKind.Image,
+            paint.Use.Reference.File,
+            SceneFormats.Of(scene.Scene.Path).Capabilities.Written(written)
+        );
         var edits = ImmutableArray.CreateBuilder<Edit>();
         foreach (var inputRole in wanted)
         {
