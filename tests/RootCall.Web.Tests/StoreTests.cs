@@ -5,6 +5,7 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -142,6 +143,44 @@ public sealed class StoreTests : IDisposable
         Assert.Equal(12, entries.Length + refused);
         Assert.Equal(entries.Length, entries.Select(e => e.Sentence).Distinct().Count());
         Assert.All(entries, e => Assert.Equal("/x/a.png", Assert.IsType<RelinkReference>(Assert.Single(e.Edits)).To));
+    }
+
+    /// <summary>Ledgers outlive the program that wrote them: the words of channels stay as files and earlier versions write them.</summary>
+    [Fact]
+    public async Task Channels_are_kept_by_their_words_and_read_where_none_was_written()
+    {
+        var arrival = Guid.NewGuid();
+        await services
+            .GetRequiredService<SceneStore>()
+            .Arrive(
+                arrival,
+                new(Look.Muster(place.Put("s/c.gltf", Look.Gltf("a.png"))), 0, []),
+                null,
+                "here",
+                true,
+                DateTimeOffset.UtcNow,
+                default
+            );
+        var scene = await SceneOf(arrival);
+        var ledgers = services.GetRequiredService<LedgerStore>();
+        var use = new ImageUse(new(ReferenceKind.Image, "c.gltf", "a.png")) { Channels = Channels.Luminance };
+        var entry = Entry("channels") with { Edits = [new SetImage("m0", "roughness", null, use)] };
+        await ledgers.Change(scene, l => l.Put(entry), default);
+        Assert.Equal(Channels.Luminance, Kept(await ledgers.Read(scene, default)));
+        await using (
+            var db = await services.GetRequiredService<Microsoft.EntityFrameworkCore.IDbContextFactory<RootCallDb>>().CreateDbContextAsync()
+        )
+        {
+            var row = db.LedgerEntries.Single(e => e.Id == entry.Id);
+            var text = row.Edits.RootElement.GetRawText();
+            Assert.Contains("\"channels\": \"l\"", text, StringComparison.Ordinal);
+            row.Edits = System.Text.Json.JsonDocument.Parse(text.Replace("\"l\"", "\"\"", StringComparison.Ordinal));
+            await db.SaveChangesAsync();
+        }
+
+        Assert.Equal(Channels.Rgb, Kept(await ledgers.Read(scene, default)));
+
+        static Channels Kept(Ledger ledger) => Assert.IsType<SetImage>(Assert.Single(Assert.Single(ledger.Entries).Edits)).To!.Channels;
     }
 
     [Fact]

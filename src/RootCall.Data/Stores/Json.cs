@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using RootCall.Core.Shading;
 
 namespace RootCall.Data.Stores;
 
@@ -8,7 +9,8 @@ internal static class Json
 {
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
-        Converters = { new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+        // Channels have words of their own, which this list would else come before.
+        Converters = { new ChannelsConverter(), new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         // A broken file may hold numbers that are none.
         NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
