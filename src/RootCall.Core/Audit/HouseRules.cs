@@ -15,7 +15,7 @@ public sealed record HouseRules
     public string Name
     {
         get;
-        init => field = value ?? string.Empty;
+        init => field = value ?? field;
     } = string.Empty;
 
     /// <summary>By rule or by family: <c>off</c>, <c>note</c>, <c>warning</c> or <c>blocker</c>.</summary>

@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Edits;
 
@@ -22,6 +23,8 @@ public static class LedgerFile
                 Words<BoundBy>(),
                 Words<WrapMode>(),
                 Words<PathStyle>(),
+                // By its name here, not by its word: so ledgers that were written before read on.
+                Words<Role>(),
             },
             // What an edit tells of itself follows from what it is.
             IgnoreReadOnlyProperties = true,

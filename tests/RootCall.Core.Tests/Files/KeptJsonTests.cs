@@ -26,13 +26,7 @@ public sealed class KeptJsonTests : IDisposable
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         IgnoreReadOnlyProperties = true,
         NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
-        Converters =
-        {
-            new ColourSpaceConverter(),
-            new RoleConverter(),
-            new ChannelsConverter(),
-            new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower),
-        },
+        Converters = { new ColourSpaceConverter(), new ChannelsConverter(), new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
     };
 
     [Fact]
