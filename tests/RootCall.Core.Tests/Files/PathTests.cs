@@ -76,5 +76,7 @@ public sealed class PathTests : IDisposable
         Assert.Equal(2, Look.Muster(obj, place.Folder).References.Length);
         var gltf = place.Put("s.gltf", Look.Gltf("PATH").Replace("PATH", $"\\u{half:x4}.png", StringComparison.Ordinal));
         _ = Look.Muster(gltf, place.Folder);
+        var carried = File.ReadAllText(gltf).Replace("\"uri\": \"", "\"uri\": \"data:image/png;base64,AAAA", StringComparison.Ordinal);
+        _ = Look.Muster(place.Put("c.gltf", carried), place.Folder);
     }
 }

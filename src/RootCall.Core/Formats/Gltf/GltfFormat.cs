@@ -81,7 +81,7 @@ public sealed class GltfFormat : ISceneFormat
         stream.ReadExactly(json);
         var text = new Utf8JsonReader(json);
         text.Read();
-        var uri = text.GetString()!;
+        var uri = Json.JsonTree.TextOf(ref text);
         var comma = uri.IndexOf(',', StringComparison.Ordinal);
         if (comma < 0)
             throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} has no comma before its data."));

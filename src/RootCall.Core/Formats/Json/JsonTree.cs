@@ -151,7 +151,8 @@ public sealed class JsonTree
             _ => new(JsonValueKind.Null, start),
         };
 
-    private static string TextOf(ref Utf8JsonReader reader)
+    /// <summary>The string that the reader stands on; never throws for what is in it.</summary>
+    internal static string TextOf(ref Utf8JsonReader reader)
     {
         try
         {
