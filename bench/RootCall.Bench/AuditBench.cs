@@ -3,7 +3,7 @@ using System.Globalization;
 using System.Text;
 using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Testing;
 
@@ -24,7 +24,10 @@ internal static class AuditBench
         var normal = PixelStats.Of(new(8, 8, 3, [.. Enumerable.Range(0, 64).SelectMany(i => new[] { 0.5f + (i / 640f), 0.5f, 0.99f })]));
         var pixels = report
             .References.Where(r => r.Resolved is not null)
-            .ToImmutableDictionary(r => r.Resolved!, r => r.Reference.Written.Contains("normal", StringComparison.Ordinal) ? normal : grey);
+            .ToImmutableDictionary(
+                r => new FileState(r.Resolved!, r.Stamp!.Value),
+                r => r.Reference.Written.Contains("normal", StringComparison.Ordinal) ? normal : grey
+            );
         AuditScene Scene(MusterReport r) => new(r, pixels, DestinationFiles.Open("lantern-headset"), HouseRules.Standard);
         var found = AuditRun.Make(Scene(report));
         Console.WriteLine(

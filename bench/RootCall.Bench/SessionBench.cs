@@ -3,7 +3,8 @@ using System.Text;
 using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Testing;
 
@@ -40,7 +41,7 @@ internal static class SessionBench
         );
         Dragged(place);
         var (house, going) = (HouseRules.Standard, DestinationFiles.Open("lantern-headset"));
-        var pixels = new Dictionary<string, PixelStats>();
+        var pixels = new Dictionary<FileState, PixelStats>();
         var memory = new AuditMemory();
         AuditRun.Make(new AuditScene(applied.Report, pixels, going, house), memory);
         Measure.Print(

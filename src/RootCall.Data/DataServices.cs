@@ -4,7 +4,7 @@ using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Options;
 using Npgsql;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -22,7 +22,7 @@ public static class DataServices
             (p, o) => o.UseNpgsql(p.GetRequiredService<NpgsqlDataSource>()).UseSnakeCaseNamingConvention()
         );
         services.AddSingleton(Bounds.Default);
-        services.AddSingleton(p => new FileFacts(p.GetService<IPictureReader>()));
+        services.AddSingleton(p => new FileFacts(p.GetService<IImageDecoder>(), p.GetService<IPictureStore>()));
         services.AddSingleton<DiskStore>();
         services.AddSingleton<SceneStore>();
         services.AddSingleton<LedgerStore>();

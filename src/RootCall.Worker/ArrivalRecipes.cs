@@ -1,7 +1,7 @@
 using RootCall.Core.Audit;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
@@ -17,7 +17,7 @@ public sealed class ArrivalRecipes(HouseStore house, SceneStore scenes, LedgerSt
     public async Task Apply(
         ArrivalRow arrival,
         MusterReport current,
-        IReadOnlyDictionary<string, PixelStats> pixels,
+        IReadOnlyDictionary<FileState, PixelStats> pixels,
         Ledger ledger,
         CancellationToken stop
     )

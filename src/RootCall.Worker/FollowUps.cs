@@ -17,7 +17,17 @@ public sealed class FollowUps(WorkStore work, IBackgroundJobClient queue)
             ) && read.Report.Beside.IsEmpty
         )
             return;
-        var row = await work.Add(new Remember(sceneId), "Remember the files", sceneId, stop);
+        await Start(new Remember(sceneId), "Remember the files", sceneId, stop);
+    }
+
+    /// <summary>Has the scene mustered again, since something was learned about its files.</summary>
+    public Task Search(Guid sceneId, CancellationToken stop) =>
+        Start(new Search(sceneId), "Muster with what the images hold", sceneId, stop);
+
+    private async Task Start<T>(T request, string title, Guid sceneId, CancellationToken stop)
+        where T : WorkRequest
+    {
+        var row = await work.Add(request, title, sceneId, stop);
         var job = queue.Enqueue<IWorkRunner>(r => r.Run(row.Id, CancellationToken.None));
         await work.Update(row.Id, w => w.JobId = job, stop);
     }

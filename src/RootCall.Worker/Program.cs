@@ -1,7 +1,9 @@
 using Hangfire;
 using Microsoft.Extensions.Options;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Muster;
 using RootCall.Data;
+using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Native;
 using RootCall.Worker;
@@ -13,8 +15,8 @@ builder.Services.AddSerilog(log =>
     log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
 );
 builder.Services.AddRootCallData(builder.Configuration);
-builder.Services.AddSingleton<IThumbnailMaker, OpenImageIoThumbnails>();
-builder.Services.AddSingleton<IPictureReader, OpenImageIoLooks>();
+builder.Services.AddSingleton<IImageDecoder, ImageDecoder>();
+builder.Services.AddSingleton<IPictureStore>(p => p.GetRequiredService<DiskStore>());
 builder.Services.AddSingleton<Indexes>();
 builder.Services.AddSingleton<FollowUps>();
 builder.Services.AddSingleton<ArrivalRecipes>();

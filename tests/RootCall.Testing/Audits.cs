@@ -33,7 +33,7 @@ public sealed record Audited(AuditScene Scene, AuditReport Report, MusterContext
 public static class Audits
 {
     /// <summary>Kept for the whole run, so that no image is decoded twice.</summary>
-    private static readonly FileFacts Facts = new(new OpenImageIoLooks(Bounds.Default));
+    private static readonly FileFacts Facts = new(new ImageDecoder(Bounds.Default));
 
     public static Audited Open(string scene, Destination? destination = null, HouseRules? house = null, params string[] roots)
     {
@@ -57,7 +57,7 @@ public static class Audits
 
     public static Audited Of(MusterReport report, MusterContext context, Destination destination, HouseRules house)
     {
-        var scene = new AuditScene(report, ImageMeasures.Read(report, context.Facts), destination, house);
+        var scene = new AuditScene(report, ImageMeasures.Read(report, context.Facts).Pixels, destination, house);
         return new(scene, AuditRun.Make(scene), context);
     }
 }

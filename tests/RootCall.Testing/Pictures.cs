@@ -20,9 +20,10 @@ public static class Pictures
         foreach (var (tag, data) in extra)
             Chunk(file, tag, data);
         using var pixels = new MemoryStream();
+        byte[] row = [0, .. Enumerable.Repeat(grey, width)];
         using (var deflate = new ZLibStream(pixels, CompressionLevel.Fastest, leaveOpen: true))
             for (var y = 0; y < height; y++)
-                deflate.Write([0, .. Enumerable.Repeat(grey, width)]);
+                deflate.Write(row);
         Chunk(file, "IDAT", pixels.ToArray());
         Chunk(file, "IEND", []);
         return file.ToArray();

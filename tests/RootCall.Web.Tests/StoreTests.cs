@@ -56,17 +56,31 @@ public sealed class StoreTests : IDisposable
     {
         var path = place.PutPng("s/measured.png", 51);
         var stamp = FileFacts.Stamp(path)!.Value;
-        var learned = new FileFacts(new OpenImageIoLooks(Bounds.Default));
+        using var decoder = new ImageDecoder(Bounds.Default);
+        var learned = new FileFacts(decoder);
         var stats = learned.Pixels(path, stamp)!;
         var store = services.GetRequiredService<KnownFileStore>();
         await store.Save(learned, default);
-        var known = await store.Pixels([(path, stamp)], default);
+        var known = Assert.Single(await store.Settled([new(path, stamp)], default)).Pixels!;
         Assert.Equal(
             (stats.Channels[0].Mean, stats.Channels[0].Histogram.Sum()),
-            (known[path].Channels[0].Mean, known[path].Channels[0].Histogram.Sum())
+            (known.Channels[0].Mean, known.Channels[0].Histogram.Sum())
         );
-        Assert.Equal(0.2, known[path].Channels[0].Mean, 3);
-        Assert.Empty(await store.Pixels([(path, stamp with { Bytes = stamp.Bytes + 1 })], default));
+        Assert.Equal(0.2, known.Channels[0].Mean, 3);
+        Assert.Empty(await store.Settled([new(path, stamp with { Bytes = stamp.Bytes + 1 })], default));
+
+        // So is what decoding found broken: its header alone says nothing.
+        var png = Pictures.Png(64, 64, 9);
+        png[^20] ^= 0xFF;
+        var broken = place.Put("s/broken.png", png);
+        stamp = FileFacts.Stamp(broken)!.Value;
+        Assert.Null(learned.Probe(broken, stamp).Damage);
+        Assert.Null(learned.Pixels(broken, stamp));
+        await store.Save(learned, default);
+        var other = new FileFacts();
+        Assert.Null(other.Probe(broken, stamp).Damage);
+        await store.Load(other, [broken], default, again: true);
+        Assert.NotNull(other.Probe(broken, stamp).Damage);
     }
 
     [Fact]

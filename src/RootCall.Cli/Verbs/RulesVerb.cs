@@ -16,7 +16,8 @@ internal static class RulesVerb
         var command = new Command("rules", "Writes a page for every rule.") { folder };
         command.SetAction(call =>
         {
-            var written = RulePages.Write(Path.GetFullPath(call.GetValue(folder)!), new FileFacts(new OpenImageIoLooks(Bounds.Default)));
+            using var decoder = new ImageDecoder(Bounds.Default);
+            var written = RulePages.Write(Path.GetFullPath(call.GetValue(folder)!), new FileFacts(decoder));
             Console.WriteLine($"wrote {Print.Count(written, "page")} under {Path.GetFullPath(call.GetValue(folder)!)}");
             return 0;
         });

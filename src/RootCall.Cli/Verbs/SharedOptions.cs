@@ -57,10 +57,13 @@ internal sealed class OpenedScene : IDisposable
     private readonly Folders.TemporaryFolder? unpacked;
     private readonly Folders.TemporaryFolder made;
 
-    private OpenedScene(Folders.TemporaryFolder? unpacked, Folders.TemporaryFolder made, Session session)
+    private readonly ImageDecoder decoder;
+
+    private OpenedScene(Folders.TemporaryFolder? unpacked, Folders.TemporaryFolder made, ImageDecoder decoder, Session session)
     {
         this.unpacked = unpacked;
         this.made = made;
+        this.decoder = decoder;
         Session = session;
     }
 
@@ -79,6 +82,7 @@ internal sealed class OpenedScene : IDisposable
                 throw new CannotUseException($"There is no folder “{Path.GetFullPath(root)}” to look in.");
         Folders.TemporaryFolder? unpacked = null;
         var made = Folders.Temporary();
+        var decoder = new ImageDecoder(Bounds.Default);
         try
         {
             if (File.Exists(scene) && scene.EndsWith(".zip", StringComparison.OrdinalIgnoreCase))
@@ -106,17 +110,14 @@ internal sealed class OpenedScene : IDisposable
                 return built;
             });
             var edited = EditedScene.Open(scene, new ReadContext(scope, Bounds.Default), () => Inside(made));
-            var context = new MusterContext(scope, index.GetAwaiter().GetResult(), new(new OpenImageIoLooks(Bounds.Default)))
-            {
-                LooksBeside = beside,
-                Names = words,
-            };
-            return new(unpacked, made, Session.Of(edited, context));
+            var context = new MusterContext(scope, index.GetAwaiter().GetResult(), new(decoder)) { LooksBeside = beside, Names = words };
+            return new(unpacked, made, decoder, Session.Of(edited, context));
         }
         catch
         {
             unpacked?.Dispose();
             made.Dispose();
+            decoder.Dispose();
             throw;
         }
     }
@@ -167,7 +168,10 @@ internal sealed class OpenedScene : IDisposable
             : File.Exists(houseRules) ? HouseRules.Read(File.ReadAllText(houseRules), Path.GetFileName(houseRules))
             : throw new CannotUseException($"There is no file “{Path.GetFullPath(houseRules)}”.");
         TakeClear();
-        return new(Report, ImageMeasures.Read(Report, Context.Facts), going, house, Context.Names);
+        var measured = ImageMeasures.Read(Report, Context.Facts);
+        // What decoding found broken answers no longer.
+        var report = measured.Broken.IsEmpty ? Report : Mustering.Judge(Report, Context.Facts);
+        return new(report, measured.Pixels, going, house, Context.Names);
     }
 
     /// <summary>Writes the ledger of what was done beside what was written.</summary>
@@ -189,5 +193,6 @@ internal sealed class OpenedScene : IDisposable
     {
         unpacked?.Dispose();
         made.Dispose();
+        decoder.Dispose();
     }
 }

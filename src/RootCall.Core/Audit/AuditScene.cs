@@ -1,7 +1,7 @@
 using System.Collections.Frozen;
 using System.Collections.Immutable;
 using RootCall.Core.Destinations;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -15,14 +15,14 @@ namespace RootCall.Core.Audit;
 public sealed class AuditScene
 {
     private readonly FrozenDictionary<ReferenceKey, MusteredReference> answers;
-    private readonly IReadOnlyDictionary<string, PixelStats> pixels;
+    private readonly IReadOnlyDictionary<FileState, PixelStats> pixels;
     private readonly HashSet<string> repeated;
     private readonly NameDictionary names;
 
-    /// <param name="pixels">Statistics by absolute path, where they are known.</param>
+    /// <param name="pixels">Statistics of images, where they are known.</param>
     public AuditScene(
         MusterReport report,
-        IReadOnlyDictionary<string, PixelStats> pixels,
+        IReadOnlyDictionary<FileState, PixelStats> pixels,
         Destination destination,
         HouseRules house,
         NameDictionary? names = null
@@ -77,9 +77,10 @@ public sealed class AuditScene
 
     public MusteredReference? Answer(ReferenceKey key) => answers.GetValueOrDefault(key);
 
-    public PixelStats? Pixels(MusteredReference? reference) => reference?.Resolved is { } path ? pixels.GetValueOrDefault(path) : null;
+    public PixelStats? Pixels(MusteredReference? reference) =>
+        reference is { Resolved: { } path, Stamp: { } stamp } ? Pixels(new FileState(path, stamp)) : null;
 
-    public PixelStats? Pixels(string path) => pixels.GetValueOrDefault(path);
+    public PixelStats? Pixels(FileState image) => pixels.GetValueOrDefault(image);
 
     public FileName FileName(string name) => Muster.FileName.Of(name, names);
 

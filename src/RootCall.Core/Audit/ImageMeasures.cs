@@ -1,15 +1,17 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 
 namespace RootCall.Core.Audit;
 
 /// <summary>Statistics of a scene's images, read where they are not known yet.</summary>
-public static class ImageMeasures
+/// <param name="Pixels">Statistics of what decoded.</param>
+/// <param name="Broken">Paths of files that decoding found broken.</param>
+public sealed record ImageMeasures(ImmutableDictionary<FileState, PixelStats> Pixels, ImmutableHashSet<string> Broken)
 {
     /// <summary>Everything the audit looks into: what answers, and what lies beside it under the same name.</summary>
-    public static IEnumerable<(string Path, FileStamp Stamp)> Wanted(MusterReport report)
+    public static IEnumerable<FileState> Wanted(MusterReport report)
     {
         var answered = report.References.Where(r =>
             r
@@ -22,17 +24,17 @@ public static class ImageMeasures
         );
         var names = answered.Select(r => Path.GetFileName(r.Resolved!)).ToHashSet(StringComparer.OrdinalIgnoreCase);
         return answered
-            .Select(r => (r.Resolved!, r.Stamp!.Value))
+            .Select(r => new FileState(r.Resolved!, r.Stamp!.Value))
             .Concat(
                 (report.Beside.IsDefault ? [] : report.Beside)
                     .Where(b => names.Contains(Path.GetFileName(b.Path)))
-                    .Select(b => (b.Path, b.Stamp))
+                    .Select(b => new FileState(b.Path, b.Stamp))
             )
-            .DistinctBy(f => f.Item1);
+            .Distinct();
     }
 
     /// <param name="progress">Called with the images done, their number, and the one in hand.</param>
-    public static IReadOnlyDictionary<string, PixelStats> Read(
+    public static ImageMeasures Read(
         MusterReport report,
         FileFacts facts,
         Action<int, int, string>? progress = null,
@@ -40,25 +42,27 @@ public static class ImageMeasures
     )
     {
         var wanted = Wanted(report).ToList();
-        var read = new ConcurrentDictionary<string, PixelStats>(StringComparer.Ordinal);
+        var read = new ConcurrentBag<KnownFile>();
         var done = 0;
         Parallel.ForEach(
             wanted,
             new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
             file =>
             {
-                if (facts.Pixels(file.Path, file.Stamp) is { } stats)
-                    read[file.Path] = stats;
+                if (facts.Decoded(file.Path, file.Stamp, stop) is { } known)
+                    read.Add(known);
                 progress?.Invoke(Interlocked.Increment(ref done), wanted.Count, file.Path);
             }
         );
-        return read;
+        return Of(read);
     }
 
-    /// <summary>Only what is known already.</summary>
-    public static IReadOnlyDictionary<string, PixelStats> Known(MusterReport report, FileFacts facts) =>
-        Wanted(report)
-            .Select(f => (f.Path, Stats: facts.KnownPixels(f.Path, f.Stamp)))
-            .Where(f => f.Stats is not null)
-            .ToImmutableDictionary(f => f.Path, f => f.Stats!);
+    private static ImageMeasures Of(IEnumerable<KnownFile> files)
+    {
+        var all = files.ToList();
+        return new(
+            all.Where(f => f.Pixels is not null).ToImmutableDictionary(f => new FileState(f.Path, f.Stamp), f => f.Pixels!),
+            [.. all.Where(f => f.Undecoded?.Fault == DecodeFault.Damaged).Select(f => f.Path)]
+        );
+    }
 }

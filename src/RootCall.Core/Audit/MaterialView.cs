@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;

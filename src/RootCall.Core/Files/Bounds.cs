@@ -23,6 +23,12 @@ public sealed record Bounds
     /// <summary>Bytes of a scene that is read as text in one piece (COLLADA, USD).</summary>
     public long TextBytes { get; init; } = 1L << 30;
 
-    /// <summary>Pixels of an image that is decoded.</summary>
-    public long ImagePixels { get; init; } = 1L << 29;
+    /// <summary>Bytes of an image when decoded: width x height x channels x bytes of one value.</summary>
+    public long ImageBytes { get; init; } = 4L << 30;
+
+    /// <summary>Bytes of memory that decoding one image may take; one that is read by rows takes little of it.</summary>
+    public long ImageMemory { get; init; } = 640L << 20;
+
+    /// <summary>Seconds of processor time that decoding one image may take.</summary>
+    public int ImageSeconds { get; init; } = 30;
 }

@@ -118,6 +118,25 @@ public static class Mustering
         return arrived with { References = ClashFlags.Put([.. changed], facts) };
     }
 
+    /// <summary>The report after images were decoded: those that were found broken are damaged.</summary>
+    public static MusterReport Judge(MusterReport report, FileFacts facts) =>
+        report with
+        {
+            References =
+            [
+                .. report.References.Select(r =>
+                    r is { Reference.Kind: ReferenceKind.Image, Damage: null, Resolved: { } path, Stamp: { } stamp }
+                    && facts.Probe(path, stamp).Damage is { } damage
+                        ? r with
+                        {
+                            State = ReferenceState.Damaged,
+                            Damage = damage,
+                        }
+                        : r
+                ),
+            ],
+        };
+
     /// <summary>The report after files changed on disk: those references are looked at again and flagged.</summary>
     /// <param name="changed">Absolute paths.</param>
     public static MusterReport Again(MusterReport report, IReadOnlySet<string> changed, RootScope scope, FileFacts facts)

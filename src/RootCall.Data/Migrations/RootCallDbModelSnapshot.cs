@@ -292,6 +292,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("probe");
 
+                    b.Property<JsonDocument>("Undecoded")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("undecoded");
+
                     b.HasKey("Path")
                         .HasName("pk_known_files");
 

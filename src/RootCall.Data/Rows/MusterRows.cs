@@ -56,8 +56,11 @@ public sealed class KnownFileRow
 
     public long? Look { get; set; }
 
-    /// <summary>JSON of <c>RootCall.Core.Imaging.PixelStats</c>.</summary>
+    /// <summary>JSON of <c>RootCall.Core.Imaging.Pixels.PixelStats</c>.</summary>
     public JsonDocument? Pixels { get; set; }
+
+    /// <summary>JSON of <c>RootCall.Core.Imaging.Pixels.Undecoded</c>; null when it was decoded, or not tried.</summary>
+    public JsonDocument? Undecoded { get; set; }
 }
 
 /// <summary>What a reference's file was when somebody last looked at it.</summary>

@@ -11,7 +11,7 @@ namespace RootCall.Data.Stores;
 /// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>packages</c>,
 /// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes) and <c>stand-ins</c>.
 /// </summary>
-public sealed class DiskStore
+public sealed class DiskStore : IPictureStore
 {
     public DiskStore(IOptions<DataOptions> options)
     {
@@ -45,5 +45,30 @@ public sealed class DiskStore
             SHA256.HashData(Encoding.UTF8.GetBytes($"{path}\n{stamp.Bytes}\n{stamp.ModifiedUtc.Ticks}\n{side}"))
         )[..32];
         return Path.Combine(Folder, "pictures", key[..2], key + ".png");
+    }
+
+    public void Put(FileState file, byte[] png) => Put(Picture(file.Path, file.Stamp, IPictureStore.Side), png);
+
+    /// <summary>Writes a picture whole; one that is there already is replaced.</summary>
+    public static void Put(string picture, ReadOnlySpan<byte> png)
+    {
+        var part = $"{picture}.{Guid.NewGuid():N}.part";
+        Directory.CreateDirectory(Path.GetDirectoryName(picture)!);
+        try
+        {
+            File.WriteAllBytes(part, png);
+            File.Move(part, picture, overwrite: true);
+        }
+        finally
+        {
+            File.Delete(part);
+        }
+    }
+
+    public void Share(FileState known, FileState file)
+    {
+        var picture = Picture(known.Path, known.Stamp, IPictureStore.Side);
+        if (File.Exists(picture))
+            Put(file, File.ReadAllBytes(picture));
     }
 }

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using NpgsqlTypes;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 
@@ -13,27 +14,27 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
     private const int AtOnce = 5_000;
 
     /// <summary>Takes what is known of the files into the cache; what it knows already is not asked for.</summary>
-    public async Task Load(FileFacts facts, IEnumerable<string> paths, CancellationToken stop)
+    /// <param name="again">Asks for those too: another process may have learned more.</param>
+    public async Task Load(FileFacts facts, IEnumerable<string> paths, CancellationToken stop, bool again = false)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        foreach (var some in paths.Where(p => !facts.Knows(p)).Distinct(StringComparer.Ordinal).Chunk(AtOnce))
+        foreach (var some in paths.Where(p => again || !facts.Knows(p)).Distinct(StringComparer.Ordinal).Chunk(AtOnce))
             facts.Add((await db.KnownFiles.AsNoTracking().Where(f => some.Contains(f.Path)).ToListAsync(stop)).Select(Known));
     }
 
-    /// <summary>Statistics of images that another process has learned since.</summary>
-    public async Task<IReadOnlyDictionary<string, PixelStats>> Pixels(
-        IEnumerable<(string Path, FileStamp Stamp)> files,
-        CancellationToken stop
-    )
+    /// <summary>Images that another process has decoded since, or could not decode.</summary>
+    public async Task<IReadOnlyList<KnownFile>> Settled(IEnumerable<FileState> files, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        var found = new Dictionary<string, PixelStats>(StringComparer.Ordinal);
+        var found = new List<KnownFile>();
         foreach (var some in files.Chunk(AtOnce))
         {
-            var (paths, stamps) = (some.Select(f => f.Path).ToList(), some.ToDictionary(f => f.Path, f => f.Stamp, StringComparer.Ordinal));
-            foreach (var row in await db.KnownFiles.AsNoTracking().Where(f => paths.Contains(f.Path) && f.Pixels != null).ToListAsync(stop))
-                if (stamps[row.Path] is var stamp && stamp.Bytes == row.Bytes && stamp.ModifiedUtc.Ticks == row.Modified)
-                    found[row.Path] = Json.Read<PixelStats>(row.Pixels!);
+            var (paths, states) = (some.Select(f => f.Path).ToList(), some.ToHashSet());
+            var rows = await db
+                .KnownFiles.AsNoTracking()
+                .Where(f => paths.Contains(f.Path) && (f.Pixels != null || f.Undecoded != null))
+                .ToListAsync(stop);
+            found.AddRange(rows.Select(Known).Where(f => states.Contains(new(f.Path, f.Stamp))));
         }
 
         return found;
@@ -51,7 +52,7 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
         await db.Database.ExecuteSqlRawAsync("CREATE TEMP TABLE learned (LIKE known_files) ON COMMIT DROP", stop);
         await using (
             var copy = await connection.BeginBinaryImportAsync(
-                "COPY learned (path, bytes, modified, probe, hash, look, pixels) FROM STDIN (FORMAT BINARY)",
+                "COPY learned (path, bytes, modified, probe, hash, look, pixels, undecoded) FROM STDIN (FORMAT BINARY)",
                 stop
             )
         )
@@ -78,6 +79,10 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
                     await copy.WriteAsync(Json.Text(pixels), NpgsqlDbType.Jsonb, stop);
                 else
                     await copy.WriteNullAsync(stop);
+                if (file.Undecoded is { } undecoded)
+                    await copy.WriteAsync(Json.Text(undecoded), NpgsqlDbType.Jsonb, stop);
+                else
+                    await copy.WriteNullAsync(stop);
             }
 
             await copy.CompleteAsync(stop);
@@ -86,8 +91,8 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
         // Of the same state of a file each process may have learned another part. Ordered, so that two never wait for each other.
         await db.Database.ExecuteSqlRawAsync(
             """
-            INSERT INTO known_files AS known (path, bytes, modified, probe, hash, look, pixels)
-              SELECT path, bytes, modified, probe, hash, look, pixels FROM learned ORDER BY path
+            INSERT INTO known_files AS known (path, bytes, modified, probe, hash, look, pixels, undecoded)
+              SELECT path, bytes, modified, probe, hash, look, pixels, undecoded FROM learned ORDER BY path
             ON CONFLICT (path) DO UPDATE SET
               probe = COALESCE(
                 excluded.probe,
@@ -105,6 +110,10 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
                 excluded.pixels,
                 CASE WHEN (known.bytes, known.modified) = (excluded.bytes, excluded.modified) THEN known.pixels END
               ),
+              undecoded = COALESCE(
+                excluded.undecoded,
+                CASE WHEN (known.bytes, known.modified) = (excluded.bytes, excluded.modified) THEN known.undecoded END
+              ),
               bytes = excluded.bytes, modified = excluded.modified
             """,
             stop
@@ -119,6 +128,7 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
             r.Probe is { } p ? Json.Read<ProbeResult>(p) : null,
             r.Hash,
             r.Look is { } look ? unchecked((ulong)look) : null,
-            r.Pixels is { } pixels ? Json.Read<PixelStats>(pixels) : null
+            r.Pixels is { } pixels ? Json.Read<PixelStats>(pixels) : null,
+            r.Undecoded is { } undecoded ? Json.Read<Undecoded>(undecoded) : null
         );
 }

@@ -119,7 +119,7 @@ public static class RulePages
         var scope = CurrentScene.Scope(path, []);
         var context = new MusterContext(scope, RootIndex.Build(scope), facts);
         var report = CurrentScene.Muster(path, context, Bounds.Default);
-        var scene = new AuditScene(report, ImageMeasures.Read(report, facts), ExampleScene.DestinationOf(example), House);
+        var scene = new AuditScene(report, ImageMeasures.Read(report, facts).Pixels, ExampleScene.DestinationOf(example), House);
         var finding = AuditRun.Make(scene, rules: [rule]).Findings[0];
         if (finding.Fixes is not [var fix, ..])
             return new(finding, string.Empty, scope.Folders[0]);

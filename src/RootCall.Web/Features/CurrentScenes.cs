@@ -50,6 +50,7 @@ internal sealed class CurrentScenes(
     DiskStore disk,
     FileWatch watch,
     FileFacts facts,
+    KnownFileStore known,
     Bounds bounds
 )
 {
@@ -79,11 +80,14 @@ internal sealed class CurrentScenes(
         var read = await scenes.Report(arrival);
         watch.Look(sceneId, arrival.MusterRevision, read);
         var last =
-            held.GetValueOrDefault(sceneId) is { } known
-            && known.Key == (arrival.Id, arrival.MusterRevision)
-            && known.Scope == string.Join('|', scope.Folders)
-                ? known
+            held.GetValueOrDefault(sceneId) is { } there
+            && there.Key == (arrival.Id, arrival.MusterRevision)
+            && there.Scope == string.Join('|', scope.Folders)
+                ? there
                 : Start(arrival, read, scope);
+        // What workers found out about files that the ledger relinks to: some do not decode.
+        if (last.Report is null)
+            await known.Load(facts, ledger.Relinks(withPending: true).Values.OfType<string>(), stop, again: true);
         var edited = last.Edited.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
         var context = new MusterContext(scope, new RootIndex([]), facts) { LooksBeside = false };
         var report =

@@ -1,12 +1,19 @@
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 
 namespace RootCall.Worker.Tasks;
 
 /// <summary>Makes a thumbnail. One that cannot be made leaves an empty file, so that nobody asks for it again and again.</summary>
-public sealed partial class PictureTask(IThumbnailMaker thumbnails, SceneStore scenes, RootStore roots, ILogger<PictureTask> log)
+public sealed partial class PictureTask(
+    IImageDecoder decoder,
+    FileFacts facts,
+    SceneStore scenes,
+    RootStore roots,
+    ILogger<PictureTask> log
+)
 {
     /// <param name="path">Absolute path of the image, or of the scene that carries it.</param>
     /// <param name="number">The carried image's reference; null when <paramref name="path"/> is the image.</param>
@@ -14,33 +21,36 @@ public sealed partial class PictureTask(IThumbnailMaker thumbnails, SceneStore s
     {
         if (File.Exists(output))
             return;
-        Directory.CreateDirectory(Path.GetDirectoryName(output)!);
-        // The image library chooses its writer by the ending.
-        var part = Path.ChangeExtension(output, $".{Guid.NewGuid():N}.part.png");
         try
         {
             if (sceneId is { } id && number is { } n)
-                await Carried(id, n, part, side, stop);
+                await Carried(id, n, output, side, stop);
             else
-                thumbnails.Make(
-                    roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the roots."),
-                    part,
-                    side
-                );
-            File.Move(part, output, overwrite: true);
+                Outside(path, output, side, stop);
         }
-        catch (Exception e) when (e is CannotUseException or IOException)
+        catch (Exception e) when (e is CannotUseException or UndecodedException or IOException)
         {
             LogNoPicture(path, e.Message);
-            await File.WriteAllBytesAsync(output, [], stop);
-        }
-        finally
-        {
-            File.Delete(part);
+            DiskStore.Put(output, []);
         }
     }
 
-    private async Task Carried(Guid sceneId, int number, string part, int side, CancellationToken stop)
+    private void Outside(string path, string output, int side, CancellationToken stop)
+    {
+        var real = roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the roots.");
+        // What is decoded for a list is measured and known by its look as well.
+        if (side == IPictureStore.Side && FileFacts.Stamp(real) is { } stamp)
+        {
+            if (facts.Decoded(real, stamp, stop)?.Undecoded is { } undecoded)
+                throw new UndecodedException(undecoded);
+            if (File.Exists(output))
+                return;
+        }
+
+        DiskStore.Put(output, decoder.Reduce(real, side, stop).Picture);
+    }
+
+    private async Task Carried(Guid sceneId, int number, string output, int side, CancellationToken stop)
     {
         var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
         var reference = (await scenes.Report(arrival)).Scene.References.Single(r => r.Number == number);
@@ -49,7 +59,7 @@ public sealed partial class PictureTask(IThumbnailMaker thumbnails, SceneStore s
         await using (var to = File.Create(file))
         await using (var from = SceneFormats.Of(arrival.Path).OpenCarried(reference.Carried!))
             await from.CopyToAsync(to, stop);
-        thumbnails.Make(file, part, side);
+        DiskStore.Put(output, decoder.Reduce(file, side, stop).Picture);
     }
 
     [LoggerMessage(LogLevel.Information, "No picture of {Path}: {Reason}")]

@@ -1,6 +1,5 @@
 using RootCall.Core.Audit;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
@@ -20,13 +19,10 @@ public sealed class RememberTask(
     ArrivalRecipes arrivals,
     SeenStore seen,
     KnownFileStore known,
-    DiskStore disk,
-    IThumbnailMaker thumbnails,
-    FileFacts facts
+    FileFacts facts,
+    FollowUps followUps
 )
 {
-    /// <summary>Side of the pictures that lists and evidence show.</summary>
-    private const int Side = 256;
     private const int AtOnce = 64;
 
     public async Task Run(Remember request, WorkProgress progress, CancellationToken stop)
@@ -50,7 +46,7 @@ public sealed class RememberTask(
                 file =>
                 {
                     progress.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
-                    if (Look(file) is { } now)
+                    if (Look(file, stop) is { } now)
                         made[file.Reference.Key] = now;
                 }
             );
@@ -66,14 +62,17 @@ public sealed class RememberTask(
             facts
         );
         await known.Load(facts, ImageMeasures.Wanted(current).Select(w => w.Path), stop);
-        var pixels = ImageMeasures.Read(
+        var measures = ImageMeasures.Read(
             current,
             facts,
             (n, total, path) => progress.Report("measuring images", Path.GetFileName(path), n, total),
             stop
         );
         await known.Save(facts, stop);
-        await arrivals.Apply(arrival, current, pixels, ledger, stop);
+        await arrivals.Apply(arrival, Mustering.Judge(current, facts), measures.Pixels, ledger, stop);
+        // What decoding found broken does not answer: the scene is mustered once more with that.
+        if (current.References.Any(r => r.Damage is null && r.Resolved is { } path && measures.Broken.Contains(path)))
+            await followUps.Search(request.SceneId, stop);
     }
 
     /// <summary>Nothing is remembered of it, or not yet what it holds, or it answers from another place now.</summary>
@@ -82,37 +81,19 @@ public sealed class RememberTask(
         || known.Path != file.Resolved
         || (known.Hash is null && known.Stamp == file.Stamp);
 
-    private LastSeen? Look(MusteredReference file)
+    private LastSeen? Look(MusteredReference file, CancellationToken stop)
     {
         var (path, stamp) = (file.Resolved!, file.Stamp!.Value);
         try
         {
-            var look = file.Reference.Kind == ReferenceKind.Image && file.Damage is null ? facts.Look(path, stamp) : null;
-            if (look is not null)
-                Picture(path, stamp);
-            return new(path, stamp, file.Facts?.Width ?? 0, file.Facts?.Height ?? 0, facts.Hash(path, stamp), look);
+            // Hashed first: of files that hold the same bytes only one is decoded.
+            var hash = facts.Hash(path, stamp);
+            var look = file.Reference.Kind == ReferenceKind.Image && file.Damage is null ? facts.Look(path, stamp, stop) : null;
+            return new(path, stamp, file.Facts?.Width ?? 0, file.Facts?.Height ?? 0, hash, look);
         }
-        catch (Exception e) when (e is IOException or UnauthorizedAccessException or CannotUseException)
+        catch (Exception e) when (e is IOException or UnauthorizedAccessException)
         {
-            return null; // It went away or does not decode; the next muster says so.
-        }
-    }
-
-    private void Picture(string path, FileStamp stamp)
-    {
-        var output = disk.Picture(path, stamp, Side);
-        if (File.Exists(output))
-            return;
-        Directory.CreateDirectory(Path.GetDirectoryName(output)!);
-        var part = Path.ChangeExtension(output, $".{Guid.NewGuid():N}.part.png");
-        try
-        {
-            thumbnails.Make(path, part, Side);
-            File.Move(part, output, overwrite: true);
-        }
-        finally
-        {
-            File.Delete(part);
+            return null; // It went away; the next muster says so.
         }
     }
 }

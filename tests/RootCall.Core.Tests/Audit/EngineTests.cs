@@ -62,7 +62,7 @@ public sealed class EngineTests
         AuditRun.Make(
             new(
                 after.Scene.Report,
-                ImmutableDictionary<string, Core.Imaging.PixelStats>.Empty,
+                ImmutableDictionary<Core.Muster.FileState, Core.Imaging.Pixels.PixelStats>.Empty,
                 DestinationFiles.Open("usd-preview"),
                 HouseRules.Standard
             ),

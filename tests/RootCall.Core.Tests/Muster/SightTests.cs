@@ -1,6 +1,6 @@
 using System.Numerics;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Testing;
@@ -89,9 +89,8 @@ public sealed class SightTests : IDisposable
     {
         place.PutPng("lib/x/moss.png", 5);
         place.PutPng("lib/y/oak.png", 6);
-        var looks = new Looks { [place.At("lib/x/moss.png")] = 0b1111, [place.At("lib/y/oak.png")] = ~0UL };
-        var facts = new FileFacts(looks);
-        facts.Look(place.At("lib/x/moss.png"), FileFacts.Stamp(place.At("lib/x/moss.png"))!.Value);
+        var facts = new FileFacts();
+        facts.Add([Looks("lib/x/moss.png", 0b1111), Looks("lib/y/oak.png", ~0UL)]);
         var found = Gltf("D:/old/oak.png", Seen([1, 2, 3], 0b0111), facts).References.Single();
         Assert.Equal(ReferenceState.Contested, found.State);
         Assert.Contains(
@@ -183,8 +182,6 @@ public sealed class SightTests : IDisposable
         );
     }
 
-    private sealed class Looks : Dictionary<string, ulong>, IPictureReader
-    {
-        public ulong? Look(string path) => TryGetValue(path, out var look) ? look : null;
-    }
+    private KnownFile Looks(string name, ulong look) =>
+        new(place.At(name), FileFacts.Stamp(place.At(name))!.Value, Look: look, Pixels: PixelStats.Of(new(1, 1, 1, [0])));
 }

@@ -1,7 +1,7 @@
 using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Sessions;
@@ -161,7 +161,7 @@ public sealed class SessionTests : IDisposable
             for (var n = 0; n < 60 && maker.Next(session.Current) is { } edit; n++)
             {
                 session = session.And(TestSession.Entry(edit));
-                var scene = new AuditScene(session.Report, new Dictionary<string, PixelStats>(), going, HouseRules.Standard);
+                var scene = new AuditScene(session.Report, new Dictionary<FileState, PixelStats>(), going, HouseRules.Standard);
                 Assert.Equal(Findings(AuditRun.Make(scene)), Findings(AuditRun.Make(scene, memory)));
             }
         }

@@ -9,7 +9,7 @@ namespace RootCall.Core.Muster;
 /// <param name="Path">Where it was found then.</param>
 /// <param name="Width">Pixels; 0 for what is no image.</param>
 /// <param name="Hash">SHA-256 in lower-case hex, or null when it was not made.</param>
-/// <param name="Look">How the picture looked (<see cref="Imaging.IPictureReader.Look"/>), or null when it was not made.</param>
+/// <param name="Look">How the picture looked (<see cref="Imaging.Pixels.PictureLook"/>), or null when it was not made.</param>
 public sealed record LastSeen(string Path, FileStamp Stamp, int Width, int Height, string? Hash, ulong? Look = null);
 
 /// <summary>

@@ -2,35 +2,57 @@ using System.Collections.Concurrent;
 using System.Numerics;
 using System.Security.Cryptography;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 
 namespace RootCall.Core.Muster;
 
 /// <summary>What tells one state of a file from another without reading it.</summary>
 public readonly record struct FileStamp(long Bytes, DateTime ModifiedUtc);
 
+/// <summary>One state of a file: what was found out about it is no longer true when it was written over.</summary>
+/// <param name="Path">Absolute.</param>
+public readonly record struct FileState(string Path, FileStamp Stamp);
+
 /// <summary>What was found out about one state of a file; parts that nobody asked for are null.</summary>
 /// <param name="Hash">SHA-256 of the contents in lower-case hex.</param>
-/// <param name="Look">64 bits that stay alike when a picture is scaled or encoded anew (<see cref="IPictureReader.Look"/>).</param>
+/// <param name="Look">64 bits that stay alike when a picture is scaled or encoded anew (<see cref="PictureLook"/>).</param>
 /// <param name="Pixels">Statistics of its values.</param>
+/// <param name="Undecoded">Why it was not decoded; looked at once, since trying again would cost the same.</param>
 public sealed record KnownFile(
     string Path,
     FileStamp Stamp,
     ProbeResult? Probe = null,
     string? Hash = null,
     ulong? Look = null,
-    PixelStats? Pixels = null
+    PixelStats? Pixels = null,
+    Undecoded? Undecoded = null
 )
 {
+    /// <summary>It was decoded, or cannot be.</summary>
+    internal bool IsSettled => Undecoded is not null || (Look is not null && Pixels is not null);
+
     /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
     internal UInt128? Sample { get; init; }
+
+    /// <summary>What is not known here as another knows it of the same state.</summary>
+    internal KnownFile With(KnownFile other) =>
+        this with
+        {
+            Probe = Probe ?? other.Probe,
+            Hash = Hash ?? other.Hash,
+            Look = Look ?? other.Look,
+            Pixels = Pixels ?? other.Pixels,
+            Undecoded = Undecoded ?? other.Undecoded,
+        };
 }
 
 /// <summary>
 /// Headers, content hashes and looks of files, read when first asked for and kept while size and time stay the same. One
 /// instance serves many scenes and threads; what it learns can be taken out and kept elsewhere.
 /// </summary>
-/// <param name="pictures">Decodes images for their looks; null where no image is decoded.</param>
-public sealed class FileFacts(IPictureReader? pictures = null)
+/// <param name="decoder">Decodes images; null where no image is decoded.</param>
+/// <param name="pictures">Keeps what to look at of each image that is decoded; null where nobody looks.</param>
+public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pictures = null)
 {
     private const int Expected = 40_000;
     private const int Stripes = 64;
@@ -39,6 +61,10 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     private readonly ConcurrentDictionary<string, KnownFile> known = new(Stripes, Expected, StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> learned = new(Stripes, Expected, StringComparer.Ordinal);
     private readonly LookIndex looks = new();
+    private readonly ConcurrentDictionary<FileState, object> inHand = new();
+
+    // Of each content the file that was decoded.
+    private readonly ConcurrentDictionary<string, FileState> decoded = new(StringComparer.Ordinal);
 
     /// <summary>Size and time, or null when there is no such file.</summary>
     public static FileStamp? Stamp(string path)
@@ -47,12 +73,17 @@ public sealed class FileFacts(IPictureReader? pictures = null)
         return info.Exists ? new FileStamp(info.Length, info.LastWriteTimeUtc) : null;
     }
 
-    /// <summary>Takes in what was learned before; what is known already stays.</summary>
+    /// <summary>Takes in what others learned; what is known already stays.</summary>
     public void Add(IEnumerable<KnownFile> files)
     {
         foreach (var file in files)
-            if (known.TryAdd(file.Path, file) && file.Look is { } look)
+        {
+            known.AddOrUpdate(file.Path, file, (_, mine) => mine.Stamp == file.Stamp ? mine.With(file) : mine);
+            if (file.Look is { } look)
                 looks.Add(file.Path, look);
+            if (file is { Hash: { } hash, IsSettled: true })
+                decoded[hash] = new(file.Path, file.Stamp);
+        }
     }
 
     public bool Knows(string path) => known.ContainsKey(path);
@@ -67,16 +98,21 @@ public sealed class FileFacts(IPictureReader? pictures = null)
         return files;
     }
 
+    /// <summary>What the header says, and what decoding found broken where it was decoded.</summary>
     public ProbeResult Probe(string path, FileStamp stamp)
     {
-        if (Known(path, stamp)?.Probe is { } probe)
-            return probe;
+        if (Known(path, stamp) is { Probe: { } probe } file)
+            return Judged(probe, file.Undecoded);
         // A small file is read whole, which gives the sample too.
         UInt128? sample = null;
         probe = ImageProbe.File(path, ContentHash.SampledWhole, bytes => sample = System.IO.Hashing.XxHash128.HashToUInt128(bytes));
         Learn(path, stamp, k => k with { Probe = probe, Sample = sample ?? k.Sample });
-        return probe;
+        return Judged(probe, Known(path, stamp)?.Undecoded);
     }
+
+    /// <summary>A decoder that does not know the format, or may not spend so much, says nothing against the file.</summary>
+    private static ProbeResult Judged(ProbeResult probe, Undecoded? undecoded) =>
+        undecoded is { Fault: DecodeFault.Damaged, Reason: var reason } && probe.Damage is null ? probe with { Damage = reason } : probe;
 
     /// <summary>SHA-256 of the contents in lower-case hex.</summary>
     /// <exception cref="IOException">The file cannot be read.</exception>
@@ -90,31 +126,78 @@ public sealed class FileFacts(IPictureReader? pictures = null)
     }
 
     /// <summary>The look of a picture, or null when it does not decode or nothing here decodes.</summary>
-    public ulong? Look(string path, FileStamp stamp)
-    {
-        if (Known(path, stamp)?.Look is { } look)
-            return look;
-        if (pictures?.Look(path) is not { } made)
-            return null;
-        Learn(path, stamp, k => k with { Look = made });
-        looks.Add(path, made);
-        return made;
-    }
+    public ulong? Look(string path, FileStamp stamp, CancellationToken stop = default) => Decoded(path, stamp, stop)?.Look;
 
     /// <summary>Statistics of a picture's values, or null when it does not decode or nothing here decodes.</summary>
-    public PixelStats? Pixels(string path, FileStamp stamp)
-    {
-        if (Known(path, stamp)?.Pixels is { } known)
-            return known;
-        if (pictures?.Sample(path, PixelStats.Side) is not { } sample)
-            return null;
-        var made = PixelStats.Of(sample);
-        Learn(path, stamp, k => k with { Pixels = made });
-        return made;
-    }
+    public PixelStats? Pixels(string path, FileStamp stamp, CancellationToken stop = default) => Decoded(path, stamp, stop)?.Pixels;
 
     /// <summary>What is known without reading anything.</summary>
-    public PixelStats? KnownPixels(string path, FileStamp stamp) => Known(path, stamp)?.Pixels;
+    public KnownFile? Known(FileState file) => Known(file.Path, file.Stamp);
+
+    /// <summary>
+    /// One decode for all that is kept of an image, whoever asks first; of files known to hold the same bytes only one is decoded.
+    /// Null when nothing here decodes.
+    /// </summary>
+    public KnownFile? Decoded(string path, FileStamp stamp, CancellationToken stop = default)
+    {
+        if (Known(path, stamp) is { IsSettled: true } settled)
+            return settled;
+        if (decoder is null)
+            return null;
+        // Who comes meanwhile waits for this one.
+        var state = new FileState(path, stamp);
+        lock (inHand.GetOrAdd(state, _ => new()))
+        {
+            if (Known(path, stamp) is { IsSettled: true } meanwhile)
+                return meanwhile;
+            try
+            {
+                Decode(path, stamp, stop);
+            }
+            finally
+            {
+                inHand.TryRemove(state, out _);
+            }
+        }
+
+        return Known(path, stamp);
+    }
+
+    private void Decode(string path, FileStamp stamp, CancellationToken stop)
+    {
+        if (Known(path, stamp)?.Hash is { } hash && Twin(hash, path) is { } twin)
+        {
+            pictures?.Share(new(twin.Path, twin.Stamp), new(path, stamp));
+            Learn(path, stamp, k => k with { Look = twin.Look, Pixels = twin.Pixels, Undecoded = twin.Undecoded });
+        }
+        else
+            try
+            {
+                var reduced = decoder!.Reduce(path, IPictureStore.Side, stop);
+                var pixels = PixelStats.Of(reduced.Sample);
+                pictures?.Put(new(path, stamp), reduced.Picture);
+                Learn(path, stamp, k => k with { Look = PictureLook.Of(reduced.Tiny), Pixels = pixels });
+            }
+            catch (UndecodedException e) when (e.Undecoded.Fault != DecodeFault.NoFile)
+            {
+                Learn(path, stamp, k => k with { Undecoded = e.Undecoded });
+            }
+            catch (UndecodedException)
+            {
+                return; // It went away; the next muster says so.
+            }
+
+        if (Known(path, stamp) is not { } made)
+            return;
+        if (made.Look is { } look)
+            looks.Add(path, look);
+        if (made.Hash is { } contents)
+            decoded[contents] = new(path, stamp);
+    }
+
+    /// <summary>A file of the same contents that is settled.</summary>
+    private KnownFile? Twin(string hash, string path) =>
+        decoded.TryGetValue(hash, out var file) && file.Path != path && Known(file) is { IsSettled: true } twin ? twin : null;
 
     /// <summary>Files whose known look differs from a given one in at most <see cref="EvidenceWeights.AlikeBits"/> bits.</summary>
     public IEnumerable<(KnownFile File, int Bits)> LookAlikes(ulong look) =>

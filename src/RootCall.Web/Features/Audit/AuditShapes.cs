@@ -3,6 +3,7 @@ using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Imaging;
+using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -21,7 +22,7 @@ internal static class AuditShapes
         int Sum(string severity) => open.Where(c => c.Severity == severity).Sum(c => c.Count);
         return new(
             Destination(state.Scene.Destination),
-            ImageMeasures.Wanted(state.Current.Report).Count() - state.ToMeasure,
+            state.Measured,
             state.ToMeasure,
             open.Sum(c => c.Count),
             Sum("blocker"),
@@ -247,7 +248,7 @@ internal static class AuditShapes
         var facts = answer?.Facts ?? beside?.Facts;
         var pixels =
             answer is not null ? state.Scene.Pixels(answer)
-            : beside is not null ? state.Scene.Pixels(beside.Path)
+            : beside is not null ? state.Scene.Pixels(new FileState(beside.Path, beside.Stamp))
             : null;
         var stats = pixels?.Channel(channel ?? Channels.Rgb);
         return new(

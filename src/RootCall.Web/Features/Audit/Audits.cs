@@ -3,7 +3,7 @@ using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -18,6 +18,7 @@ internal sealed record AuditState(
     AuditScene Scene,
     AuditReport Report,
     IReadOnlyDictionary<string, Waiver> Waivers,
+    int Measured,
     int ToMeasure
 );
 
@@ -46,7 +47,10 @@ internal sealed class Audits(
 
         public AuditMemory Memory { get; } = new();
 
-        public Dictionary<string, PixelStats> Pixels { get; } = new(StringComparer.Ordinal);
+        /// <summary>What is known of each image the scene looks into; what did not decode is known too.</summary>
+        public Dictionary<FileState, PixelStats?> Images { get; } = [];
+
+        public Dictionary<FileState, PixelStats> Pixels => Images.Where(i => i.Value is not null).ToDictionary(i => i.Key, i => i.Value!);
 
         public DateTime Asked { get; set; }
 
@@ -87,13 +91,15 @@ internal sealed class Audits(
         try
         {
             var wanted = ImageMeasures.Wanted(state.Report).ToList();
-            var unknown = wanted.Where(w => !mine.Pixels.ContainsKey(w.Path)).ToList();
+            // An image that was written over, or is called for no longer, is known by its old state for nothing.
+            foreach (var old in mine.Images.Keys.Except(wanted).ToList())
+                mine.Images.Remove(old);
+            var unknown = wanted.Where(w => !mine.Images.ContainsKey(w)).ToList();
             if (unknown.Count > 0)
-                foreach (var (path, stats) in await known.Pixels(unknown, stop))
-                    mine.Pixels[path] = stats;
-            var left = unknown.Count(w => !mine.Pixels.ContainsKey(w.Path));
-            // Once in a while, since an image that does not decode stays unmeasured for good; and not while the
-            // muster's own task is on its way.
+                foreach (var file in await known.Settled(unknown, stop))
+                    mine.Images[new(file.Path, file.Stamp)] = file.Pixels;
+            var left = unknown.Count(w => !mine.Images.ContainsKey(w));
+            // Once in a while, and not while the muster's own task is on its way.
             if (
                 left > 0
                 && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5)
@@ -125,7 +131,7 @@ internal sealed class Audits(
                 );
             }
 
-            return new(state, last.Scene, last.Found, await waivers.Read(id, stop), left);
+            return new(state, last.Scene, last.Found, await waivers.Read(id, stop), mine.Images.Values.Count(p => p is not null), left);
         }
         finally
         {

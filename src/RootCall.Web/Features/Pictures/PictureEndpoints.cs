@@ -30,7 +30,7 @@ internal sealed class PictureRequests(IBackgroundJobClient queue)
 /// </summary>
 internal static class PictureEndpoints
 {
-    private const int Side = 256;
+    private const int Side = IPictureStore.Side;
     private const int LargeSide = 1024;
 
     public static void MapPictures(this IEndpointRouteBuilder api) =>

@@ -1,3 +1,5 @@
+using RootCall.Core.Muster;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class SharedImage : Rule
@@ -41,8 +43,8 @@ public sealed class SharedImage : Rule
                     f.Beside.Path != group.Key
                     && (
                         f.Beside.Stamp.Bytes != stamp?.Bytes
-                        || scene.Pixels(f.Beside.Path) is { } p
-                            && scene.Pixels(group.Key) is { } q
+                        || scene.Pixels(new FileState(f.Beside.Path, f.Beside.Stamp)) is { } p
+                            && scene.Pixels(group.First().Answer) is { } q
                             && !p.Channels.Select(c => c.Mean).SequenceEqual(q.Channels.Select(c => c.Mean))
                     )
                 )

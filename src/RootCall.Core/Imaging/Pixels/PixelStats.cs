@@ -1,7 +1,7 @@
 using System.Collections.Immutable;
 using Picked = RootCall.Core.Shading.Channels;
 
-namespace RootCall.Core.Imaging;
+namespace RootCall.Core.Imaging.Pixels;
 
 /// <summary>Statistics of an image's stored values, from a sample of its pixels.</summary>
 /// <param name="Channels">One for each channel: grey; grey and alpha; red, green, blue; with alpha.</param>

@@ -1,0 +1,247 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Runtime.CompilerServices;
+using System.Runtime.InteropServices;
+using System.Text;
+using Microsoft.Win32.SafeHandles;
+using RootCall.Core.Files;
+using RootCall.Core.Imaging.Pixels;
+
+namespace RootCall.Native;
+
+/// <summary>
+/// One child process that decodes images, one at a time (<c>shim/rootcall_images.cpp</c>). It limits its own memory, files
+/// and processor time through the system; what it does not answer in time, or at all, ends it.
+/// </summary>
+internal sealed class DecoderProcess : IDisposable
+{
+    /// <summary>The pixels that come back at once.</summary>
+    public const long SharedBytes = 64L << 20;
+
+    /// <summary>Time on the clock for each second of processor time: the machine may be busy.</summary>
+    private const int Patience = 4;
+
+    private static readonly TimeSpan ToStart = TimeSpan.FromSeconds(60);
+
+    private static readonly string Program = Path.Combine(AppContext.BaseDirectory, "rootcall-images");
+    private readonly Process process;
+    private readonly SafeFileHandle pixels;
+    private readonly Bounds bounds;
+    private volatile bool tooLong;
+
+    /// <exception cref="UndecodedException">The program does not start.</exception>
+    public DecoderProcess(Bounds bounds)
+    {
+        this.bounds = bounds;
+        var start = new ProcessStartInfo(
+            Program,
+            [bounds.ImageMemory.ToString(CultureInfo.InvariantCulture), SharedBytes.ToString(CultureInfo.InvariantCulture)]
+        )
+        {
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            WorkingDirectory = "/",
+        };
+        start.Environment.Clear();
+        start.Environment["LC_ALL"] = "C.UTF-8";
+        process = Process.Start(start)!;
+        try
+        {
+            var file = Ask<int>([], ToStart, CancellationToken.None);
+            pixels = File.OpenHandle($"/proc/{process.Id}/fd/{file}", FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+        }
+        catch (Exception e) when (e is UndecodedException or IOException)
+        {
+            End();
+            process.Dispose();
+            throw new UndecodedException(new(DecodeFault.EndedDecoder, "cannot be decoded: the decoder does not start"));
+        }
+    }
+
+    /// <summary>It ended, or was ended; another one must be started.</summary>
+    public bool IsOver { get; private set; }
+
+    public DateTime LastUsed { get; private set; } = DateTime.UtcNow;
+
+    public ReducedImage Reduce(string path, int side, CancellationToken stop)
+    {
+        var answer = Ask(RequestKind.Reduce, path, (uint)side, stop);
+        var tiny = new float[ReducedImage.TinyWidth * ReducedImage.TinyHeight * answer.Picked];
+        var grid = new float[answer.GridWidth * answer.GridHeight * answer.Picked];
+        var picture = new byte[answer.Picture];
+        var at = Pixels(tiny, 0);
+        at = Pixels(grid, at);
+        Pixels(picture, at);
+        return new(
+            picture,
+            new(ReducedImage.TinyWidth, ReducedImage.TinyHeight, answer.Picked, tiny),
+            new(answer.GridWidth, answer.GridHeight, answer.Picked, grid)
+        );
+    }
+
+    public void Read(string path, Action<PixelRows> take, CancellationToken stop)
+    {
+        Ask(RequestKind.Open, path, 0, stop);
+        float[] strip = [];
+        var first = 0;
+        while (Ask(RequestKind.Next, string.Empty, 0, stop) is { Rows: > 0 } answer)
+        {
+            var count = answer.Width * answer.Channels * answer.Rows;
+            if (strip.Length < count)
+                strip = new float[count];
+            Pixels(strip.AsSpan(0, count), 0);
+            take(new(answer.Width, answer.Height, answer.Channels, first, strip.AsSpan(0, count)));
+            first += answer.Rows;
+        }
+    }
+
+    public void Dispose()
+    {
+        End();
+        process.WaitForExit();
+        pixels.Dispose();
+        process.Dispose();
+    }
+
+    private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop)
+    {
+        var name = Encoding.UTF8.GetBytes(path);
+        var request = new Request(kind, side, PixelStats.Side, (uint)name.Length, (ulong)bounds.ImageBytes, (uint)bounds.ImageSeconds, 0);
+        var answer = Ask<Answer>(
+            [.. MemoryMarshal.AsBytes(new ReadOnlySpan<Request>(in request)), .. name],
+            TimeSpan.FromSeconds(bounds.ImageSeconds * Patience),
+            stop
+        );
+        LastUsed = DateTime.UtcNow;
+        if (answer.Status == AnswerStatus.Done)
+            return answer;
+        var why = new byte[Math.Min(answer.Length, 4096)];
+        var told = process.StandardOutput.BaseStream.ReadAtLeast(why, why.Length, throwOnEndOfStream: false);
+        throw new UndecodedException(new(FaultOf(answer.Status), Sentence(Encoding.UTF8.GetString(why, 0, told), path)));
+    }
+
+    private static DecodeFault FaultOf(AnswerStatus status) =>
+        status switch
+        {
+            AnswerStatus.Unsupported => DecodeFault.Unsupported,
+            AnswerStatus.TooLarge => DecodeFault.TooLarge,
+            AnswerStatus.NoFile => DecodeFault.NoFile,
+            _ => DecodeFault.Damaged,
+        };
+
+    /// <summary>The library's words on one line, with the file's name where it says its path.</summary>
+    private static string Sentence(string said, string path)
+    {
+        var line = string.Join(' ', said.Replace(path, Path.GetFileName(path), StringComparison.Ordinal).Split('\n', '\r', '\0')).Trim();
+        return line.Length switch
+        {
+            0 => "does not decode",
+            > 300 => line[..300],
+            _ => line,
+        };
+    }
+
+    /// <summary>Sends a request and waits for what comes first; ends the process when that takes too long or is not wanted any more.</summary>
+    private T Ask<T>(ReadOnlySpan<byte> request, TimeSpan patience, CancellationToken stop)
+        where T : unmanaged
+    {
+        stop.ThrowIfCancellationRequested();
+        var answer = new byte[Unsafe.SizeOf<T>()];
+        using (stop.UnsafeRegister(d => ((DecoderProcess)d!).End(), this))
+        using (new Timer(d => ((DecoderProcess)d!).TakesTooLong(), this, patience, Timeout.InfiniteTimeSpan))
+        {
+            try
+            {
+                process.StandardInput.BaseStream.Write(request);
+                process.StandardInput.BaseStream.Flush();
+                process.StandardOutput.BaseStream.ReadExactly(answer);
+                return MemoryMarshal.Read<T>(answer);
+            }
+            catch (Exception e) when (e is IOException or EndOfStreamException)
+            {
+                End();
+                stop.ThrowIfCancellationRequested();
+                throw new UndecodedException(Ended());
+            }
+        }
+    }
+
+    private Undecoded Ended()
+    {
+        process.WaitForExit();
+        // 128 and the signal: the system ends what has used up its processor time by SIGXCPU.
+        if (tooLong || process.ExitCode == 128 + 24)
+            return new(DecodeFault.TooLong, $"takes longer than {bounds.ImageSeconds} s to decode");
+        return new(DecodeFault.EndedDecoder, "ended the decoder");
+    }
+
+    private void TakesTooLong()
+    {
+        tooLong = true;
+        End();
+    }
+
+    private void End()
+    {
+        IsOver = true;
+        try
+        {
+            process.Kill();
+        }
+        catch (InvalidOperationException)
+        {
+            // It has ended by itself.
+        }
+    }
+
+    /// <summary>Takes what lies at a place of the shared memory; read, not mapped, so that nothing the child does to it is felt here.</summary>
+    /// <returns>The place after it.</returns>
+    private long Pixels<T>(Span<T> to, long at)
+        where T : unmanaged
+    {
+        var bytes = MemoryMarshal.AsBytes(to);
+        for (var done = 0; done < bytes.Length; )
+        {
+            var read = RandomAccess.Read(pixels, bytes[done..], at + done);
+            if (read == 0)
+                throw new UndecodedException(new(DecodeFault.EndedDecoder, "ended the decoder"));
+            done += read;
+        }
+
+        return at + bytes.Length;
+    }
+
+    private enum RequestKind : uint
+    {
+        Reduce,
+        Open,
+        Next,
+    }
+
+    private enum AnswerStatus
+    {
+        Done,
+        Unsupported,
+        Damaged,
+        TooLarge,
+        NoFile,
+    }
+
+    [StructLayout(LayoutKind.Sequential)]
+    private readonly record struct Request(RequestKind Kind, uint Side, uint Grid, uint Length, ulong Bytes, uint Seconds, uint Unused);
+
+    [StructLayout(LayoutKind.Sequential)]
+    private readonly record struct Answer(
+        AnswerStatus Status,
+        int Width,
+        int Height,
+        int Channels,
+        int IsFloat,
+        int Picked,
+        int GridWidth,
+        int GridHeight,
+        int Picture,
+        int Rows,
+        int Length
+    );
+}

@@ -1,0 +1,80 @@
+using System.Collections.Concurrent;
+using RootCall.Core.Files;
+using RootCall.Core.Imaging.Pixels;
+
+namespace RootCall.Native;
+
+/// <summary>
+/// Decodes images in child processes, as many at once as there are processors. A child that passes a limit or crashes is
+/// replaced, and one that nothing was asked of for a while is ended.
+/// </summary>
+public sealed class ImageDecoder : IImageDecoder, IDisposable
+{
+    private static readonly TimeSpan Idle = TimeSpan.FromSeconds(20);
+    private readonly Bounds bounds;
+    private readonly ConcurrentBag<DecoderProcess> waiting = [];
+    private readonly SemaphoreSlim places = new(Environment.ProcessorCount);
+    private readonly Timer sweep;
+
+    public ImageDecoder(Bounds bounds)
+    {
+        this.bounds = bounds;
+        sweep = new(_ => Sweep(DateTime.UtcNow - Idle), null, Idle, Idle);
+    }
+
+    public ReducedImage Reduce(string path, int side, CancellationToken stop = default) =>
+        With(process => process.Reduce(path, side, stop), stop);
+
+    public void Read(string path, Action<PixelRows> take, CancellationToken stop = default) =>
+        With(
+            process =>
+            {
+                process.Read(path, take, stop);
+                return true;
+            },
+            stop
+        );
+
+    public void Dispose()
+    {
+        sweep.Dispose();
+        Sweep(DateTime.MaxValue);
+    }
+
+    private T With<T>(Func<DecoderProcess, T> work, CancellationToken stop)
+    {
+        places.Wait(stop);
+        try
+        {
+            if (!waiting.TryTake(out var process))
+                process = new(bounds);
+            try
+            {
+                return work(process);
+            }
+            finally
+            {
+                if (process.IsOver)
+                    process.Dispose();
+                else
+                    waiting.Add(process);
+            }
+        }
+        finally
+        {
+            places.Release();
+        }
+    }
+
+    private void Sweep(DateTime before)
+    {
+        var kept = new List<DecoderProcess>();
+        while (waiting.TryTake(out var process))
+            if (process.LastUsed < before)
+                process.Dispose();
+            else
+                kept.Add(process);
+        foreach (var process in kept)
+            waiting.Add(process);
+    }
+}
