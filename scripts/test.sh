@@ -1,4 +1,14 @@
-# `test`. Sourced by ./rootcall.
+# `test` and `faults`. Sourced by ./rootcall.
+
+projects=(tests/RootCall.{Core,Web,Browser}.Tests tests/faults/RootCall.Faults.Tests)
+front_end=yes
+
+# Everything that takes minutes: kills, mutated inputs, costly inputs.
+run_faults() {
+  projects=(tests/faults/RootCall.Faults.Tests) front_end=no
+  export ROOTCALL_FAULTS=full
+  run_tests "$@"
+}
 
 # run_tests [FILTER]: everything, or only the tests whose full name contains FILTER.
 run_tests() {
@@ -33,10 +43,10 @@ run_tests() {
   say "testing"
   local out=$place.out status=0 filter=()
   [ $# -gt 0 ] && filter=(--filter "FullyQualifiedName~$1")
-  npm --prefix web run --silent test 2>&1 | tee "$out.web" || status=1
+  if [ "$front_end" = yes ]; then npm --prefix web run --silent test 2>&1 | tee "$out.web" || status=1; else : >"$out.web"; fi
   local project
-  for project in Core Web Browser; do
-    dotnet test "tests/RootCall.$project.Tests" -c Release --no-build --nologo "${filter[@]}" 2>&1 \
+  for project in ${projects[@]}; do
+    dotnet test "$project" -c Release --no-build --nologo "${filter[@]}" 2>&1 \
       | tee -a "$out" | { grep -vE '^(Test run for|A total of|\[xUnit|  Determining)' || true; } || status=1
   done
   print_law

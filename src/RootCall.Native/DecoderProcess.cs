@@ -141,7 +141,7 @@ internal sealed class DecoderProcess : IDisposable
         };
     }
 
-    /// <summary>Sends a request and waits for what comes first; ends the process when that takes too long or is not wanted any more.</summary>
+    /// <summary>Sends a request and waits for an answer; ends the process when that takes too long or is not wanted any more.</summary>
     private T Ask<T>(ReadOnlySpan<byte> request, TimeSpan patience, CancellationToken stop)
         where T : unmanaged
     {
@@ -194,7 +194,9 @@ internal sealed class DecoderProcess : IDisposable
         }
     }
 
-    /// <summary>Takes what lies at a place of the shared memory; read, not mapped, so that nothing the child does to it is felt here.</summary>
+    /// <summary>
+    /// Takes what lies at a place of the shared memory; read, not mapped, so that nothing the child does to it is felt here.
+    /// </summary>
     /// <returns>The place after it.</returns>
     private long Pixels<T>(Span<T> to, long at)
         where T : unmanaged

@@ -164,7 +164,12 @@ internal sealed record CompareJson(string A, string B, TransferRowJson[] Rows)
     public static CompareJson Of(TransferReport report, string a, string b) => new(a, b, [.. report.Rows.Select(TransferRowJson.Of)]);
 }
 
-[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, WriteIndented = true)]
+// A scene may hold numbers that are none; they are written as "NaN" and "Infinity".
+[JsonSourceGenerationOptions(
+    PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
+    WriteIndented = true,
+    NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals
+)]
 [JsonSerializable(typeof(MusterJson))]
 [JsonSerializable(typeof(AuditJson))]
 [JsonSerializable(typeof(FixJson))]

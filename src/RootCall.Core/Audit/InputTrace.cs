@@ -15,6 +15,9 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
 {
     private const int Deepest = 64;
 
+    /// <summary>Nodes that feed others twice, one behind the other, make twice as many ways each.</summary>
+    private const int MostSteps = 10_000;
+
     /// <summary>Inputs of nodes that give coordinates, not colours.</summary>
     private static bool IsCoordinate(string input) => input is "st" or "texcoord" or "uv" or "varname" or "geomprop";
 
@@ -24,10 +27,11 @@ internal sealed record InputTrace(ImmutableArray<TracedImage> Images, ShaderValu
         var open = new HashSet<string>(StringComparer.Ordinal);
         ShaderValue? factor = null;
         var cyclic = false;
+        var steps = 0;
 
         void Walk(Connection from, Channels? picked, ImmutableArray<string> through)
         {
-            if (through.Length > Deepest || graph.Node(from.Node) is not { } node)
+            if (through.Length > Deepest || ++steps > MostSteps || graph.Node(from.Node) is not { } node)
                 return;
             if (!open.Add(node.Name))
             {

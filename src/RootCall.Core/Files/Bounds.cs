@@ -23,6 +23,9 @@ public sealed record Bounds
     /// <summary>Bytes of a scene that is read as text in one piece (COLLADA, USD).</summary>
     public long TextBytes { get; init; } = 1L << 30;
 
+    /// <summary>Prims that USD's references, payloads and inherits may make of what the layers say.</summary>
+    public int ComposedPrims { get; init; } = 500_000;
+
     /// <summary>Bytes of an image when decoded: width x height x channels x bytes of one value.</summary>
     public long ImageBytes { get; init; } = 4L << 30;
 

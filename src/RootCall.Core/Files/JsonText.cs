@@ -17,6 +17,8 @@ internal static class JsonText
         var options = new JsonSerializerOptions(JsonSerializerDefaults.Web)
         {
             WriteIndented = true,
+            // A scene may hold numbers that are none, and an edit may name them.
+            NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
             NewLine = "\n",
             ReadCommentHandling = JsonCommentHandling.Skip,
             AllowTrailingCommas = true,

@@ -39,6 +39,9 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
         "trash",
     ];
 
+    /// <summary>No file has a longer path (POSIX PATH_MAX on the systems Root Call runs on); of one that is only the name is kept.</summary>
+    private const int Longest = 4096;
+
     public string FileName => Segments.Length > 0 ? Segments[^1] : string.Empty;
 
     /// <summary>The folder as text with slashes: <c>D:/jobs/2231/tex</c>, or <c>.</c> for the scene's own.</summary>
@@ -90,7 +93,7 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
     {
         // A zero character can be written in JSON, but never names a file.
         var isName = Segments.Length > 0 && !Segments.Any(s => s.Contains('\0', StringComparison.Ordinal));
-        if (Origin is PathOrigin.Foreign or PathOrigin.Remote || !isName)
+        if (Origin is PathOrigin.Foreign or PathOrigin.Remote || !isName || Written.Length > Longest)
             return null;
         var literal = Origin == PathOrigin.Relative ? Path.Combine(baseFolder, Written.Trim()) : null;
 
@@ -105,6 +108,8 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
 
     private static ImmutableArray<string> Split(string path)
     {
+        if (path.Length > Longest)
+            return Path.GetFileName(path) is { Length: > 0 and <= 255 } name ? [name] : [];
         // Tens of thousands of paths are taken apart for one muster, so this counts first and copies nothing twice.
         var count = 0;
         foreach (var part in path.AsSpan().Split('/'))

@@ -26,7 +26,7 @@ public static class ZipIntake
     {
         try
         {
-            using var archive = ZipFile.OpenRead(zip);
+            using var archive = new ZipArchive(RegularFile.Open(zip), ZipArchiveMode.Read);
             if (archive.Entries.Count > bounds.Entries)
                 throw new CannotUseException(
                     Invariant($"The zip holds {archive.Entries.Count:N0} entries; at most {bounds.Entries:N0} are taken. Nothing was kept.")

@@ -69,7 +69,7 @@ public sealed record ReadContext(
 
     public string? EditedCopy(string path) => Edited.GetValueOrDefault(path);
 
-    public FileStream Open(string path) => File.OpenRead(EditedCopy(path) ?? path);
+    public FileStream Open(string path) => RegularFile.Open(EditedCopy(path) ?? path);
 }
 
 /// <summary>The formats that Root Call reads. To add one, write its folder and put it in <see cref="All"/>.</summary>

@@ -6,8 +6,8 @@ namespace RootCall.Core.Formats;
 /// <summary>Collects references while a scene is read: the same path written by the same file is one reference.</summary>
 internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
 {
-    private readonly List<Reference> list = [];
-    private readonly Dictionary<ReferenceKey, int> places = [];
+    private readonly List<Entry> list = [];
+    private readonly Dictionary<ReferenceKey, Entry> known = [];
     private readonly HashSet<ReferenceKey> overridden = [];
     private string file = firstFile;
 
@@ -25,57 +25,38 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
     )
     {
         var key = Key(kind, written);
-        if (places.TryGetValue(key, out var place))
-        {
-            var known = list[place];
-            list[place] = known with
-            {
-                Sites = site is { } more ? known.Sites.Add(more) : known.Sites,
-                UsedBy = [.. known.UsedBy.Union(uses)],
-                ExpectedBytes = Math.Max(known.ExpectedBytes, expectedBytes),
-            };
-            return key;
-        }
-
-        places[key] = list.Count;
-        list.Add(
-            new(list.Count + 1, key, written, Path.GetDirectoryName(file)!, site is { } first ? [first] : [], uses, null, expectedBytes)
-            {
-                AlsoWritten = alsoWritten,
-                CarriedName = carriedName,
-            }
-        );
+        if (!known.TryGetValue(key, out var entry))
+            known[key] = entry = Put(
+                new(0, key, written, Path.GetDirectoryName(file)!, [], [], null, expectedBytes)
+                {
+                    AlsoWritten = alsoWritten,
+                    CarriedName = carriedName,
+                }
+            );
+        entry.ExpectedBytes = Math.Max(entry.ExpectedBytes, expectedBytes);
+        if (site is { } place)
+            entry.Sites.Add(place);
+        foreach (var use in uses)
+            entry.UsedBy.TryAdd(use, true);
         return key;
     }
 
     public ReferenceKey AddCarried(string name, CarriedData data, ImmutableArray<ReferenceUse> uses)
     {
         var key = Key(ReferenceKind.Image, name);
-        for (var n = 2; !places.TryAdd(key, list.Count); n++)
+        for (var n = 2; known.ContainsKey(key); n++)
             key = Key(ReferenceKind.Image, $"{name} ({n})");
-        list.Add(new(list.Count + 1, key, key.Written, Path.GetDirectoryName(file)!, [], uses, data));
+        known[key] = Put(new(0, key, key.Written, Path.GetDirectoryName(file)!, [], [], data));
+        foreach (var use in uses)
+            known[key].UsedBy.TryAdd(use, true);
         return key;
     }
 
     /// <summary>Adds inputs that use a reference which is known already.</summary>
-    public void Use(ReferenceKey key, ReferenceUse use)
-    {
-        if (!places.TryGetValue(key, out var place))
-            return;
-        var known = list[place];
-        if (!known.UsedBy.Contains(use))
-            list[place] = known with { UsedBy = known.UsedBy.Add(use) };
-    }
+    public void Use(ReferenceKey key, ReferenceUse use) => known.GetValueOrDefault(key)?.UsedBy.TryAdd(use, true);
 
     /// <summary>Adds a property of the composed scene that gives a path.</summary>
-    public void Property(ReferenceKey key, string property)
-    {
-        if (!places.TryGetValue(key, out var place))
-            return;
-        var known = list[place];
-        if (!known.Properties.Contains(property))
-            list[place] = known with { Properties = known.Properties.Add(property) };
-    }
+    public void Property(ReferenceKey key, string property) => known.GetValueOrDefault(key)?.Properties.TryAdd(property, true);
 
     /// <summary>Adds, for each material, the inputs of its surface shader that an image reaches.</summary>
     public void UseAll(IEnumerable<Material> materials)
@@ -89,7 +70,42 @@ internal sealed class ReferenceListBuilder(string sceneFolder, string firstFile)
 
     /// <summary>Numbered from 1, without what is overridden wherever it stands.</summary>
     public ImmutableArray<Reference> ToImmutable() =>
-        [.. list.Where(r => !overridden.Contains(r.Key) || r.Properties.Length > 0).Select((r, i) => r with { Number = i + 1 })];
+        [
+            .. list.Where(e => !overridden.Contains(e.First.Key) || e.Properties.Count > 0)
+                .Select(
+                    (e, i) =>
+                        e.First with
+                        {
+                            Number = i + 1,
+                            Sites = [.. e.Sites],
+                            UsedBy = [.. e.UsedBy.Keys],
+                            Properties = [.. e.Properties.Keys],
+                            ExpectedBytes = e.ExpectedBytes,
+                        }
+                ),
+        ];
+
+    private Entry Put(Reference reference)
+    {
+        var entry = new Entry(reference);
+        list.Add(entry);
+        return entry;
+    }
 
     private ReferenceKey Key(ReferenceKind kind, string written) => new(kind, Path.GetRelativePath(sceneFolder, file), written);
+
+    /// <summary>One that grows: a hundred thousand materials may call one image.</summary>
+    private sealed class Entry(Reference first)
+    {
+        public Reference First => first;
+
+        public List<ReferenceSite> Sites { get; } = [];
+
+        /// <summary>In the order they came, each once.</summary>
+        public OrderedDictionary<ReferenceUse, bool> UsedBy { get; } = [];
+
+        public OrderedDictionary<string, bool> Properties { get; } = new(StringComparer.Ordinal);
+
+        public long ExpectedBytes { get; set; }
+    }
 }

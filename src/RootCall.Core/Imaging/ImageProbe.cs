@@ -1,3 +1,4 @@
+using RootCall.Core.Files;
 using RootCall.Core.Imaging.Codecs;
 using static System.FormattableString;
 
@@ -12,9 +13,13 @@ public static class ImageProbe
     private const int MaxSide = 1 << 20;
     private const int WholeBytes = 16 << 10;
 
-    /// <summary>Never throws for what is in the file; a file that cannot be opened is damaged, with the system's reason.</summary>
-    public static ProbeResult File(string path) => File(path, WholeBytes, _ => { });
+    /// <summary>Of a file without contents, which is not opened.</summary>
+    internal static readonly ProbeResult Nothing = new(null, "the file is empty");
 
+    /// <summary>Never throws for what is in the file; a file that cannot be opened is damaged, with the system's reason.</summary>
+    public static ProbeResult File(string path) => RegularFile.IsEmpty(path) ? Nothing : File(path, WholeBytes, _ => { });
+
+    /// <param name="path">Not a pipe or a device: opening one may wait for ever.</param>
     /// <param name="wholeBytes">A file of at most so many bytes is read in one go.</param>
     /// <param name="whole">Is shown the bytes of such a file.</param>
     internal static ProbeResult File(string path, int wholeBytes, Action<ReadOnlySpan<byte>> whole)
@@ -54,7 +59,7 @@ public static class ImageProbe
     {
         var promised = name is null ? null : ImageCodecs.Promised(name);
         if (stream.Length == 0)
-            return new(null, "the file is empty");
+            return Nothing;
         var reader = new HeaderReader(stream);
         try
         {

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using RootCall.Core.Files;
 
 namespace RootCall.Core.Scenes;
 
@@ -74,7 +75,7 @@ public sealed record SourceFile(string Path, long Bytes, ReferenceKey? CalledBy)
     /// <summary>File name to write it under, when that is not its own: an overriding layer beside the file it stands on.</summary>
     public string? WrittenAs { get; init; }
 
-    public FileStream Open() => File.OpenRead(Edited ?? Path);
+    public FileStream Open() => RegularFile.Open(Edited ?? Path);
 }
 
 /// <summary>A set of alternatives in the file: a USD variant set, or the material variants of glTF.</summary>

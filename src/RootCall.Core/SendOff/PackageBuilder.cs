@@ -92,7 +92,9 @@ public static class PackageBuilder
         foreach (var file in plan.Files)
             Add(file.Name, stream =>
             {
-                using var source = File.OpenRead(file.Source);
+                if (RegularFile.IsEmpty(file.Source))
+                    return;
+                using var source = RegularFile.Open(file.Source);
                 SplicedCopy.Write(source, stream, [], stop);
             });
 

@@ -9,7 +9,9 @@ using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Imaging;
 
-/// <summary>Images behind their wall: every format and depth becomes a small PNG, and what does not decode says why and costs no more.</summary>
+/// <summary>
+/// Images behind their wall: every format and depth becomes a small PNG, and what does not decode says why and costs no more.
+/// </summary>
 public sealed class DecoderTests : IDisposable
 {
     private readonly Place place = new();

@@ -48,7 +48,7 @@ public sealed class ColladaFormat : ISceneFormat
 
     public OwnChanges Changes(Scene before, Scene now)
     {
-        var bytes = File.ReadAllBytes(before.Files[0].Edited ?? before.Path);
+        var bytes = RegularFile.Bytes(before.Files[0].Edited ?? before.Path, Bounds.Default.TextBytes);
         var document = ColladaReader.Parse(bytes, Path.GetFileName(before.Path), []);
         return OwnChanges.Of(new ColladaWriter(before, now, document).Write().Select(e => (0, e)));
     }

@@ -5,7 +5,6 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
-using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Collada;
 
@@ -32,12 +31,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
     {
         context.Progress?.Invoke($"reading {name}");
         using var stream = context.Open(path);
-        if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes))
-            throw new CannotUseException(
-                Invariant($"“{name}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.")
-            );
-        var bytes = new byte[stream.Length];
-        stream.ReadExactly(bytes);
+        var bytes = RegularFile.Bytes(stream, path, context.Bounds.TextBytes);
         if (Wide(ref bytes))
             notes.Add(new("The document is UTF-16; it is read, and paths in it stay as they are.", name));
         var document = Parse(bytes, name, notes);

@@ -23,7 +23,7 @@ public sealed class FbxFormat : ISceneFormat
 
     public Stream OpenCarried(CarriedData carried)
     {
-        using var stream = File.OpenRead(carried.File);
+        using var stream = RegularFile.Open(carried.File);
         var (start, length) = carried.DataUri is { } site ? (site.Start, site.Length) : (carried.Start, carried.Length);
         if (start + length > stream.Length)
             throw new CannotUseException(Invariant($"The data at byte {start:N0} is cut off by the end of the file."));

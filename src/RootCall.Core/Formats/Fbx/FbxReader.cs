@@ -15,13 +15,7 @@ internal sealed class FbxReader(string path, ReadContext context)
 
     public static FbxDocument Open(string path, Bounds bounds)
     {
-        using var stream = File.OpenRead(path);
-        if (stream.Length > Math.Min(Array.MaxLength, bounds.TextBytes))
-            throw new CannotUseException(
-                Invariant($"“{Path.GetFileName(path)}” has {stream.Length:N0} bytes; at most {bounds.TextBytes:N0} are read.")
-            );
-        var bytes = new byte[stream.Length];
-        stream.ReadExactly(bytes);
+        var bytes = RegularFile.Bytes(path, bounds.TextBytes);
         return FbxDocument.Read(bytes, Path.GetFileName(path));
     }
 

@@ -20,7 +20,7 @@ public abstract class GeometryFormat : ISceneFormat
         var file = Path.GetFileName(path);
         context.Progress?.Invoke($"reading {file}");
         var notes = new List<ReadNote>();
-        using var stream = File.OpenRead(path);
+        using var stream = RegularFile.Open(path);
         var bytes = stream.Length;
         var mesh = Measure(stream, path, notes, context.Stop);
         notes.Add(new($"{Name} carries no materials or textures; they have to be assigned elsewhere.", file));

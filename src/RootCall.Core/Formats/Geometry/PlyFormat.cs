@@ -39,7 +39,8 @@ public sealed class PlyFormat : GeometryFormat
         );
         try
         {
-            foreach (var element in elements)
+            // One without properties has nothing to read, however many it declares.
+            foreach (var element in elements.Where(e => e.Properties.Count > 0))
             {
                 var row = new double[element.Properties.Count];
                 for (var i = 0L; i < element.Count; i++)

@@ -64,7 +64,7 @@ internal sealed class GltfCarrier(JsonTree root, GlbContainer? glb)
     /// <param name="spot">The entry of <c>images</c>.</param>
     public void Carry(JsonPatch patch, JsonSpot spot, string file)
     {
-        var bytes = File.ReadAllBytes(file);
+        var bytes = RegularFile.Bytes(file, Bounds.Default.TextBytes);
         var mime = MimeOf(file) ?? throw new CannotUseException(NotCarried(file));
         if (glb is not { BinStart: >= 0 })
         {

@@ -66,7 +66,7 @@ public sealed class GltfFormat : ISceneFormat
 
     public Stream OpenCarried(CarriedData carried)
     {
-        using var stream = File.OpenRead(carried.File);
+        using var stream = RegularFile.Open(carried.File);
         if (carried.DataUri is not { } site)
         {
             var bytes = new byte[carried.Length];

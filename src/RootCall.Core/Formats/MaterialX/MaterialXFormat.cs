@@ -85,5 +85,5 @@ public sealed class MaterialXFormat : ISceneFormat
 
     public Stream OpenCarried(CarriedData carried) => throw new CannotUseException("A MaterialX document carries no images inside.");
 
-    private static byte[] Bytes(SourceFile file) => File.ReadAllBytes(file.Edited ?? file.Path);
+    private static byte[] Bytes(SourceFile file) => RegularFile.Bytes(file.Edited ?? file.Path, Bounds.Default.TextBytes);
 }

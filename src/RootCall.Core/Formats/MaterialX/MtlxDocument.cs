@@ -38,6 +38,9 @@ internal sealed class MtlxDocument(IReadOnlyList<MtlxFile> files)
         .DistinctBy(e => e.Name)
         .ToDictionary(e => e.Name, StringComparer.Ordinal);
 
+    // Nodes of a graph by name: one with thousands of nodes asks for each of them.
+    private readonly Dictionary<XmlTree, Dictionary<string, XmlTree>> inside = [];
+
     public IReadOnlyList<MtlxFile> Files => files;
 
     public IEnumerable<MtlxElement> All(string element) => files.SelectMany(f => f.Root.All(element).Select(c => new MtlxElement(f, c)));
@@ -47,8 +50,18 @@ internal sealed class MtlxDocument(IReadOnlyList<MtlxFile> files)
     /// <summary>A node in a graph, or at the top when <paramref name="graph"/> is null.</summary>
     public MtlxElement? Find(MtlxElement? graph, string name) =>
         graph is null ? Find(name)
-        : graph.Tree.Children.FirstOrDefault(c => c["name"] == name) is { } tree ? new(graph.File, tree)
+        : NodesOf(graph.Tree).TryGetValue(name, out var tree) ? new(graph.File, tree)
         : null;
+
+    private Dictionary<string, XmlTree> NodesOf(XmlTree graph)
+    {
+        if (!inside.TryGetValue(graph, out var nodes))
+            inside[graph] = nodes = graph
+                .Children.Where(c => c["name"] is not null)
+                .DistinctBy(c => c["name"])
+                .ToDictionary(c => c["name"]!, StringComparer.Ordinal);
+        return nodes;
+    }
 
     /// <summary>The inputs of a node with those it inherits; its own come first and win.</summary>
     public IEnumerable<MtlxElement> InputsOf(MtlxElement node)

@@ -2,15 +2,22 @@ using System.Collections.Immutable;
 using System.Globalization;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.MaterialX;
 
 /// <summary>Turns surface materials of a document into graphs, following node graphs and interface names.</summary>
 /// <param name="keyOf">Gives the reference of a filename input.</param>
-internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, ReferenceKey?> keyOf)
+internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, ReferenceKey?> keyOf, List<ReadNote> notes)
 {
+    private const int MaxDepth = 200;
+    private const int MaxNodes = 1_000_000;
+    private const int MaxTold = 100;
     private readonly Dictionary<string, ShaderNode> nodes = [];
     private readonly HashSet<string> open = [];
+    private int depth;
+    private int told;
+    private int read;
 
     /// <param name="file">Index of the document that holds the surface shader; of the material's own where there is none.</param>
     public ShaderGraph Of(MtlxElement material, out int file)
@@ -29,6 +36,28 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
     /// <summary>Reads the node that feeds an input, and all behind it.</summary>
     private Connection? Source(MtlxElement input, MtlxElement? graph)
     {
+        if (depth >= MaxDepth)
+            return Left($"Nodes stand more than {MaxDepth} deep", input);
+        depth++;
+        try
+        {
+            return Behind(input, graph);
+        }
+        finally
+        {
+            depth--;
+        }
+    }
+
+    private Connection? Left(string budget, MtlxElement element)
+    {
+        if (told++ < MaxTold)
+            notes.Add(new($"{budget}; what lies behind was left out.", $"{Path.GetFileName(element.File.Path)}, line {element.Tree.Line}"));
+        return null;
+    }
+
+    private Connection? Behind(MtlxElement input, MtlxElement? graph)
+    {
         var output = input.Tree["output"] ?? "out";
         if (input.Tree["nodegraph"] is { } graphName && document.Find(graphName) is { } inner)
         {
@@ -45,15 +74,18 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
         if (input.Tree["nodename"] is not { } name || document.Find(graph, name) is not { } node)
             return null;
         var id = graph is null ? name : $"{graph.Name}/{name}";
+        if (open.Contains(id))
+            return new(id, output); // It is there, or, in a circle, being read further up.
+        if (read >= MaxNodes)
+            return Left(Invariant($"Materials have more than {MaxNodes:N0} nodes"), node);
         Node(id, node, graph);
         return new(id, output);
     }
 
     private void Node(string id, MtlxElement node, MtlxElement? graph)
     {
-        // A cycle ends here: the node is being read further up.
-        if (!open.Add(id))
-            return;
+        open.Add(id);
+        read++;
         var inputs = ImmutableArray.CreateBuilder<ShaderInput>();
         ImageUse? image = null;
         foreach (var input in document.InputsOf(node))
@@ -79,10 +111,10 @@ internal sealed class MtlxGraphs(MtlxDocument document, Func<MtlxElement, Refere
                 image = new(key) { DeclaredSpace = holder.Active("colorspace") ?? string.Empty };
         }
 
-        var read = new ShaderNode(id, node.Tree.Name, inputs.ToImmutable()) { Output = node.Type, Template = node.Tree["inherit"] };
+        var made = new ShaderNode(id, node.Tree.Name, inputs.ToImmutable()) { Output = node.Type, Template = node.Tree["inherit"] };
         if (image is not null)
-            read = read with { Image = MtlxImages.Of(image, read, nodes) };
-        nodes[id] = read;
+            made = made with { Image = MtlxImages.Of(image, made, nodes) };
+        nodes[id] = made;
     }
 
     /// <summary>The input of the graph that an interface name stands for, or the input itself.</summary>

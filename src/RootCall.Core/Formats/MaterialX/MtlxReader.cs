@@ -2,7 +2,6 @@ using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
-using static System.FormattableString;
 
 namespace RootCall.Core.Formats.MaterialX;
 
@@ -34,7 +33,7 @@ internal sealed class MtlxReader(string path, ReadContext context)
             notes.Add(new($"The document says version {version ?? "none"}; it was read as 1.38.", Path.GetFileName(path)));
         var document = new MtlxDocument(files);
         CollectFiles();
-        var graphs = new MtlxGraphs(document, e => keys.TryGetValue((e.File.Index, e.Tree.Start), out var key) ? key : null);
+        var graphs = new MtlxGraphs(document, e => keys.TryGetValue((e.File.Index, e.Tree.Start), out var key) ? key : null, notes);
         var materials = document
             .All("surfacematerial")
             .Select(e => new Material(e.Name)
@@ -72,12 +71,7 @@ internal sealed class MtlxReader(string path, ReadContext context)
         context.Stop.ThrowIfCancellationRequested();
         context.Progress?.Invoke($"reading {Path.GetFileName(file)}");
         using var stream = context.Open(file);
-        if (stream.Length > context.Bounds.JsonBytes)
-            throw new CannotUseException(
-                Invariant($"“{Path.GetFileName(file)}” has {stream.Length:N0} bytes; at most {context.Bounds.JsonBytes:N0} are read.")
-            );
-        var bytes = new byte[stream.Length];
-        stream.ReadExactly(bytes);
+        var bytes = RegularFile.Bytes(stream, file, context.Bounds.JsonBytes);
         var root = Parse(bytes, Path.GetFileName(file), notes);
         var index = sources.Count;
         sources.Add(new(file, bytes.Length, calledBy) { Edited = context.EditedCopy(file) });

@@ -9,6 +9,9 @@ namespace RootCall.Core.Formats.Usd;
 /// </summary>
 internal sealed class UsdBindings(UsdStage stage)
 {
+    // Every mesh asks all prims above it.
+    private readonly Dictionary<UsdPrim, bool> binds = [];
+
     private static readonly string[] Purposes = ["material:binding:full", "material:binding", "material:binding:preview"];
 
     /// <summary>The part with the material it shows, or the path that is bound and not there; an empty one when nothing is bound.</summary>
@@ -55,6 +58,10 @@ internal sealed class UsdBindings(UsdStage stage)
 
     private (string? Path, bool Strong) On(UsdPrim holder, UsdPrim prim)
     {
+        if (!binds.TryGetValue(holder, out var any))
+            binds[holder] = any = holder.PropertyNames.Any(p => p.StartsWith("material:binding", StringComparison.Ordinal));
+        if (!any)
+            return (null, false);
         foreach (var property in holder.PropertyNames.Where(p => p.StartsWith("material:binding:collection:", StringComparison.Ordinal)))
             if (holder.Targets(property) is [var collection, var material, ..] && Includes(collection, prim.Path))
                 return (material, IsStrong(holder, property));

@@ -60,7 +60,7 @@ public sealed class UsdFormat : ISceneFormat
 
     public Stream OpenCarried(CarriedData carried)
     {
-        using var stream = File.OpenRead(carried.File);
+        using var stream = RegularFile.Open(carried.File);
         if (carried.Start + carried.Length > stream.Length)
             throw new CannotUseException(Invariant($"The data at byte {carried.Start:N0} is cut off by the end of the archive."));
         var bytes = new byte[carried.Length];

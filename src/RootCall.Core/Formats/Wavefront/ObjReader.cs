@@ -291,6 +291,12 @@ internal sealed class ObjReader(string path, ReadContext context)
         files.Add(new(real, new FileInfo(edited ?? real).Length, library.Key) { Edited = edited });
         builder.Enter(real);
         context.Progress?.Invoke($"reading {Path.GetFileName(real)}");
+        if (RegularFile.IsEmpty(edited ?? real))
+        {
+            notes.Add(new("The material library is empty, or no regular file; nothing was read.", Path.GetFileName(real)));
+            return;
+        }
+
         using var stream = context.Open(real);
         MtlReader.Read(stream, files.Count - 1, Path.GetFileName(real), builder, materials, notes);
     }

@@ -1,6 +1,7 @@
 using System.Collections.Concurrent;
 using System.Numerics;
 using System.Security.Cryptography;
+using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Pixels;
 
@@ -103,6 +104,8 @@ public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pict
     {
         if (Known(path, stamp) is { Probe: { } probe } file)
             return Judged(probe, file.Undecoded);
+        if (stamp.Bytes == 0)
+            return ImageProbe.Nothing;
         // A small file is read whole, which gives the sample too.
         UInt128? sample = null;
         probe = ImageProbe.File(path, ContentHash.SampledWhole, bytes => sample = System.IO.Hashing.XxHash128.HashToUInt128(bytes));
@@ -261,6 +264,8 @@ public static class ContentHash
     /// <exception cref="IOException">The file cannot be read.</exception>
     public static string Of(string path)
     {
+        if (RegularFile.IsEmpty(path))
+            return Convert.ToHexStringLower(SHA256.HashData([]));
         using var stream = new FileStream(
             path,
             new FileStreamOptions
@@ -290,6 +295,8 @@ public static class ContentHash
     /// <exception cref="IOException">The file cannot be read.</exception>
     public static UInt128 Sample(string path)
     {
+        if (RegularFile.IsEmpty(path))
+            return System.IO.Hashing.XxHash128.HashToUInt128([]);
         using var file = File.OpenHandle(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
         var length = RandomAccess.GetLength(file);
         Span<byte> buffer = stackalloc byte[SampledWhole];

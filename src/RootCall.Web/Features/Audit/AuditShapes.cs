@@ -170,7 +170,8 @@ internal static class AuditShapes
                 dots[0].Number!.Unit,
                 dots[0].Number!.Low,
                 dots[0].Number!.High,
-                dots.Where(d => d.Number!.What == dots[0].Number!.What).Select(d => new PlotDot(d.Key, d.Number!.Value))
+                dots.Where(d => d.Number!.What == dots[0].Number!.What && double.IsFinite(d.Number.Value))
+                    .Select(d => new PlotDot(d.Key, d.Number!.Value))
             );
     }
 

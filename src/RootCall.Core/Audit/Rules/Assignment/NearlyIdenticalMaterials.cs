@@ -22,14 +22,12 @@ public sealed class NearlyIdenticalMaterials : Rule
         var buckets = new Dictionary<(string Type, string Left, UInt128 Others), List<MaterialView>>();
         foreach (var material in scene.Materials.Where(m => m.Inputs.Count(i => i.Input.Value is not null || i.IsConnected) >= 2))
         {
-            var whole = material.Inputs.Select(Text).ToArray();
+            // A sum of hashes stands for all inputs in any order, and one taken off for all but that.
+            var each = material.Inputs.Select(i => Hash(Text(i))).ToArray();
+            var whole = each.Aggregate(UInt128.Zero, (sum, hash) => unchecked(sum + hash));
             foreach (var (input, at) in material.Inputs.Select((i, at) => (i, at)).Where(i => !i.i.IsConnected))
             {
-                var rest = System.IO.Hashing.XxHash128.HashToUInt128(
-                    System.Runtime.InteropServices.MemoryMarshal.AsBytes(
-                        string.Join('\n', whole.Where((_, i) => i != at).Order(StringComparer.Ordinal)).AsSpan()
-                    )
-                );
+                var rest = unchecked(whole - each[at]);
                 var key = (material.Type, input.Name, rest);
                 if (buckets.TryGetValue(key, out var bucket))
                     bucket.Add(material);
@@ -58,6 +56,9 @@ public sealed class NearlyIdenticalMaterials : Rule
             }
         }
     }
+
+    private static UInt128 Hash(string text) =>
+        System.IO.Hashing.XxHash128.HashToUInt128(System.Runtime.InteropServices.MemoryMarshal.AsBytes(text.AsSpan()));
 
     private static string Text(InputView input)
     {

@@ -31,6 +31,9 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
 
     public List<SourceFile> Files { get; } = [];
 
+    /// <summary>Prim specs in all layers that were read so far.</summary>
+    public int Specs { get; private set; }
+
     /// <exception cref="CannotUseException">The scene's own layer is none.</exception>
     public LoadedLayer Open() => Load(scenePath, null, null, isScene: true)!;
 
@@ -120,13 +123,7 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
         if (archives.TryGetValue(path, out var known))
             return Inside(known, path, inner is { Length: > 0 } ? inner : known.Archive.Entries[0].Name, known.File);
 
-        using var stream = File.OpenRead(edited ?? path);
-        if (stream.Length > Math.Min(Array.MaxLength, context.Bounds.TextBytes))
-            throw new CannotUseException(
-                Invariant($"“{Path.GetFileName(path)}” has {stream.Length:N0} bytes; at most {context.Bounds.TextBytes:N0} are read.")
-            );
-        var bytes = new byte[stream.Length];
-        stream.ReadExactly(bytes);
+        var bytes = RegularFile.Bytes(edited ?? path, context.Bounds.TextBytes);
         var file = Files.Count;
         var overriding = edited is not null && UsdaParser.IsUsda(bytes) && !IsTextFile(path);
         Files.Add(
@@ -150,7 +147,7 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     private static bool IsTextFile(string path)
     {
         Span<byte> head = stackalloc byte[6];
-        using var stream = File.OpenRead(path);
+        using var stream = RegularFile.Open(path);
         return stream.ReadAtLeast(head, 6, throwOnEndOfStream: false) == 6 && UsdaParser.IsUsda(head);
     }
 
@@ -176,6 +173,7 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
         var layer = isText ? UsdaParser.Read(bytes, errors) : CrateReader.Read(bytes, errors);
         notes.AddRange(errors.Select(e => new ReadNote($"Part of the layer could not be read: {e}", label)));
         var read = new LoadedLayer(layer, path, inner, file, isText && inner is null);
+        Specs += layer.Root.Descendants().Count();
         builder.Enter(path);
         foreach (var sub in layer.SubLayers)
             Add(read, sub, "sublayer");

@@ -41,8 +41,8 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
 
     public UsdPrim? Child(string childName)
     {
-        if (!children.TryGetValue(childName, out var child))
-            children[childName] = child = stage.Compose(this, childName);
+        if (!children.TryGetValue(childName, out var child) && stage.TryCompose(this, childName, out child))
+            children[childName] = child;
         return child;
     }
 
@@ -54,7 +54,8 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
     /// <summary>The strongest spec of a property that says anything; null when none does.</summary>
     public Opinion? Property(string property, Func<UsdPropertySpec, bool>? says = null)
     {
-        foreach (var (spec, site, layer) in Specs)
+        foreach (var site in sites)
+        foreach (var (spec, layer) in site.Specs)
             if (spec.Property(property) is { } found && (says is null || says(found)))
                 return new(found, site, layer);
         return null;
@@ -71,6 +72,9 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
     /// <summary>Connections of an attribute or targets of a relationship, as paths of the composed scene.</summary>
     public IReadOnlyList<string> Targets(string property)
     {
+        // Asked of every prim on the way up from every mesh, and nearly always in vain.
+        if (Property(property, p => p.Targets is not null) is null)
+            return [];
         var targets = new List<string>();
         foreach (var (spec, site, _) in Specs.Reverse())
         {

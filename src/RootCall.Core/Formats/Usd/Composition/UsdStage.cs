@@ -1,11 +1,18 @@
 using System.Collections.Immutable;
 using RootCall.Core.Formats.Usd.Layers;
 using RootCall.Core.Scenes;
+using static System.FormattableString;
 
 namespace RootCall.Core.Formats.Usd.Composition;
 
 /// <summary>The layers that speak with one voice: a layer and its sublayers, strongest first.</summary>
 internal sealed record LayerStack(ImmutableArray<LoadedLayer> Layers);
+
+/// <summary>A prefix to exchange for another. Many places share the later ones: a reference adds one to what it stands in.</summary>
+internal sealed record Move(string From, string To, Move? Next)
+{
+    public static Move? Before(Move? first, Move? then) => first is null ? then : first with { Next = Before(first.Next, then) };
+}
 
 /// <summary>
 /// The specs of one place in one layer stack that speak of a composed prim, and how paths written there are called in the
@@ -13,12 +20,7 @@ internal sealed record LayerStack(ImmutableArray<LoadedLayer> Layers);
 /// </summary>
 /// <param name="Source">The prim's path in that stack.</param>
 /// <param name="Moves">Prefixes to exchange, one after the other, to come to the composed scene.</param>
-internal sealed record UsdSite(
-    LayerStack Stack,
-    string Source,
-    ImmutableArray<(UsdPrimSpec Spec, LoadedLayer Layer)> Specs,
-    ImmutableArray<(string From, string To)> Moves
-)
+internal sealed record UsdSite(LayerStack Stack, string Source, ImmutableArray<(UsdPrimSpec Spec, LoadedLayer Layer)> Specs, Move? Moves)
 {
     public UsdSite Child(string name) =>
         this with
@@ -32,13 +34,12 @@ internal sealed record UsdSite(
 
     public string Mapped(string path)
     {
-        foreach (var (from, to) in Moves)
+        for (var move = Moves; move is not null; move = move.Next)
             if (
-                path == from
-                || path.StartsWith(from + "/", StringComparison.Ordinal)
-                || path.StartsWith(from + ".", StringComparison.Ordinal)
+                path.StartsWith(move.From, StringComparison.Ordinal)
+                && (path.Length == move.From.Length || path[move.From.Length] is '/' or '.')
             )
-                path = to + path[from.Length..];
+                path = move.To + path[move.From.Length..];
         return path;
     }
 }
@@ -50,12 +51,21 @@ internal sealed record UsdSite(
 internal sealed class UsdStage
 {
     private const int MaxDepth = 48;
+    private const int MaxPath = 8192;
+    private const int MaxNested = 64;
+
+    // What the layers say may stand in many places, but not in any number of them.
+    private const int FreePrims = 20_000;
+    private const int PrimsPerSpec = 500;
+    private const int MaxTold = 1_000;
     private readonly UsdLayers layers;
     private readonly ReadContext context;
     private readonly List<ReadNote> notes;
     private readonly Dictionary<LoadedLayer, LayerStack> stacks = [];
     private readonly Dictionary<LayerStack, UsdPrim> roots = [];
     private readonly HashSet<string> told = [];
+    private readonly HashSet<(UsdPrim, string)> inHand = [];
+    private int composed;
 
     public UsdStage(UsdLayers layers, LoadedLayer root, ReadContext context, List<ReadNote> notes)
     {
@@ -112,14 +122,55 @@ internal sealed class UsdStage
     {
         if (roots.TryGetValue(stack, out var known))
             return known;
-        var site = new UsdSite(stack, "/", [.. stack.Layers.Select(l => (l.Layer.Root, l))], []);
+        var site = new UsdSite(stack, "/", [.. stack.Layers.Select(l => (l.Layer.Root, l))], null);
         return roots[stack] = new(this, null, string.Empty, [site], []);
     }
 
     /// <summary>A child prim with everything that speaks of it; null when nothing does.</summary>
-    public UsdPrim? Compose(UsdPrim parent, string name)
+    /// <returns>False when it cannot be told from here: it is being composed, or lies behind too many others that are.</returns>
+    public bool TryCompose(UsdPrim parent, string name, out UsdPrim? child)
+    {
+        child = null;
+        if (inHand.Count >= MaxNested || !inHand.Add((parent, name)))
+        {
+            Tell(
+                $"{parent.Path} {name}",
+                inHand.Count >= MaxNested
+                    ? $"References lead through more than {MaxNested} prims, one in the other; they were followed no further."
+                    : "It comes back to itself through its references; the circle was cut there.",
+                parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}"
+            );
+            return false;
+        }
+
+        child = Compose(parent, name);
+        inHand.Remove((parent, name));
+        return true;
+    }
+
+    private void Tell(string key, string what, string place)
+    {
+        if (told.Count < MaxTold && told.Add(key))
+            notes.Add(new(what, place[..Math.Min(place.Length, 200)]));
+    }
+
+    private UsdPrim? Compose(UsdPrim parent, string name)
     {
         var path = parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}";
+        // A reference to what holds a reference twice makes twice as many prims of as many letters.
+        var most = Math.Min(context.Bounds.ComposedPrims, FreePrims + ((long)PrimsPerSpec * layers.Specs));
+        if (++composed > most || path.Length > MaxPath)
+        {
+            Tell(
+                string.Empty,
+                composed > most
+                    ? Invariant($"More than {most:N0} prims come of the references; the rest were left out.")
+                    : Invariant($"A prim's path is longer than {MaxPath:N0} letters; it was left out."),
+                path
+            );
+            return null;
+        }
+
         var work = new Expansion(path, parent);
         foreach (var site in parent.Sites)
             if (site.Child(name) is { Specs.Length: > 0 } child)
@@ -206,15 +257,17 @@ internal sealed class UsdStage
         var prim = arc.Prim.Length > 0 ? arc.Prim : DefaultPrim(stack);
         if (prim is null)
         {
-            if (told.Add(arc.Asset?.Path ?? work.Path))
-                notes.Add(new($"{work.Path} references {arc.Asset?.Path}, which names no default prim; nothing came of it.", layer.Label));
+            Tell(
+                arc.Asset?.Path ?? work.Path,
+                $"{work.Path} references {arc.Asset?.Path}, which names no default prim; nothing came of it.",
+                layer.Label
+            );
             return;
         }
 
         if (IsCircle(stack, prim, site, work.Parent))
         {
-            if (told.Add(site.Source))
-                notes.Add(new($"{work.Path} comes back to {prim} through its references; the circle was cut there.", layer.Label));
+            Tell(site.Source, $"{work.Path} comes back to {prim} through its references; the circle was cut there.", layer.Label);
             return;
         }
 
@@ -253,7 +306,7 @@ internal sealed class UsdStage
     private static UsdSite Moved(UsdSite target, string from, UsdSite site) =>
         target with
         {
-            Moves = [.. target.Moves, (from, site.Source), .. site.Moves],
+            Moves = Move.Before(target.Moves, new(from, site.Source, site.Moves)),
         };
 
     private string? Selected(Expansion work, string set)

@@ -49,7 +49,8 @@ public sealed record UsdListOp<T>(bool IsExplicit, ImmutableArray<T> Prepended, 
 /// <summary>What one layer says of one prim.</summary>
 public sealed class UsdPrimSpec(string name, UsdSpecifier specifier, string typeName)
 {
-    private Dictionary<string, UsdPrimSpec>? byName;
+    private readonly Dictionary<string, UsdPrimSpec> byName = new(StringComparer.Ordinal);
+    private int named;
 
     public string Name => name;
 
@@ -92,8 +93,9 @@ public sealed class UsdPrimSpec(string name, UsdSpecifier specifier, string type
     {
         if (Children.Count < 8)
             return Children.Find(c => c.Name == childName);
-        if (byName is null || byName.Count < Children.Count)
-            byName = Children.DistinctBy(c => c.Name).ToDictionary(c => c.Name, StringComparer.Ordinal);
+        // A reader asks between adding one and the next.
+        for (; named < Children.Count; named++)
+            byName.TryAdd(Children[named].Name, Children[named]);
         return byName.GetValueOrDefault(childName);
     }
 
