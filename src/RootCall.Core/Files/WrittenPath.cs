@@ -39,7 +39,7 @@ public sealed record WrittenPath(string Written, PathOrigin Origin, string Prefi
         "trash",
     ];
 
-    /// <summary>No file has a longer path (POSIX PATH_MAX on the systems Root Call runs on); of one that is only the name is kept.</summary>
+    /// <summary>No file has a longer path (PATH_MAX, POSIX limits.h, as Linux has it); of one that is only the name is kept.</summary>
     private const int Longest = 4096;
 
     public string FileName => Segments.Length > 0 ? Segments[^1] : string.Empty;
