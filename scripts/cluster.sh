@@ -44,16 +44,35 @@ start_cluster() {
     as_owner pg_ctl -D "$place/data" -m fast -w stop >/dev/null 2>&1 || true
   fi
   if port_taken "$port"; then refuse "port $port is taken by another program; set ROOTCALL_DB_PORT to a free one."; fi
-  local options="-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=''" setting
+  # Workers on other machines reach it where ROOTCALL_DB_LISTEN says, by the same password.
+  local listen=${ROOTCALL_DB_LISTEN:-127.0.0.1}
+  if [ "$listen" != 127.0.0.1 ]; then
+    as_owner grep -q samenet "$place/data/pg_hba.conf" \
+      || as_owner sh -c "echo 'host rootcall rootcall samenet scram-sha-256' >> '$place/data/pg_hba.conf'"
+    [[ ",$listen," == *,127.0.0.1,* ]] || listen=127.0.0.1,$listen
+  fi
+  local options="-p $port -c listen_addresses=$listen -c unix_socket_directories=''" setting
   for setting in "$@"; do options="$options -c $setting"; done
   as_owner pg_ctl -D "$place/data" -w -t 60 -l "$log" -o "$options" start >/dev/null 2>&1 \
     || { tail -3 "$log" >&2 || true; refuse "the database did not start; $log says why."; }
-  database="Host=127.0.0.1;Port=$port;Username=rootcall;Password=$(cat "$secret" 2>/dev/null || as_owner cat "$secret");Database=rootcall"
+  database=$(connection "$place" "$port")
   export PGPASSWORD; PGPASSWORD=$(as_owner cat "$secret")
   as_owner env PGPASSWORD="$PGPASSWORD" psql -h 127.0.0.1 -p "$port" -U rootcall -d postgres -Atq \
     -c "SELECT 1 FROM pg_database WHERE datname='rootcall'" | grep -q 1 \
     || as_owner env PGPASSWORD="$PGPASSWORD" createdb -h 127.0.0.1 -p "$port" -U rootcall rootcall
   unset PGPASSWORD
+}
+
+# connection PLACE PORT: how a process of this machine reaches it.
+connection() {
+  local secret=$1/secret
+  echo "Host=127.0.0.1;Port=$2;Username=rootcall;Password=$(cat "$secret" 2>/dev/null || as_owner cat "$secret");Database=rootcall"
+}
+
+# cluster_lives PLACE: its first process is there.
+cluster_lives() {
+  local pid; pid=$(as_owner head -1 "$1/data/postmaster.pid" 2>/dev/null) || return
+  [ -n "$pid" ] && [ -d "/proc/$pid" ] && grep -q postgres "/proc/$pid/comm" 2>/dev/null
 }
 
 stop_cluster() { as_owner pg_ctl -D "$1/data" -m fast -w stop >/dev/null 2>&1 || true; }

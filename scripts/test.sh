@@ -39,6 +39,7 @@ run_tests() {
   # Nothing in here outlives the tests, so it need not survive a power cut.
   start_cluster "$place" "$port" fsync=off synchronous_commit=off full_page_writes=off max_connections=200
   export ROOTCALL_TEST_DB=${database%;Database=*}
+  export ROOTCALL_TEST_CLUSTER=$place
 
   say "testing"
   local out=$place.out status=0 filter=()

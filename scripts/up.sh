@@ -1,4 +1,4 @@
-# `up` and `dev`. Sourced by ./rootcall.
+# `up`, `worker` and `dev`. Sourced by ./rootcall.
 . "$home/scripts/cluster.sh"
 
 port=${ROOTCALL_PORT:-5180}
@@ -98,9 +98,13 @@ up() {
   watch_over
 }
 
-# Restarts a worker that crashed; ends when the web process does.
+# Restarts a worker and a database that crashed; ends when the web process does.
 watch_over() {
   while kill -0 "${pids[0]}" 2>/dev/null; do
+    if ! cluster_lives "$place"; then
+      say "the database ended; it is started again"
+      start_cluster "$place" "$db_port"
+    fi
     if ! kill -0 "${pids[1]}" 2>/dev/null; then
       say "the worker ended; another one takes up its work"
       unset 'pids[1]'
@@ -110,6 +114,34 @@ watch_over() {
     sleep 1 & wait $! || true
   done
   refuse "the application ended; $data/web.log says why."
+}
+
+# Another worker, on this machine or on one that reaches the same database and folders; started again when it ends.
+worker() {
+  need_sdks
+  need_debian libopenimageio-dev g++
+  mkdir -p "$data"
+  data=$(cd "$data" && pwd)
+  if [ -n "${ROOTCALL_DATABASE:-}" ]; then
+    database=$ROOTCALL_DATABASE
+  else
+    . "$home/scripts/cluster.sh"
+    place=$(cluster_place "$data/postgres")
+    cluster_lives "$place" || refuse "there is no running database in $place; start ./rootcall up first, or set ROOTCALL_DATABASE."
+    database=$(connection "$place" "$db_port")
+  fi
+  build_server
+  settings
+  cd "$data"
+  trap 'kill -TERM "$worker_pid" 2>/dev/null; wait "$worker_pid" 2>/dev/null; say "stopped"; exit 0' INT TERM
+  say "a worker for ${data}; Ctrl+C stops it"
+  while true; do
+    "$home/artifacts/bin/RootCall.Worker/release/RootCall.Worker" --contentRoot "$home/artifacts/bin/RootCall.Worker/release" \
+      >>"$data/worker-$(hostname)-$$.log" 2>&1 &
+    worker_pid=$!
+    wait "$worker_pid" || say "the worker ended; another one takes up its work"
+    sleep 1
+  done
 }
 
 # The same with the front end's development server, which passes /api, /hub and /openapi on.

@@ -17,6 +17,12 @@ public sealed class DataOptions
     /// </summary>
     public string Folders { get; set; } = string.Empty;
 
+    /// <summary>A worker that gives no sign of life for so long has lost its tasks to others.</summary>
+    public TimeSpan Lease { get; set; } = TimeSpan.FromSeconds(15);
+
+    /// <summary>A task that reports nothing for so long is ended.</summary>
+    public TimeSpan MostSilence { get; set; } = TimeSpan.FromMinutes(15);
+
     /// <summary>Scenes opened at the very first start, absolute paths separated by semicolons.</summary>
     public string FirstScenes { get; set; } = string.Empty;
 

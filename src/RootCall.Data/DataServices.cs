@@ -35,6 +35,8 @@ public static class DataServices
         services.AddSingleton<HouseStore>();
         services.AddSingleton<WaiverStore>();
         services.AddSingleton<WorkStore>();
+        services.AddSingleton<WorkDispatcher>();
+        services.AddSingleton<Leftovers>();
         return services;
     }
 }

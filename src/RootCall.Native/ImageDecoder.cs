@@ -22,8 +22,18 @@ public sealed class ImageDecoder : IImageDecoder, IDisposable
         sweep = new(_ => Sweep(DateTime.UtcNow - Idle), null, Idle, Idle);
     }
 
-    public ReducedImage Reduce(string path, int side, CancellationToken stop = default) =>
-        With(process => process.Reduce(path, side, stop), stop);
+    public ReducedImage Reduce(string path, int side, CancellationToken stop = default)
+    {
+        try
+        {
+            return With(process => process.Reduce(path, side, stop), stop);
+        }
+        catch (UndecodedException e) when (e.Undecoded.Fault == DecodeFault.EndedDecoder)
+        {
+            // The image may not be to blame: the system, or a person, ends processes too. Twice it is.
+            return With(process => process.Reduce(path, side, stop), stop);
+        }
+    }
 
     public void Read(string path, Action<PixelRows> take, CancellationToken stop = default) =>
         With(

@@ -3,7 +3,6 @@ using Microsoft.Extensions.Options;
 using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
-using RootCall.Web.Features.Work;
 
 namespace RootCall.Web;
 

@@ -6,11 +6,11 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
 using RootCall.Data;
+using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web;
 using RootCall.Web.Features;
 using RootCall.Web.Features.Pictures;
-using RootCall.Web.Features.Work;
 using RootCall.Web.Live;
 using RootCall.Web.Security;
 using Serilog;
@@ -19,13 +19,16 @@ var builder = WebApplication.CreateBuilder(args);
 builder.Services.AddSerilog(log =>
     log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
 );
-builder.WebHost.ConfigureKestrel(k => k.Limits.MaxRequestBodySize = Bounds.Default.UploadBytes);
+builder.WebHost.ConfigureKestrel(k =>
+{
+    k.Limits.MaxRequestBodySize = Bounds.Default.UploadBytes;
+    k.AddServerHeader = false;
+});
 builder.Services.AddRootCallData(builder.Configuration);
 builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));
 builder.Services.AddSingleton<CurrentScenes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Muster.Acts>();
 builder.Services.AddSingleton<FileWatch>();
-builder.Services.AddSingleton<WorkDispatcher>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
 builder.Services.AddSingleton<RootCall.Web.Features.Audit.Audits>();
@@ -60,6 +63,7 @@ if (describeOnly)
 
 await using (var db = await app.Services.GetRequiredService<IDbContextFactory<RootCallDb>>().CreateDbContextAsync())
     await db.Database.MigrateAsync();
+await app.Services.GetRequiredService<Leftovers>().Sweep(noUploads: true, CancellationToken.None);
 
 app.UseExceptionHandler();
 app.UseStatusCodePages();

@@ -1,4 +1,3 @@
-using Hangfire;
 using RootCall.Core.Muster;
 using RootCall.Data.Work;
 using RootCall.Worker.Tasks;
@@ -6,7 +5,7 @@ using RootCall.Worker.Tasks;
 namespace RootCall.Worker;
 
 /// <summary>Tasks that a task leaves behind, so that its own result is not kept waiting for them.</summary>
-public sealed class FollowUps(WorkStore work, IBackgroundJobClient queue)
+public sealed class FollowUps(WorkDispatcher work)
 {
     /// <summary>Has the files that answer looked at, when some are new.</summary>
     public async Task Remember(Guid sceneId, SceneRead read, CancellationToken stop)
@@ -17,18 +16,10 @@ public sealed class FollowUps(WorkStore work, IBackgroundJobClient queue)
             ) && read.Report.Beside.IsEmpty
         )
             return;
-        await Start(new Remember(sceneId), "Remember the files", sceneId, stop);
+        await work.Start(new Remember(sceneId), "Remember the files", sceneId, stop);
     }
 
     /// <summary>Has the scene mustered again, since something was learned about its files.</summary>
     public Task Search(Guid sceneId, CancellationToken stop) =>
-        Start(new Search(sceneId), "Muster with what the images hold", sceneId, stop);
-
-    private async Task Start<T>(T request, string title, Guid sceneId, CancellationToken stop)
-        where T : WorkRequest
-    {
-        var row = await work.Add(request, title, sceneId, stop);
-        var job = queue.Enqueue<IWorkRunner>(r => r.Run(row.Id, CancellationToken.None));
-        await work.Update(row.Id, w => w.JobId = job, stop);
-    }
+        work.Start(new Search(sceneId), "Muster with what the images hold", sceneId, stop);
 }

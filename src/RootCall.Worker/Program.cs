@@ -30,6 +30,7 @@ builder.Services.AddSingleton<RememberTask>();
 builder.Services.AddSingleton<WriteCopyTask>();
 builder.Services.AddSingleton<PictureTask>();
 builder.Services.AddSingleton<IWorkRunner, WorkRunner>();
+builder.Services.AddHostedService<Upkeep>();
 builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));
 builder.Services.AddHangfireServer(o =>
 {

@@ -1,12 +1,18 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
 using Hangfire;
+using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Data;
 using RootCall.Data.Rows;
+using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Worker.Tasks;
 
 namespace RootCall.Worker;
 
-/// <summary>Runs the task of a row and writes down how it ended.</summary>
+/// <summary>Takes a task up, watches over it, and writes down how it ended.</summary>
 [AutomaticRetry(Attempts = 0)]
 public sealed partial class WorkRunner(
     WorkStore work,
@@ -18,64 +24,137 @@ public sealed partial class WorkRunner(
     RememberTask remember,
     WriteCopyTask copy,
     PictureTask picture,
+    DiskStore disk,
+    Leftovers leftovers,
+    IOptions<DataOptions> options,
     ILogger<WorkRunner> log
 ) : IWorkRunner
 {
+    /// <summary>What a task that was told to stop may still take, before its process is ended.</summary>
+    private static readonly TimeSpan ToStop = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan Look = TimeSpan.FromMilliseconds(500);
+    private readonly ConcurrentDictionary<Guid, byte> inHand = new();
+
     public async Task Run(Guid id, CancellationToken stop)
     {
-        // A row that is running already belonged to a worker that died: its task is done again from the start.
-        if (!await work.Update(id, w => w.State = WorkStates.Running, CancellationToken.None))
+        if (await work.Claim(id, CancellationToken.None) is not var (row, lease))
             return;
-        var row = (await work.Find(id, CancellationToken.None))!;
-        await using var progress = new WorkProgress(work, id);
+        if (row.Attempts > WorkStore.MostAttempts)
+        {
+            var last = row.Detail.Length > 0 ? $"{row.Phase} {row.Detail}" : row.Phase;
+            await Fail(
+                lease,
+                $"{WorkStore.MostAttempts} workers were lost over this task, so it was given up"
+                    + (last.Length > 0 ? $"; the last was at “{last}”." : ".")
+            );
+            return;
+        }
+
+        inHand[lease.Token] = 0;
         try
         {
-            await Do(row, progress, stop);
-            await progress.DisposeAsync();
-            await work.Update(id, w => w.State = WorkStates.Done, CancellationToken.None);
-        }
-        catch (OperationCanceledException) when (stop.IsCancellationRequested)
-        {
-            // Cancelled by the artist: the row says so already. Shut down: the queue gives the job to another worker.
-            throw;
-        }
-        catch (Exception e)
-        {
-            await progress.DisposeAsync();
-            var expected = e is CannotUseException or IOException or UnauthorizedAccessException;
-            if (!expected)
-                LogFailure(e, row.Kind, id);
-            await work.Update(
-                id,
-                w =>
-                    (w.State, w.Error) = (
-                        WorkStates.Failed,
-                        expected
-                            ? e.Message
-                            : $"The task stopped on a fault of Root Call ({e.GetType().Name}); nothing was half-written. The "
-                                + $"worker's log has the details."
-                    ),
+            using var hold = CancellationTokenSource.CreateLinkedTokenSource(stop);
+            await using var progress = new WorkProgress(work, lease, hold);
+            var job = Task.Run(
+                async () =>
+                {
+                    if (row.Attempts > 1)
+                        await leftovers.Sweep(noUploads: false, hold.Token);
+                    await Do(row, lease, progress, hold.Token);
+                },
                 CancellationToken.None
             );
+            await Watch(job, lease, progress, hold);
+            await End(job, row, lease, progress, stop);
+        }
+        finally
+        {
+            inHand.TryRemove(lease.Token, out _);
         }
     }
 
     public Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop) =>
         picture.Run(path, sceneId, number, output, side, stop);
 
-    private Task Do(WorkRow row, WorkProgress progress, CancellationToken stop) =>
+    /// <summary>Waits for a task, and for no task longer than it reports something, or longer than it takes to stop.</summary>
+    private async Task Watch(Task job, WorkLease lease, WorkProgress progress, CancellationTokenSource hold)
+    {
+        DateTime? told = null;
+        while (await Task.WhenAny(job, Task.Delay(Look)) != job)
+        {
+            if (hold.IsCancellationRequested)
+                told ??= DateTime.UtcNow;
+            else if (DateTime.UtcNow - progress.LastReport > options.Value.MostSilence)
+            {
+                await Fail(lease, $"The task reported nothing for {options.Value.MostSilence.TotalMinutes:0.#} minutes and was ended.");
+                await hold.CancelAsync();
+            }
+
+            if (DateTime.UtcNow - told > ToStop)
+                await Quit(lease);
+        }
+    }
+
+    private async Task End(Task job, WorkRow row, WorkLease lease, WorkProgress progress, CancellationToken stop)
+    {
+        try
+        {
+            await job;
+            await progress.DisposeAsync();
+            await work.Update(lease, w => w.State = WorkStates.Done);
+        }
+        catch (OperationCanceledException)
+        {
+            // Cancelled, or another worker's: the row says so. Shut down: the next worker starts anew, and nobody is to blame.
+            await progress.DisposeAsync();
+            if (stop.IsCancellationRequested)
+                await work.Release([lease.Token]);
+        }
+        catch (Exception e)
+        {
+            await progress.DisposeAsync();
+            var expected = e is CannotUseException or IOException or UnauthorizedAccessException or UndecodedException;
+            if (!expected)
+                LogFailure(e, row.Kind, row.Id);
+            await Fail(
+                lease,
+                expected
+                    ? disk.Unnamed(e.Message)
+                    : $"The task stopped on a fault of Root Call ({e.GetType().Name}); nothing was half-written. The worker's log has "
+                        + "the details."
+            );
+        }
+    }
+
+    private Task<bool> Fail(WorkLease lease, string why) => work.Update(lease, w => (w.State, w.Error) = (WorkStates.Failed, why));
+
+    /// <summary>
+    /// Ends this process, since a thread that does not stop cannot be ended. Whoever started the worker starts another; the other
+    /// tasks in hand are given back first.
+    /// </summary>
+    private async Task Quit(WorkLease lease)
+    {
+        LogStuck(lease.Task);
+        await work.Release([.. inHand.Keys.Where(t => t != lease.Token)]);
+        Process.GetCurrentProcess().Kill();
+    }
+
+    private Task Do(WorkRow row, WorkLease lease, WorkProgress progress, CancellationToken stop) =>
         row.Kind switch
         {
-            "arrive" => arrive.Run(row.Id, WorkStore.Request<Arrive>(row), progress, stop),
-            "search" => search.Run(row.Id, WorkStore.Request<Search>(row), progress, stop),
+            "arrive" => arrive.Run(lease, WorkStore.Request<Arrive>(row), progress, stop),
+            "search" => search.Run(lease, WorkStore.Request<Search>(row), progress, stop),
             "extract" => extract.Run(row.Id, WorkStore.Request<Extract>(row), progress, stop),
             "listroot" => list.Run(WorkStore.Request<ListRoot>(row), progress, stop),
             "remember" => remember.Run(WorkStore.Request<Remember>(row), progress, stop),
-            "writecopy" => copy.Run(WorkStore.Request<WriteCopy>(row), progress, stop),
-            "pack" => pack.Run(row.Id, WorkStore.Request<Pack>(row), progress, stop),
+            "writecopy" => copy.Run(lease, WorkStore.Request<WriteCopy>(row), progress, stop),
+            "pack" => pack.Run(lease, WorkStore.Request<Pack>(row), progress, stop),
             _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
         };
 
     [LoggerMessage(LogLevel.Error, "Task {Kind} {Id} failed")]
     private partial void LogFailure(Exception e, string kind, Guid id);
+
+    [LoggerMessage(LogLevel.Error, "Task {Id} does not stop; this worker ends")]
+    private partial void LogStuck(Guid id);
 }

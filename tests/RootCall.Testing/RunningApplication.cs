@@ -20,10 +20,12 @@ public sealed class RunningApplication : IDisposable
     /// <param name="folders">Server folders by name.</param>
     /// <param name="firstScenes">Scenes opened at the start.</param>
     /// <param name="firstRoots">Roots made at the start.</param>
+    /// <param name="more">More settings.</param>
     public RunningApplication(
         IReadOnlyDictionary<string, string> folders,
         IEnumerable<string>? firstScenes = null,
-        IEnumerable<string>? firstRoots = null
+        IEnumerable<string>? firstRoots = null,
+        IReadOnlyDictionary<string, string>? more = null
     )
     {
         var cluster = Environment.GetEnvironmentVariable("ROOTCALL_TEST_DB")
@@ -41,9 +43,20 @@ public sealed class RunningApplication : IDisposable
             ["RootCall__FirstRoots"] = string.Join(';', firstRoots ?? []),
             ["ASPNETCORE_URLS"] = Address,
         };
+        foreach (var (name, value) in more ?? new Dictionary<string, string>())
+            settings[name] = value;
         Client = new() { BaseAddress = new(Address), Timeout = TimeSpan.FromMinutes(2) };
         Client.DefaultRequestHeaders.Add("Origin", Address);
-        Start("RootCall.Web", ["--webroot", Path.Combine(Tool.Home, "web", "dist")]);
+        StartWeb();
+    }
+
+    /// <summary>The web process.</summary>
+    public Process Web { get; private set; } = null!;
+
+    /// <summary>Starts a web process at the same address, and waits until it answers.</summary>
+    public void StartWeb()
+    {
+        Web = Start("RootCall.Web", ["--webroot", Path.Combine(Tool.Home, "web", "dist")]);
         Until(() => Answers("/health"), "the application did not start");
     }
 
@@ -121,7 +134,7 @@ public sealed class RunningApplication : IDisposable
 
     private bool Answers(string path)
     {
-        if (processes[0].HasExited)
+        if (Web.HasExited)
             throw new InvalidOperationException($"The web process ended: {File.ReadAllText(place.At("RootCall.Web.log"))}");
         try
         {

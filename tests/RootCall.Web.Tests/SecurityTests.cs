@@ -62,7 +62,30 @@ public sealed class SecurityTests(ApplicationFixture fixture)
         var answer = app.Client.GetAsync("/").Result;
         Assert.Contains("default-src 'self'", answer.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
         Assert.Contains("Root Call", answer.Content.ReadAsStringAsync().Result, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, app.Client.GetAsync("/api/nothing").Result.StatusCode);
+        // Errors carry it too, and nothing says what serves them.
+        foreach (var path in new[] { "/api/nothing", $"/api/scenes/{Guid.Empty}" })
+        {
+            answer = app.Client.GetAsync(path).Result;
+            Assert.InRange((int)answer.StatusCode, 400, 499);
+            Assert.Contains("default-src 'self'", answer.Headers.GetValues("Content-Security-Policy").Single(), StringComparison.Ordinal);
+            Assert.Empty(answer.Headers.Server);
+        }
+    }
+
+    [Theory]
+    [InlineData("http://evil.example", HttpStatusCode.Forbidden)]
+    [InlineData(null, HttpStatusCode.Forbidden)]
+    [InlineData("own", HttpStatusCode.SwitchingProtocols)]
+    public void Only_own_pages_may_listen(string? origin, HttpStatusCode expected)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Get, app.Address + "/hub/work");
+        if (origin is not null)
+            request.Headers.Add("Origin", origin == "own" ? app.Address : origin);
+        request.Headers.Add("Connection", "Upgrade");
+        request.Headers.Add("Upgrade", "websocket");
+        request.Headers.Add("Sec-WebSocket-Version", "13");
+        request.Headers.Add("Sec-WebSocket-Key", Convert.ToBase64String(new byte[16]));
+        Assert.Equal(expected, Send(request).StatusCode);
     }
 
     [Theory]

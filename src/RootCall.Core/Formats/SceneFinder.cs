@@ -6,28 +6,31 @@ namespace RootCall.Core.Formats;
 /// <summary>Finds the scenes in a delivered folder.</summary>
 public static class SceneFinder
 {
+    /// <summary>Whether there is a scene under the folder; none is read.</summary>
+    public static bool Any(string folder) => Files(folder).Any();
+
     /// <summary>
     /// Absolute paths of all scenes under the folder, those nearest to its top first; a layer or document that another
     /// of them calls is part of that one.
     /// </summary>
     public static IReadOnlyList<string> All(string folder)
     {
-        var files = Directory
-            .EnumerateFiles(
-                folder,
-                "*",
-                new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint }
-            )
-            .Where(f => SceneFormats.IsScene(f) && !Path.GetFileName(f).StartsWith('.'))
-            .OrderBy(f => f.Count(c => c == '/'))
-            .ThenBy(f => f, StringComparer.Ordinal)
-            .ToList();
+        var files = Files(folder).OrderBy(f => f.Count(c => c == '/')).ThenBy(f => f, StringComparer.Ordinal).ToList();
         if (files.Count < 2)
             return files;
         var called = files.SelectMany(f => Called(f, folder)).ToHashSet(StringComparer.Ordinal);
         var own = files.Where(f => !called.Contains(f)).ToList();
         return own.Count > 0 ? own : files; // They call each other in a circle.
     }
+
+    private static IEnumerable<string> Files(string folder) =>
+        Directory
+            .EnumerateFiles(
+                folder,
+                "*",
+                new EnumerationOptions { RecurseSubdirectories = true, AttributesToSkip = FileAttributes.ReparsePoint }
+            )
+            .Where(f => SceneFormats.IsScene(f) && !Path.GetFileName(f).StartsWith('.'));
 
     private static List<string> Called(string file, string folder)
     {

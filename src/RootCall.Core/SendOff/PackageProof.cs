@@ -19,11 +19,12 @@ public sealed record Proof(int Resolved, ImmutableArray<MusteredReference> Unres
 public static class PackageProof
 {
     /// <exception cref="CannotUseException">There is no bag, or no scene in it.</exception>
-    public static Proof Prove(string package, Bounds bounds, CancellationToken stop = default)
+    /// <param name="under">Where a zip is opened; null for the system's place for temporary files.</param>
+    public static Proof Prove(string package, Bounds bounds, string? under = null, CancellationToken stop = default)
     {
         if (Directory.Exists(package))
             return ProveFolder(package, bounds, stop);
-        using var empty = Folders.Temporary();
+        using var empty = Folders.Temporary(under);
         ZipIntake.Unpack(package, empty.Path, bounds, stop: stop);
         return ProveFolder(Directory.EnumerateDirectories(empty.Path).Single(), bounds, stop);
     }

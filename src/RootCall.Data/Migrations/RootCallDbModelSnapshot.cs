@@ -603,6 +603,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<int>("Attempts")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempts");
+
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
@@ -633,6 +637,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<DateTimeOffset?>("LeaseUntil")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("lease_until");
+
                     b.Property<string>("Phase")
                         .IsRequired()
                         .HasColumnType("text")
@@ -656,6 +664,10 @@ namespace RootCall.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("title");
+
+                    b.Property<Guid?>("Token")
+                        .HasColumnType("uuid")
+                        .HasColumnName("token");
 
                     b.Property<long>("Total")
                         .HasColumnType("bigint")

@@ -206,8 +206,17 @@ public sealed class WorkRow
 
     public DateTimeOffset? EndedAt { get; set; }
 
-    /// <summary>The queue's own id, by which the task is cancelled.</summary>
+    /// <summary>The queue's own id, by which the task is cancelled; null until it is in the queue.</summary>
     public string? JobId { get; set; }
+
+    /// <summary>Made anew by each worker that takes the task up: only who knows it may go on, publish or delete.</summary>
+    public Guid? Token { get; set; }
+
+    /// <summary>How many workers have taken it up.</summary>
+    public int Attempts { get; set; }
+
+    /// <summary>By the database's clock; the worker that has it in hand moves this on. After that it is lost.</summary>
+    public DateTimeOffset? LeaseUntil { get; set; }
 
     /// <summary>What the task needs to know, as JSON of the record its kind has.</summary>
     public required JsonDocument Request { get; set; }

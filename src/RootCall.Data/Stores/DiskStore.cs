@@ -9,14 +9,15 @@ namespace RootCall.Data.Stores;
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>packages</c>,
-/// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes) and <c>stand-ins</c>.
+/// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes), <c>stand-ins</c>, and
+/// <c>work</c> (what a task needs only while it runs).
 /// </summary>
 public sealed class DiskStore : IPictureStore
 {
     public DiskStore(IOptions<DataOptions> options)
     {
         Folder = RootScope.RealPath(Path.Combine(options.Value.Data, "store"));
-        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted", "stand-ins" })
+        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted", "stand-ins", "work" })
             Directory.CreateDirectory(Path.Combine(Folder, part));
     }
 
@@ -33,7 +34,17 @@ public sealed class DiskStore : IPictureStore
     /// <summary>Neutral pictures that stand in for missing ones.</summary>
     public string StandIns => Path.Combine(Folder, "stand-ins");
 
-    public string Package(Guid id, string name) => Path.Combine(Folder, "packages", id.ToString("N"), name);
+    /// <param name="token">Of the attempt that builds it, so that no other attempt touches it.</param>
+    public string Package(Guid token, string name) => Path.Combine(Folder, "packages", token.ToString("N"), name);
+
+    /// <summary>What an attempt at a task needs only while it runs.</summary>
+    public string Work(Guid token) => Path.Combine(Folder, "work", token.ToString("N"));
+
+    /// <summary>What is needed only for a moment, by no task.</summary>
+    public string Moment => Path.Combine(Folder, "work", "moments");
+
+    /// <summary>A sentence without the places of the store: they are nobody's business.</summary>
+    public string Unnamed(string sentence) => sentence.Replace(Folder, "store", StringComparison.Ordinal);
 
     /// <summary>Where the blob of that hash lies or belongs.</summary>
     public string Blob(string sha256) => Path.Combine(Folder, "blobs", sha256[..2], sha256);

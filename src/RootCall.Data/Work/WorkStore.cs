@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.Options;
 using Npgsql;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
@@ -20,9 +21,15 @@ public static class WorkStates
 /// The rows of long tasks. Each change is announced on a PostgreSQL channel, on which the web process listens to tell
 /// the open browser windows.
 /// </summary>
-public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDataSource source)
+public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDataSource source, IOptions<DataOptions> options)
 {
+    /// <summary>How long a worker holds a task without a sign of life.</summary>
+    public TimeSpan Lease => options.Value.Lease;
+
     public const string Channel = "rootcall_work";
+
+    /// <summary>A task that so many workers were lost over is given up.</summary>
+    public const int MostAttempts = 3;
 
     public async Task<WorkRow> Add<T>(T request, string title, Guid? sceneId, CancellationToken stop)
         where T : WorkRequest
@@ -76,22 +83,110 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
 
     public static T Request<T>(WorkRow row) => Json.Read<T>(row.Request);
 
-    /// <summary>Changes a task that has not ended and announces it.</summary>
-    /// <returns>False when it had ended before, for example because it was cancelled.</returns>
-    public async Task<bool> Update(Guid id, Action<WorkRow> change, CancellationToken stop = default)
+    /// <summary>Takes a task up.</summary>
+    /// <returns>Null when it has ended, or another worker has it in hand.</returns>
+    public async Task<(WorkRow Row, WorkLease Lease)?> Claim(Guid id, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        var row = await db.Work.FirstOrDefaultAsync(w => w.Id == id && w.EndedAt == null, stop);
-        if (row is null)
+        var token = Guid.NewGuid();
+        var claimed = await db.Database.ExecuteSqlAsync(
+            $"""
+            UPDATE work SET state = {WorkStates.Running}, token = {token}, attempts = attempts + 1, lease_until = now() + {Lease}
+            WHERE id = {id} AND ended_at IS NULL AND (state = {WorkStates.Queued} OR lease_until IS NULL OR lease_until < now())
+            """,
+            stop
+        );
+        if (claimed == 0)
+            return null;
+        await Announce(id, stop);
+        return ((await Find(id, stop))!, new(id, token));
+    }
+
+    /// <summary>Writes down how far a task is, and holds it for longer.</summary>
+    /// <returns>False when the worker does not have it any more: it was cancelled, or another one has taken it up.</returns>
+    public async Task<bool> Renew(WorkLease lease, Action<WorkRow>? change = null)
+    {
+        await using var db = await databases.CreateDbContextAsync();
+        var held = await db.Database.ExecuteSqlAsync(
+            $"UPDATE work SET lease_until = now() + {Lease} WHERE id = {lease.Task} AND token = {lease.Token} AND ended_at IS NULL"
+        );
+        return held > 0 && (change is null || await Update(lease, change));
+    }
+
+    /// <summary>Gives tasks back that are not to blame: they wait again, as if they had not been taken up.</summary>
+    public async Task Release(IReadOnlyCollection<Guid> tokens)
+    {
+        await using var db = await databases.CreateDbContextAsync();
+        await db
+            .Work.Where(w => w.Token != null && tokens.Contains(w.Token.Value) && w.EndedAt == null)
+            .ExecuteUpdateAsync(s =>
+                s.SetProperty(w => w.State, WorkStates.Queued)
+                    .SetProperty(w => w.Token, (Guid?)null)
+                    .SetProperty(w => w.JobId, (string?)null)
+                    .SetProperty(w => w.LeaseUntil, (DateTimeOffset?)null)
+                    .SetProperty(w => w.Attempts, w => w.Attempts - 1)
+            );
+    }
+
+    /// <summary>Tasks that nobody will take up unless they are put into the queue (again), oldest first.</summary>
+    /// <param name="settled">A task that was added later than that ago may be on its way into the queue.</param>
+    public async Task<List<WorkRow>> Stranded(TimeSpan settled, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db
+            .Work.FromSql(
+                $"""
+                SELECT * FROM work WHERE ended_at IS NULL AND created_at < now() - {settled}
+                  AND ((state = {WorkStates.Queued} AND job_id IS NULL) OR (state = {WorkStates.Running} AND lease_until < now())
+                    OR (state = {WorkStates.Queued} AND created_at < now() - {settled * 10}))
+                ORDER BY created_at LIMIT 100
+                """
+            )
+            .AsNoTracking()
+            .ToListAsync(stop);
+    }
+
+    /// <summary>Tokens of tasks that a worker has in hand.</summary>
+    public async Task<HashSet<Guid>> Held(CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return [.. await db.Work.Where(w => w.EndedAt == null && w.Token != null).Select(w => w.Token!.Value).ToListAsync(stop)];
+    }
+
+    /// <summary>Changes a task that has not ended and announces it.</summary>
+    /// <returns>False when it had ended before, for example because it was cancelled.</returns>
+    public Task<bool> Update(Guid id, Action<WorkRow> change, CancellationToken stop = default) => Update(id, _ => true, change, stop);
+
+    /// <summary>Changes a task that this worker has in hand.</summary>
+    /// <returns>False when it has not any more.</returns>
+    public Task<bool> Update(WorkLease lease, Action<WorkRow> change) =>
+        Update(lease.Task, w => w.Token == lease.Token, change, CancellationToken.None);
+
+    /// <summary>Puts a task back that was seen stranded, unless somebody has taken it up since.</summary>
+    public Task<bool> Strand(WorkRow seen, CancellationToken stop) =>
+        Update(seen.Id, w => w.Token == seen.Token, w => (w.State, w.JobId) = (WorkStates.Queued, null), stop);
+
+    private async Task<bool> Update(Guid id, Func<WorkRow, bool> when, Action<WorkRow> change, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        var row = await db.Work.FromSql($"SELECT * FROM work WHERE id = {id} AND ended_at IS NULL FOR UPDATE").FirstOrDefaultAsync(stop);
+        if (row is null || !when(row))
             return false;
         change(row);
         if (WorkStates.IsEnded(row.State))
             row.EndedAt = DateTimeOffset.UtcNow;
         await db.SaveChangesAsync(stop);
+        await transaction.CommitAsync(stop);
+        await Announce(id, stop);
+        return true;
+    }
+
+    private async Task Announce(Guid id, CancellationToken stop)
+    {
         await using var notify = source.CreateCommand("SELECT pg_notify($1, $2)");
         notify.Parameters.AddWithValue(Channel);
         notify.Parameters.AddWithValue(id.ToString());
         await notify.ExecuteNonQueryAsync(stop);
-        return true;
     }
 }

@@ -9,17 +9,17 @@ internal sealed class SameOriginOnly(RequestDelegate next)
     public Task InvokeAsync(HttpContext context)
     {
         var request = context.Request;
-        if (
-            HttpMethods.IsGet(request.Method)
+        // A live connection begins with a GET, and a browser lets any page open one.
+        var asks =
+            HttpMethods.IsGet(request.Method) && !request.Path.StartsWithSegments("/hub")
             || HttpMethods.IsHead(request.Method)
-            || HttpMethods.IsOptions(request.Method)
-            || IsOwn(request)
-        )
+            || HttpMethods.IsOptions(request.Method);
+        if (asks || IsOwn(request))
             return next(context);
         return Results
             .Problem(
                 statusCode: StatusCodes.Status403Forbidden,
-                title: "Only this application's own pages may change something; nothing was changed."
+                title: "Only this application's own pages may change something or listen; nothing was changed."
             )
             .ExecuteAsync(context);
     }

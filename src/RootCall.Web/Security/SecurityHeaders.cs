@@ -10,11 +10,18 @@ internal sealed class SecurityHeaders(RequestDelegate next)
 
     public Task InvokeAsync(HttpContext context)
     {
-        var headers = context.Response.Headers;
+        // As the answer begins, so that they stand on those that tell an error too.
+        context.Response.OnStarting(Put, context.Response.Headers);
+        return next(context);
+    }
+
+    private static Task Put(object state)
+    {
+        var headers = (IHeaderDictionary)state;
         headers.ContentSecurityPolicy = Policy;
         headers.XContentTypeOptions = "nosniff";
         headers["Referrer-Policy"] = "no-referrer";
         headers["Cross-Origin-Resource-Policy"] = "same-origin";
-        return next(context);
+        return Task.CompletedTask;
     }
 }

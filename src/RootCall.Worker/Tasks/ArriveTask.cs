@@ -1,8 +1,10 @@
 using System.Security.Cryptography;
 using System.Text;
+using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
+using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Native;
@@ -20,17 +22,18 @@ public sealed class ArriveTask(
     RootStore roots,
     SceneReading reading,
     FollowUps followUps,
+    IDbContextFactory<RootCallDb> databases,
     Bounds bounds
 )
 {
-    public async Task Run(Guid id, Arrive request, WorkProgress progress, CancellationToken stop)
+    public async Task Run(WorkLease lease, Arrive request, WorkProgress progress, CancellationToken stop)
     {
         string[] found;
         if (request.Path is { } path)
             found = [roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the folders the settings list.")];
         else
         {
-            var tree = Unpacked(request.Incoming!.Value, request.Name, progress, stop);
+            var tree = await Unpacked(lease, request, progress, stop);
             found = [.. SceneFinder.All(tree)];
         }
 
@@ -46,10 +49,10 @@ public sealed class ArriveTask(
                     : Path.GetFileName(scene) == request.FileName ? request.VersionOf
                     : null;
                 var ledger = versionOf is { } known ? await ledgers.Read(known, stop) : Ledger.Empty;
-                var copies = Path.Combine(disk.Edited(versionOf ?? id), id.ToString("N"));
+                var copies = Path.Combine(disk.Edited(versionOf ?? lease.Task), lease.Token.ToString("N"));
                 var read = await reading.Read(scene, versionOf, ledger, relinks: false, copies, null, progress, stop);
                 var sceneId = await scenes.Arrive(
-                    ArrivalId(id, scene),
+                    ArrivalId(lease.Task, scene),
                     read.ToKeep,
                     versionOf,
                     request.Name,
@@ -65,8 +68,8 @@ public sealed class ArriveTask(
             }
         }
 
-        if (request.Incoming is { } incoming && Directory.Exists(disk.Incoming(incoming)))
-            Directory.Delete(disk.Incoming(incoming), recursive: true);
+        if (request.Incoming is { } incoming)
+            await Received(lease, incoming, stop);
         if (failures.Count > 0)
             throw new CannotUseException(
                 string.Join(" ", failures)
@@ -78,56 +81,65 @@ public sealed class ArriveTask(
     private static Guid ArrivalId(Guid task, string scene) =>
         new(SHA256.HashData(Encoding.UTF8.GetBytes($"{task:N}{scene}")).AsSpan(0, 16));
 
-    private string Unpacked(Guid incoming, string name, WorkProgress progress, CancellationToken stop)
+    private async Task<string> Unpacked(WorkLease lease, Arrive request, WorkProgress progress, CancellationToken stop)
     {
+        var incoming = request.Incoming!.Value;
         var tree = disk.Arrival(incoming);
         if (Directory.Exists(tree))
             return tree; // The task was taken up again after this step.
         var received = disk.Incoming(incoming);
         if (!Directory.Exists(received))
             throw new CannotUseException("The upload is no longer there; send it again.");
-        var part = tree + ".part";
+        // In folders of this attempt, until it is whole.
+        using var work = Folders.Temporary(disk.Work(lease.Token));
         var unzipped = received;
-        if (Directory.Exists(part))
-            Directory.Delete(part, recursive: true);
         var files = Directory.GetFiles(received, "*", SearchOption.AllDirectories);
-        if (files is [var zip] && zip.EndsWith(".zip", StringComparison.OrdinalIgnoreCase))
-        {
-            unzipped = received + ".unzipped";
-            if (Directory.Exists(unzipped))
-                Directory.Delete(unzipped, recursive: true);
-            Directory.CreateDirectory(unzipped);
-        }
-
         try
         {
-            if (unzipped != received)
-                ZipIntake.Unpack(
-                    files[0],
-                    unzipped,
-                    bounds,
-                    (done, total, entry) => progress.Report("unpacking", entry, done, total),
-                    stop
-                );
-            if (SceneFinder.All(unzipped).Count == 0)
+            if (files is [var zip] && zip.EndsWith(".zip", StringComparison.OrdinalIgnoreCase))
+            {
+                unzipped = Directory.CreateDirectory(Path.Combine(work.Path, "unzipped")).FullName;
+                ZipIntake.Unpack(zip, unzipped, bounds, (done, total, entry) => progress.Report("unpacking", entry, done, total), stop);
+            }
+
+            if (!SceneFinder.Any(unzipped))
             {
                 var formats = string.Join(", ", SceneFormats.All.SelectMany(f => f.Extensions));
-                throw new CannotUseException($"“{name}” holds no scene that is read here ({formats}). Nothing was kept.");
+                throw new CannotUseException($"“{request.Name}” holds no scene that is read here ({formats}). Nothing was kept.");
             }
         }
         catch (CannotUseException)
         {
-            if (unzipped != received)
-                Directory.Delete(unzipped, recursive: true);
-            Directory.Delete(received, recursive: true);
+            await Received(lease, incoming, stop);
             throw;
         }
 
+        var part = Path.Combine(work.Path, "kept");
         KeepContents(unzipped, part, progress, stop);
-        Directory.Move(part, tree);
-        if (unzipped != received)
-            Directory.Delete(unzipped, recursive: true);
+        await Held(lease, () => Directory.Move(part, tree), stop);
         return tree;
+    }
+
+    /// <summary>What was received is no longer needed.</summary>
+    private Task Received(WorkLease lease, Guid incoming, CancellationToken stop) =>
+        Held(
+            lease,
+            () =>
+            {
+                if (Directory.Exists(disk.Incoming(incoming)))
+                    Directory.Delete(disk.Incoming(incoming), recursive: true);
+            },
+            stop
+        );
+
+    /// <summary>Does what others would feel while no other worker can take the task up.</summary>
+    private async Task Held(WorkLease lease, Action act, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await lease.Demand(db, stop);
+        act();
+        await transaction.CommitAsync(stop);
     }
 
     private void KeepContents(string from, string to, WorkProgress progress, CancellationToken stop)

@@ -17,12 +17,12 @@ public sealed class PackTask(
     IDbContextFactory<RootCallDb> databases
 )
 {
-    public async Task Run(Guid id, Pack request, WorkProgress progress, CancellationToken stop)
+    public async Task Run(WorkLease lease, Pack request, WorkProgress progress, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        if (await db.Packages.AnyAsync(p => p.Id == id, stop))
+        if (await db.Packages.AnyAsync(p => p.Id == lease.Task, stop))
             return; // Taken up again after it was done.
-        using var work = Folders.Temporary();
+        using var work = Folders.Temporary(disk.Work(lease.Token));
         var (read, report) = await reading.Written(request.SceneId, work.Path, progress, stop);
         var plan = PackagePlan.Make(report, read.Context.Facts, read.Session.Current.Answers) with
         {
@@ -41,13 +41,10 @@ public sealed class PackTask(
                     + $"“{standIns[0].Reference.Written}”. Nothing was built."
             );
 
-        var target = disk.Package(id, request.Zip ? request.Name + ".zip" : request.Name);
+        var target = disk.Package(lease.Token, request.Zip ? request.Name + ".zip" : request.Name);
         var folder = Path.GetDirectoryName(target)!;
         try
         {
-            // What a worker left that died in the middle.
-            if (Directory.Exists(folder))
-                Directory.Delete(folder, recursive: true);
             var built = PackageBuilder.Build(
                 plan,
                 target,
@@ -56,11 +53,14 @@ public sealed class PackTask(
                 stop
             );
             progress.Report("proving", Path.GetFileName(target));
-            var proof = PackageProof.Prove(built.Written, bounds, stop);
+            var proof = PackageProof.Prove(built.Written, bounds, work.Path, stop);
+            // Published once: by the worker that still has the task.
+            await using var transaction = await db.Database.BeginTransactionAsync(stop);
+            await lease.Demand(db, stop);
             db.Packages.Add(
                 new()
                 {
-                    Id = id,
+                    Id = lease.Task,
                     SceneId = request.SceneId,
                     Name = Path.GetFileName(target),
                     Path = target,
@@ -74,6 +74,7 @@ public sealed class PackTask(
                 }
             );
             await db.SaveChangesAsync(stop);
+            await transaction.CommitAsync(stop);
         }
         catch
         {

@@ -12,6 +12,7 @@ public sealed partial class PictureTask(
     FileFacts facts,
     SceneStore scenes,
     RootStore roots,
+    DiskStore disk,
     ILogger<PictureTask> log
 )
 {
@@ -54,7 +55,7 @@ public sealed partial class PictureTask(
     {
         var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
         var reference = (await scenes.Report(arrival)).Scene.References.Single(r => r.Number == number);
-        using var place = Folders.Temporary();
+        using var place = Folders.Temporary(disk.Moment);
         var file = Path.Combine(place.Path, "carried");
         await using (var to = File.Create(file))
         await using (var from = SceneFormats.Of(arrival.Path).OpenCarried(reference.Carried!))

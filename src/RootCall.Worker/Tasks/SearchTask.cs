@@ -13,7 +13,7 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
     /// <summary>How often a muster is made again because something newer was stored meanwhile.</summary>
     private const int Tries = 3;
 
-    public async Task Run(Guid id, Search request, WorkProgress progress, CancellationToken stop)
+    public async Task Run(WorkLease lease, Search request, WorkProgress progress, CancellationToken stop)
     {
         for (var tries = 1; ; tries++)
         {
@@ -21,9 +21,7 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
             var before = await scenes.Report(arrival);
             var ledger = await ledgers.Read(request.SceneId, stop);
             // A folder of its own: what another search of the scene made is not touched before it is out of use.
-            var copies = Path.Combine(disk.Edited(request.SceneId), $"{id:N}-{tries}");
-            if (Directory.Exists(copies))
-                Directory.Delete(copies, recursive: true); // What a worker left that died in the middle.
+            var copies = Path.Combine(disk.Edited(request.SceneId), $"{lease.Token:N}-{tries}");
             var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: false, copies, before, progress, stop);
             var stored = await scenes.Remuster(arrival, read.ToKeep, DateTimeOffset.UtcNow, stop);
             if (stored)

@@ -117,7 +117,7 @@ public sealed class GltfReaderTests : IDisposable
     [InlineData("{ \"name\": \"a package\" }", "not a glTF scene")]
     [InlineData("[1, 2]", "no JSON object")]
     [InlineData("solid cube", "no JSON object")]
-    [InlineData("", "no JSON object")]
+    [InlineData("", "is empty")]
     public void What_is_no_glTF_2_is_refused_in_one_sentence(string text, string saying)
     {
         var refused = Assert.Throws<CannotUseException>(() => Look.Read(place.Put("s.gltf", text)));

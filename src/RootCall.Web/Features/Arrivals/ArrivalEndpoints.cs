@@ -23,7 +23,7 @@ internal static class ArrivalEndpoints
             if (real is null || !File.Exists(real))
                 throw new CannotUseException($"“{open.Path}” is no file inside the folders the settings list.");
             SceneFormats.Of(real);
-            return TypedResults.Ok(await work.Start(new Arrive(real, null, Source(real)), $"Open {Path.GetFileName(real)}", null, stop));
+            return TypedResults.Ok(await work.Begin(new Arrive(real, null, Source(real)), $"Open {Path.GetFileName(real)}", null, stop));
         });
         group.MapPost("/upload", Upload).WithMetadata(new Microsoft.AspNetCore.Mvc.DisableRequestSizeLimitAttribute());
     }
@@ -62,7 +62,7 @@ internal static class ArrivalEndpoints
             if (names.Count == 0)
                 throw new CannotUseException("The upload holds no file.");
             var name = names.Count == 1 ? Path.GetFileName(names[0]) : names[0].Split('/')[0];
-            return TypedResults.Ok(await work.Start(new Arrive(null, id, name, of, file), $"Bring in {name}", null, stop));
+            return TypedResults.Ok(await work.Begin(new Arrive(null, id, name, of, file), $"Bring in {name}", null, stop));
         }
         catch
         {

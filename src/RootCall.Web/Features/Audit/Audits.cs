@@ -8,7 +8,6 @@ using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Ledger;
-using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features.Audit;
 

@@ -4,7 +4,6 @@ using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
-using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features.Ledger;
 

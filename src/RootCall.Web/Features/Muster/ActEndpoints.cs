@@ -97,7 +97,7 @@ internal static class ActEndpoints
                 if (now.Count == 0)
                     throw new CannotUseException("None of these files has changed since it was last looked at.");
                 await seen.Put(id, now, stop);
-                return TypedResults.Ok(await work.Start(new Search(id), "Take over what changed", id, stop));
+                return TypedResults.Ok(await work.Begin(new Search(id), "Take over what changed", id, stop));
             }
         );
         group.MapPost("/copies", async (Guid id, WriteCopyTo copy, RootStore roots, WorkDispatcher work, CancellationToken stop) =>
@@ -106,7 +106,7 @@ internal static class ActEndpoints
                 ?? throw new CannotUseException("That is no root for output.");
             var folder = PortableName.Make(copy.Folder.Trim());
             return TypedResults.Ok(
-                await work.Start(
+                await work.Begin(
                     new WriteCopy(id, Path.Combine(root.Folder, folder)),
                     $"Write a relinked copy into {root.Name}/{folder}",
                     id,

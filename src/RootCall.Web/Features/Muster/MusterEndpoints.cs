@@ -179,7 +179,7 @@ internal static class MusterEndpoints
             }
         );
         group.MapPost("/search", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
-            TypedResults.Ok(await work.Start(new Search(id), "Search the roots", id, stop))
+            TypedResults.Ok(await work.Begin(new Search(id), "Search the roots", id, stop))
         );
     }
 

@@ -66,7 +66,7 @@ internal static class RootEndpoints
         {
             var root = (await roots.All(stop)).Find(r => r.Id == id)
                 ?? throw new Core.Files.CannotUseException("There is no such root any more.");
-            return TypedResults.Ok(await work.Start(new ListRoot(root.Folder), $"List {root.Name}", null, stop));
+            return TypedResults.Ok(await work.Begin(new ListRoot(root.Folder), $"List {root.Name}", null, stop));
         });
         group.MapDelete("/{id:guid}", async (Guid id, RootStore roots, CancellationToken stop) =>
         {

@@ -100,7 +100,7 @@ internal static class SendOffEndpoints
                 var state = await current.Get(id, stop);
                 var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}");
                 return TypedResults.Ok(
-                    await work.Start(
+                    await work.Begin(
                         new Pack(id, name, build.Zip, build.AllowMissing, build.AllowStandIns),
                         $"Build and prove {name}",
                         id,

@@ -72,7 +72,7 @@ internal static class TransferEndpoints
             }
         );
         group.MapPost("/carried/extract", async (Guid id, PickedImages picked, WorkDispatcher work, CancellationToken stop) =>
-            TypedResults.Ok(await work.Start(new Extract(id, picked.Numbers), $"Extract {picked.Numbers.Count} images", id, stop))
+            TypedResults.Ok(await work.Begin(new Extract(id, picked.Numbers), $"Extract {picked.Numbers.Count} images", id, stop))
         );
         group.MapPost(
             "/carried/carry",

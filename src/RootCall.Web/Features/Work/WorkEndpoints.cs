@@ -1,4 +1,3 @@
-using Hangfire;
 using RootCall.Data.Rows;
 using RootCall.Data.Work;
 
@@ -37,31 +36,12 @@ internal sealed record WorkItem(
         );
 }
 
-/// <summary>Puts tasks into the queue and takes them out again.</summary>
-internal sealed class WorkDispatcher(WorkStore work, IBackgroundJobClient queue)
-{
-    public async Task<WorkItem> Start<T>(T request, string title, Guid? sceneId, CancellationToken stop)
-        where T : WorkRequest
-    {
-        var row = await work.Add(request, title, sceneId, stop);
-        var job = queue.Enqueue<IWorkRunner>(r => r.Run(row.Id, CancellationToken.None));
-        await work.Update(row.Id, w => w.JobId = job, stop);
-        return WorkItem.Of(row);
-    }
-
-    /// <summary>Says so in the row first, then tells the queue, which stops the worker's token within a second.</summary>
-    public async Task<bool> Cancel(Guid id, CancellationToken stop)
-    {
-        string? job = null;
-        var was = await work.Update(id, w => (job, w.State) = (w.JobId, WorkStates.Cancelled), stop);
-        if (was && job is not null)
-            queue.Delete(job);
-        return was;
-    }
-}
-
 internal static class WorkEndpoints
 {
+    /// <summary>Puts a task into the queue, for a window to watch.</summary>
+    public static async Task<WorkItem> Begin<T>(this WorkDispatcher work, T request, string title, Guid? sceneId, CancellationToken stop)
+        where T : WorkRequest => WorkItem.Of(await work.Start(request, title, sceneId, stop));
+
     public static void MapWork(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/work").WithTags("Work");
