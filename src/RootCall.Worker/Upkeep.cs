@@ -3,7 +3,7 @@ using RootCall.Data.Work;
 
 namespace RootCall.Worker;
 
-/// <summary>Puts stranded tasks back into the queue every few seconds, and clears what the dead left, at the start and now and then.</summary>
+/// <summary>Puts stranded tasks back into the queue every few seconds, and clears what the dead left now and then.</summary>
 public sealed partial class Upkeep(WorkDispatcher work, Leftovers leftovers, ILogger<Upkeep> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(3);

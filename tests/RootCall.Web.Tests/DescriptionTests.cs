@@ -33,6 +33,24 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
             """,
     ];
 
+    /// <summary>Content type, and a form that is none, ends early, or names what cannot be a file.</summary>
+    private static readonly (string Type, string Body)[] Uploads =
+    [
+        ("text/plain", "x"),
+        ("multipart/form-data", "x"),
+        ("multipart/form-data; boundary=b", "x"),
+        ("multipart/form-data; boundary=b", "--b\r\nContent-Disposition: form-data; name=\"a.gltf\"; filename=\"a.gltf\"\r\n\r\n{"),
+        ("multipart/form-data; boundary=b", "--b\r\nno header\r\n\r\n{\r\n--b--\r\n"),
+        ("multipart/form-data; boundary=b", Part("a%00.gltf")),
+        ("multipart/form-data; boundary=b", Part("../a.gltf")),
+        ("multipart/form-data; boundary=b", Part(new string('a', 300) + ".gltf")),
+        ("multipart/form-data; boundary=b", Part("a") + Part("a/b.gltf")),
+        ("multipart/form-data; boundary=b", Part("")),
+        ("multipart/form-data; boundary=" + new string('b', 200), "x"),
+    ];
+
+    private static string Part(string name) => $"--b\r\nContent-Disposition: form-data; name=\"{name}\"; filename=\"x\"\r\n\r\n{{}}\r\n";
+
     private readonly RunningApplication app = fixture.App;
 
     [Fact]
@@ -49,6 +67,15 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
             if (method.Name == "delete" || path.Name.Contains("search", StringComparison.Ordinal))
                 continue;
             routes++;
+            foreach (var query in Queries(method.Value))
+            {
+                calls++;
+                var route = Filled(path.Name, id) + query;
+                var answer = Send(method.Name, route, method.Name == "get" ? string.Empty : "{}");
+                if ((int)answer.StatusCode >= 500)
+                    faults.Add($"{method.Name} {route}: {answer.StatusCode}");
+            }
+
             foreach (var scene in new[] { id, Guid.NewGuid().ToString(), "not-an-id" })
             foreach (var body in method.Name == "get" ? [""] : Bodies)
             {
@@ -62,12 +89,33 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
             }
         }
 
+        foreach (var (type, body) in Uploads)
+        {
+            calls++;
+            using var upload = new StringContent(body);
+            upload.Headers.Remove("Content-Type");
+            upload.Headers.TryAddWithoutValidation("Content-Type", type);
+            var answer = app.Client.PostAsync("/api/arrivals/upload", upload).Result;
+            if ((int)answer.StatusCode is < 400 or >= 500 || !IsOneSentence(answer))
+                faults.Add($"upload {type} {body}: {answer.StatusCode}");
+        }
+
         Assert.True(
             faults.Count == 0,
             $"{faults.Count} of {calls} calls of {routes} routes:\n{string.Join('\n', faults.Distinct().Take(30))}"
         );
         Assert.True(routes > 40, $"only {routes} routes are described");
         Assert.Equal("Healthy", app.Client.GetStringAsync("/health").Result);
+    }
+
+    /// <summary>Each value that a query takes, as nobody should send it.</summary>
+    private static IEnumerable<string> Queries(JsonElement method)
+    {
+        if (!method.TryGetProperty("parameters", out var parameters))
+            yield break;
+        foreach (var name in parameters.EnumerateArray().Where(p => p.GetProperty("in").GetString() == "query"))
+        foreach (var value in new[] { "", "%00", "-1", "99999999999999", "(", "..%2F..", "%FF", "true" })
+            yield return $"?{name.GetProperty("name").GetString()}={value}";
     }
 
     private static string Filled(string path, string scene) =>

@@ -139,6 +139,6 @@ public sealed class SecurityTests(ApplicationFixture fixture)
     private static HttpResponseMessage Send(HttpRequestMessage request)
     {
         using var client = new HttpClient();
-        return client.Send(request);
+        return client.Send(request, HttpCompletionOption.ResponseHeadersRead);
     }
 }

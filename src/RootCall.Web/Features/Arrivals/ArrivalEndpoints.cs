@@ -64,11 +64,26 @@ internal static class ArrivalEndpoints
             var name = names.Count == 1 ? Path.GetFileName(names[0]) : names[0].Split('/')[0];
             return TypedResults.Ok(await work.Begin(new Arrive(null, id, name, of, file), $"Bring in {name}", null, stop));
         }
-        catch
+        catch (Exception e)
         {
             Directory.Delete(folder, recursive: true);
+            // A full disk is told as such.
+            if (e is InvalidDataException || (e is IOException && (e.HResult & 0xFFFF) != DiskFull))
+                throw new CannotUseException(
+                    "The upload is no whole form with files: it ends early, or a part of it is broken. Nothing was kept.",
+                    e
+                );
             throw;
         }
+    }
+
+    private const int DiskFull = 28; // ENOSPC
+
+    /// <summary>The folders between a file and the received one.</summary>
+    private static IEnumerable<string> Above(string path, string folder)
+    {
+        for (var at = Path.GetDirectoryName(path)!; at.Length > folder.Length; at = Path.GetDirectoryName(at)!)
+            yield return at;
     }
 
     private static async Task<List<string>> Receive(MultipartReader reader, string folder, Bounds bounds, CancellationToken stop)
@@ -85,6 +100,10 @@ internal static class ArrivalEndpoints
                 throw new CannotUseException($"The upload holds more than {bounds.Entries:N0} files. Nothing was kept.");
             var name = ZipIntake.PortableName(Uri.UnescapeDataString(HeaderUtilities.RemoveQuotes(disposition.Name).ToString()));
             var target = Path.Combine(folder, name);
+            if (Above(target, folder).FirstOrDefault(File.Exists) is { } above)
+                throw new CannotUseException(
+                    $"The upload has a file “{Path.GetRelativePath(folder, above)}” and “{name}” in it. Nothing was kept."
+                );
             Directory.CreateDirectory(Path.GetDirectoryName(target)!);
             if (File.Exists(target))
                 throw new CannotUseException($"The upload names “{name}” twice. Nothing was kept.");
