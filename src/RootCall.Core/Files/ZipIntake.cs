@@ -1,4 +1,6 @@
 using System.IO.Compression;
+using System.IO.Hashing;
+using System.Text;
 using static System.FormattableString;
 
 namespace RootCall.Core.Files;
@@ -35,6 +37,7 @@ public static class ZipIntake
             // Every name is checked before the first byte is written.
             foreach (var entry in archive.Entries)
                 Check(entry);
+            CheckFolders(archive);
             var left = bounds.UnpackedBytes;
             var done = 0;
             foreach (var entry in archive.Entries)
@@ -53,8 +56,13 @@ public static class ZipIntake
                     throw new CannotUseException($"The zip holds “{entry.FullName}” twice. Nothing was kept.");
                 using var from = entry.Open();
                 using var to = new FileStream(target, FileMode.CreateNew);
-                left -= CopyBounded(from, to, left, bounds, stop);
+                var sum = new Crc32();
+                left -= CopyBounded(from, to, sum, left, bounds, stop);
                 to.Close();
+                if (sum.GetCurrentHashAsUInt32() != entry.Crc32)
+                    throw new CannotUseException(
+                        $"“{entry.FullName}” in the zip is damaged: its checksum is another than the zip says. Nothing was kept."
+                    );
                 File.SetLastWriteTimeUtc(target, entry.LastWriteTime.UtcDateTime);
             }
         }
@@ -75,7 +83,9 @@ public static class ZipIntake
             || path.Contains('\0', StringComparison.Ordinal)
             || path[0] == '/'
             || (path.Length > 1 && path[1] == ':' && char.IsAsciiLetter(path[0]))
-            || parts.Any(p => p is "" or "." or ".." || p.Length > 255);
+            || parts.Any(p => p is "" or "." or "..");
+        if (!bad && parts.FirstOrDefault(p => Encoding.UTF8.GetByteCount(p) > 255) is { } longest)
+            throw new CannotUseException($"The delivery has a name of more than 255 bytes, “{longest[..60]}…”. Nothing was kept.");
         return bad
             ? throw new CannotUseException($"The delivery names “{name}”, which leads out of its own folder. Nothing was kept.")
             : path;
@@ -84,11 +94,23 @@ public static class ZipIntake
     private static void Check(ZipArchiveEntry entry)
     {
         PortableName(entry.FullName);
+        if (entry.IsEncrypted)
+            throw new CannotUseException($"“{entry.FullName}” in the zip is encrypted; pack it without a password. Nothing was kept.");
         if (((entry.ExternalAttributes >> 16) & UnixKind) == UnixLink)
             throw new CannotUseException($"The zip holds a link, “{entry.FullName}”; links are not taken. Nothing was kept.");
     }
 
-    private static long CopyBounded(Stream from, Stream to, long left, Bounds bounds, CancellationToken stop)
+    /// <summary>A file cannot be a folder as well.</summary>
+    private static void CheckFolders(ZipArchive archive)
+    {
+        var names = archive.Entries.Where(e => e.Name.Length > 0).Select(e => PortableName(e.FullName)).ToHashSet(StringComparer.Ordinal);
+        foreach (var name in names)
+            for (var cut = name.LastIndexOf('/'); cut > 0; cut = name.LastIndexOf('/', cut - 1))
+                if (names.Contains(name[..cut]))
+                    throw new CannotUseException($"The zip holds a file “{name[..cut]}” and “{name}” in it. Nothing was kept.");
+    }
+
+    private static long CopyBounded(Stream from, Stream to, Crc32 sum, long left, Bounds bounds, CancellationToken stop)
     {
         // The declared length can lie, so the bound is held on what is really written.
         var buffer = new byte[1 << 17];
@@ -101,6 +123,7 @@ public static class ZipIntake
             if (total > left)
                 throw new CannotUseException(Invariant($"The zip unpacks to more than {bounds.UnpackedBytes:N0} bytes. Nothing was kept."));
             to.Write(buffer, 0, read);
+            sum.Append(buffer.AsSpan(0, read));
         }
 
         return total;

@@ -48,6 +48,31 @@ public sealed class FilesTests : IDisposable
     }
 
     [Fact]
+    public void A_zip_that_is_damaged_encrypted_or_no_tree_says_so()
+    {
+        void Refused(string zip, string saying)
+        {
+            var refused = Assert.Throws<CannotUseException>(() => ZipIntake.Unpack(zip, New(Guid.NewGuid().ToString("N")), Bounds.Default));
+            Assert.Contains(saying, refused.Message, StringComparison.Ordinal);
+            Assert.Contains("Nothing was kept", refused.Message, StringComparison.Ordinal);
+        }
+
+        var stored = place.At("stored.zip");
+        using (var archive = ZipFile.Open(stored, ZipArchiveMode.Create))
+        using (var to = archive.CreateEntry("a.txt", CompressionLevel.NoCompression).Open())
+            to.Write("contents"u8);
+        var bytes = File.ReadAllBytes(stored);
+        var at = bytes.AsSpan().IndexOf("contents"u8);
+        Refused(place.Put("damaged.zip", [.. bytes[..at], (byte)'C', .. bytes[(at + 1)..]]), "damaged");
+        // General purpose bit 0, in both headers (APPNOTE.TXT 4.4.4).
+        bytes[6] |= 1;
+        bytes[bytes.AsSpan().IndexOf("PK\x01\x02"u8) + 8] |= 1;
+        Refused(place.Put("encrypted.zip", bytes), "encrypted");
+        Refused(Zip(("a", "file"), ("a/b.txt", "in it")), "and “a/b.txt” in it");
+        Refused(Zip((new string('ä', 130) + ".txt", "long")), "255 bytes");
+    }
+
+    [Fact]
     public void A_zip_with_a_link_is_refused()
     {
         var zip = place.At("z.zip");
