@@ -44,7 +44,15 @@ internal sealed class DecoderProcess : IDisposable
         };
         start.Environment.Clear();
         start.Environment["LC_ALL"] = "C.UTF-8";
-        process = Process.Start(start)!;
+        try
+        {
+            process = Process.Start(start)!;
+        }
+        catch (System.ComponentModel.Win32Exception e)
+        {
+            throw new UndecodedException(new(DecodeFault.NoDecoder, $"cannot be decoded: the decoder does not start ({e.Message})"));
+        }
+
         try
         {
             var file = Ask<int>([], ToStart, CancellationToken.None);
@@ -54,7 +62,7 @@ internal sealed class DecoderProcess : IDisposable
         {
             End();
             process.Dispose();
-            throw new UndecodedException(new(DecodeFault.EndedDecoder, "cannot be decoded: the decoder does not start"));
+            throw new UndecodedException(new(DecodeFault.NoDecoder, "cannot be decoded: the decoder does not start"));
         }
     }
 

@@ -28,7 +28,7 @@ public sealed class ImageDecoder : IImageDecoder, IDisposable
         {
             return With(process => process.Reduce(path, side, stop), stop);
         }
-        catch (UndecodedException e) when (e.Undecoded.Fault == DecodeFault.EndedDecoder)
+        catch (UndecodedException e) when (e.Undecoded.Fault is DecodeFault.EndedDecoder or DecodeFault.NoDecoder)
         {
             // The image may not be to blame: the system, or a person, ends processes too. Twice it is.
             return With(process => process.Reduce(path, side, stop), stop);

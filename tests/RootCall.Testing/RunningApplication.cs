@@ -72,6 +72,9 @@ public sealed class RunningApplication : IDisposable
 
     public Process StartWorker() => Start("RootCall.Worker", []);
 
+    /// <summary>What the workers said last.</summary>
+    public string WorkerLog => string.Join('\n', File.ReadLines(place.At("RootCall.Worker.log")).TakeLast(40));
+
     public JsonElement Get(string path) => Read(Client.GetAsync(path).Result);
 
     public JsonElement Post(string path, object? body = null) => Read(Client.PostAsJsonAsync(path, body ?? new { }).Result);

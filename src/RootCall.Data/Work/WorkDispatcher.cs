@@ -12,6 +12,7 @@ namespace RootCall.Data.Work;
 public sealed partial class WorkDispatcher(WorkStore work, IBackgroundJobClient queue, JobStorage storage, ILogger<WorkDispatcher> log)
 {
     private static readonly TimeSpan Settled = TimeSpan.FromSeconds(5);
+    private static readonly TimeSpan Stuck = TimeSpan.FromMinutes(1);
 
     public async Task<WorkRow> Start<T>(T request, string title, Guid? sceneId, CancellationToken stop)
         where T : WorkRequest
@@ -52,10 +53,13 @@ public sealed partial class WorkDispatcher(WorkStore work, IBackgroundJobClient 
     private bool Waits(string job)
     {
         using var connection = storage.GetConnection();
-        return connection.GetJobData(job)?.State is { } state
-            && state != SucceededState.StateName
-            && state != DeletedState.StateName
-            && state != FailedState.StateName;
+        if (connection.GetJobData(job) is not { State: { } state } data)
+            return false;
+        // Taken up, it is claimed at once, unless the worker died on the way; and the queue keeps the locks of the dead for a while.
+        var age = DateTime.UtcNow - data.CreatedAt;
+        if (age > (state == ProcessingState.StateName ? Settled : Stuck))
+            return false;
+        return state != SucceededState.StateName && state != DeletedState.StateName && state != FailedState.StateName;
     }
 
     private async Task Enqueue(Guid id, CancellationToken stop)

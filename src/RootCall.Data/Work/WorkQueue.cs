@@ -24,6 +24,8 @@ public static class WorkQueue
                     QueuePollInterval = TimeSpan.FromMilliseconds(200),
                     InvisibilityTimeout = GivenUpAfter,
                     UseSlidingInvisibilityTimeout = true,
+                    // Held only for moments; what a killed process held must not stop others for long.
+                    DistributedLockTimeout = TimeSpan.FromSeconds(20),
                 }
             );
 }

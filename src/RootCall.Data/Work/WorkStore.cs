@@ -138,7 +138,7 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
                 $"""
                 SELECT * FROM work WHERE ended_at IS NULL AND created_at < now() - {settled}
                   AND ((state = {WorkStates.Queued} AND job_id IS NULL) OR (state = {WorkStates.Running} AND lease_until < now())
-                    OR (state = {WorkStates.Queued} AND created_at < now() - {settled * 10}))
+                    OR (state = {WorkStates.Queued} AND created_at < now() - {settled * 2}))
                 ORDER BY created_at LIMIT 100
                 """
             )

@@ -204,17 +204,26 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
     private void Everything(string said)
     {
         var quiet = 0;
-        RunningApplication.Until(
-            () =>
-            {
-                var open = app.Get("/api/work").EnumerateArray().Any(w => w.GetProperty("endedAt").ValueKind == JsonValueKind.Null);
-                quiet = open ? 0 : quiet + 1;
-                return quiet > 4;
-            },
-            $"{said}: not all tasks ended",
-            90
-        );
+        try
+        {
+            RunningApplication.Until(
+                () =>
+                {
+                    quiet = Open().Any() ? 0 : quiet + 1;
+                    return quiet > 4;
+                },
+                string.Empty,
+                120
+            );
+        }
+        catch (TimeoutException)
+        {
+            Assert.Fail($"{said}: not all tasks ended\n{string.Join('\n', Open())}\n{app.WorkerLog}");
+        }
     }
+
+    private IEnumerable<JsonElement> Open() =>
+        app.Get("/api/work").EnumerateArray().Where(w => w.GetProperty("endedAt").ValueKind == JsonValueKind.Null);
 
     private void Nothing_is_left(string said)
     {

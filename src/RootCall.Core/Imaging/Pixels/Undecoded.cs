@@ -20,6 +20,9 @@ public enum DecodeFault
 
     /// <summary>No file of contents is there.</summary>
     NoFile,
+
+    /// <summary>The decoder does not start: nothing is said of the image.</summary>
+    NoDecoder,
 }
 
 /// <summary>Why an image was not decoded, and in a person's words, as in “the file …”.</summary>

@@ -181,13 +181,13 @@ public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pict
                 pictures?.Put(new(path, stamp), reduced.Picture);
                 Learn(path, stamp, k => k with { Look = PictureLook.Of(reduced.Tiny), Pixels = pixels });
             }
-            catch (UndecodedException e) when (e.Undecoded.Fault != DecodeFault.NoFile)
+            catch (UndecodedException e) when (e.Undecoded.Fault is not (DecodeFault.NoFile or DecodeFault.NoDecoder))
             {
                 Learn(path, stamp, k => k with { Undecoded = e.Undecoded });
             }
             catch (UndecodedException)
             {
-                return; // It went away; the next muster says so.
+                return; // Nothing was learned of it: it went away, or nothing decodes here at the moment.
             }
 
         if (Known(path, stamp) is not { } made)
