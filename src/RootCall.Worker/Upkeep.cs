@@ -21,7 +21,7 @@ public sealed partial class Upkeep(WorkDispatcher work, Leftovers leftovers, ILo
                 if (turn++ % ClearEvery == 0)
                     await leftovers.Sweep(noUploads: false, stoppingToken);
             }
-            catch (Exception e) when (e is not OperationCanceledException)
+            catch (Exception e) when (!stoppingToken.IsCancellationRequested)
             {
                 LogLater(e.Message);
             }

@@ -17,7 +17,7 @@ internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore wo
             {
                 await Listen(stoppingToken);
             }
-            catch (Exception e) when (e is NpgsqlException or IOException)
+            catch (Exception e) when (!stoppingToken.IsCancellationRequested)
             {
                 LogLost(e.Message);
                 await Task.Delay(TimeSpan.FromSeconds(2), stoppingToken);
