@@ -14,7 +14,7 @@ public sealed class WorkProgress : IAsyncDisposable
     private readonly CancellationTokenSource hold;
     private readonly CancellationTokenSource end = new();
     private readonly Task writing;
-    private volatile Step? latest;
+    private volatile WorkStep? latest;
 
     /// <param name="hold">Cancelled when the task is not this worker's any more.</param>
     public WorkProgress(WorkStore work, WorkLease lease, CancellationTokenSource hold)
@@ -26,8 +26,7 @@ public sealed class WorkProgress : IAsyncDisposable
     /// <summary>When something was last reported.</summary>
     public DateTime LastReport { get; private set; } = DateTime.UtcNow;
 
-    /// <param name="phase">What is being done: <c>unpacking</c>, <c>reading</c>, <c>looking in the roots</c>.</param>
-    /// <param name="detail">What is in hand, usually a file name.</param>
+    /// <summary>As <see cref="WorkStep"/> has it.</summary>
     public void Report(string phase, string detail = "", long done = 0, long total = 0)
     {
         LastReport = DateTime.UtcNow;
@@ -45,7 +44,7 @@ public sealed class WorkProgress : IAsyncDisposable
 
     private async Task Write()
     {
-        Step? written = null;
+        WorkStep? written = null;
         var renewed = DateTime.UtcNow;
         while (true)
         {
@@ -54,7 +53,7 @@ public sealed class WorkProgress : IAsyncDisposable
             {
                 if (step != written || DateTime.UtcNow - renewed > work.Lease / 5)
                 {
-                    if (!await work.Renew(lease, step == written ? null : w => step!.Put(w)))
+                    if (!await work.Renew(lease, step == written ? null : step))
                         await hold.CancelAsync();
                     (written, renewed) = (step, DateTime.UtcNow);
                 }
@@ -70,10 +69,5 @@ public sealed class WorkProgress : IAsyncDisposable
                 return;
             await Task.Delay(Pause, end.Token).ContinueWith(_ => { }, TaskScheduler.Default);
         }
-    }
-
-    private sealed record Step(string Phase, string Detail, long Done, long Total)
-    {
-        public void Put(Data.Rows.WorkRow row) => (row.Phase, row.Detail, row.Done, row.Total) = (Phase, Detail, Done, Total);
     }
 }

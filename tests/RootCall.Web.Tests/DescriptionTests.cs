@@ -45,6 +45,8 @@ public sealed class DescriptionTests(ApplicationFixture fixture)
         ("multipart/form-data; boundary=b", Part("../a.gltf")),
         ("multipart/form-data; boundary=b", Part(new string('a', 300) + ".gltf")),
         ("multipart/form-data; boundary=b", Part("a") + Part("a/b.gltf")),
+        ("multipart/form-data; boundary=b", Part("a/b.gltf") + Part("a")),
+        ("multipart/form-data; boundary=b", Part("a/")),
         ("multipart/form-data; boundary=b", Part("")),
         ("multipart/form-data; boundary=" + new string('b', 200), "x"),
     ];

@@ -54,15 +54,9 @@ public sealed record ImageMeasures(ImmutableDictionary<FileState, PixelStats> Pi
                 progress?.Invoke(Interlocked.Increment(ref done), wanted.Count, file.Path);
             }
         );
-        return Of(read);
-    }
-
-    private static ImageMeasures Of(IEnumerable<KnownFile> files)
-    {
-        var all = files.ToList();
         return new(
-            all.Where(f => f.Pixels is not null).ToImmutableDictionary(f => new FileState(f.Path, f.Stamp), f => f.Pixels!),
-            [.. all.Where(f => f.Undecoded?.Fault == DecodeFault.Damaged).Select(f => f.Path)]
+            read.Where(f => f.Pixels is not null).ToImmutableDictionary(f => new FileState(f.Path, f.Stamp), f => f.Pixels!),
+            [.. read.Where(f => f.Undecoded?.Fault == DecodeFault.Damaged).Select(f => f.Path)]
         );
     }
 }

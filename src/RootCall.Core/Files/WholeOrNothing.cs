@@ -6,7 +6,14 @@ namespace RootCall.Core.Files;
 /// </summary>
 public static class WholeOrNothing
 {
-    public static void File(string path, Action<Stream> write)
+    public static void File(string path, Action<Stream> write) => File(path, write, canBeMadeAgain: false);
+
+    /// <summary>
+    /// A file that can be made again: it takes the place of one that is there, and nobody waits until the disk has it.
+    /// </summary>
+    public static void Cached(string path, ReadOnlyMemory<byte> bytes) => File(path, s => s.Write(bytes.Span), canBeMadeAgain: true);
+
+    private static void File(string path, Action<Stream> write, bool canBeMadeAgain)
     {
         var part = PartName(path);
         try
@@ -14,10 +21,10 @@ public static class WholeOrNothing
             using (var stream = new FileStream(part, FileMode.CreateNew, FileAccess.ReadWrite))
             {
                 write(stream);
-                stream.Flush(flushToDisk: true);
+                stream.Flush(flushToDisk: !canBeMadeAgain);
             }
 
-            System.IO.File.Move(part, path, overwrite: false);
+            System.IO.File.Move(part, path, overwrite: canBeMadeAgain);
         }
         finally
         {

@@ -1,6 +1,5 @@
 using System.IO.Compression;
 using System.IO.Hashing;
-using System.Text;
 using static System.FormattableString;
 
 namespace RootCall.Core.Files;
@@ -35,25 +34,21 @@ public static class ZipIntake
                 );
 
             // Every name is checked before the first byte is written.
-            foreach (var entry in archive.Entries)
-                Check(entry);
-            CheckFolders(archive);
+            var names = new DeliveredNames("zip");
+            var targets = archive.Entries.Select(e => Path.Combine(folder, Check(e, names))).ToList();
             var left = bounds.UnpackedBytes;
             var done = 0;
-            foreach (var entry in archive.Entries)
+            foreach (var (entry, target) in archive.Entries.Zip(targets))
             {
                 stop.ThrowIfCancellationRequested();
-                var target = Path.Combine(folder, PortableName(entry.FullName));
                 progress?.Invoke(++done, archive.Entries.Count, entry.Name);
-                if (entry.FullName.EndsWith('/') || entry.FullName.EndsWith('\\'))
+                if (DeliveredNames.IsFolder(entry.FullName))
                 {
                     Directory.CreateDirectory(target);
                     continue;
                 }
 
                 Directory.CreateDirectory(Path.GetDirectoryName(target)!);
-                if (File.Exists(target))
-                    throw new CannotUseException($"The zip holds “{entry.FullName}” twice. Nothing was kept.");
                 using var from = entry.Open();
                 using var to = new FileStream(target, FileMode.CreateNew);
                 var sum = new Crc32();
@@ -72,42 +67,14 @@ public static class ZipIntake
         }
     }
 
-    /// <summary>Refuses a relative name that would leave the folder it is unpacked into.</summary>
-    public static string PortableName(string name)
+    /// <returns>The entry's name.</returns>
+    private static string Check(ZipArchiveEntry entry, DeliveredNames names)
     {
-        var path = name.Replace('\\', '/').TrimEnd('/');
-        var parts = path.Split('/');
-        var bad =
-            path.Length == 0
-            || path.Length > 4096
-            || path.Contains('\0', StringComparison.Ordinal)
-            || path[0] == '/'
-            || (path.Length > 1 && path[1] == ':' && char.IsAsciiLetter(path[0]))
-            || parts.Any(p => p is "" or "." or "..");
-        if (!bad && parts.FirstOrDefault(p => Encoding.UTF8.GetByteCount(p) > 255) is { } longest)
-            throw new CannotUseException($"The delivery has a name of more than 255 bytes, “{longest[..60]}…”. Nothing was kept.");
-        return bad
-            ? throw new CannotUseException($"The delivery names “{name}”, which leads out of its own folder. Nothing was kept.")
-            : path;
-    }
-
-    private static void Check(ZipArchiveEntry entry)
-    {
-        PortableName(entry.FullName);
         if (entry.IsEncrypted)
             throw new CannotUseException($"“{entry.FullName}” in the zip is encrypted; pack it without a password. Nothing was kept.");
         if (((entry.ExternalAttributes >> 16) & UnixKind) == UnixLink)
             throw new CannotUseException($"The zip holds a link, “{entry.FullName}”; links are not taken. Nothing was kept.");
-    }
-
-    /// <summary>A file cannot be a folder as well.</summary>
-    private static void CheckFolders(ZipArchive archive)
-    {
-        var names = archive.Entries.Where(e => e.Name.Length > 0).Select(e => PortableName(e.FullName)).ToHashSet(StringComparer.Ordinal);
-        foreach (var name in names)
-            for (var cut = name.LastIndexOf('/'); cut > 0; cut = name.LastIndexOf('/', cut - 1))
-                if (names.Contains(name[..cut]))
-                    throw new CannotUseException($"The zip holds a file “{name[..cut]}” and “{name}” in it. Nothing was kept.");
+        return names.Add(entry.FullName);
     }
 
     private static long CopyBounded(Stream from, Stream to, Crc32 sum, long left, Bounds bounds, CancellationToken stop)

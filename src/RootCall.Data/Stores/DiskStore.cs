@@ -58,23 +58,7 @@ public sealed class DiskStore : IPictureStore
         return Path.Combine(Folder, "pictures", key[..2], key + ".png");
     }
 
-    public void Put(FileState file, byte[] png) => Put(Picture(file.Path, file.Stamp, IPictureStore.Side), png);
-
-    /// <summary>Writes a picture whole; one that is there already is replaced.</summary>
-    public static void Put(string picture, ReadOnlySpan<byte> png)
-    {
-        var part = $"{picture}.{Guid.NewGuid():N}.part";
-        Directory.CreateDirectory(Path.GetDirectoryName(picture)!);
-        try
-        {
-            File.WriteAllBytes(part, png);
-            File.Move(part, picture, overwrite: true);
-        }
-        finally
-        {
-            File.Delete(part);
-        }
-    }
+    public void Put(FileState file, byte[] png) => WholeOrNothing.Cached(Picture(file.Path, file.Stamp, IPictureStore.Side), png);
 
     public void Share(FileState known, FileState file)
     {

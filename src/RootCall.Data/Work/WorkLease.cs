@@ -20,5 +20,10 @@ public sealed record WorkLease(Guid Task, Guid Token)
     }
 }
 
+/// <summary>How far a task is.</summary>
+/// <param name="Phase">What is being done: <c>unpacking</c>, <c>reading</c>, <c>looking in the roots</c>.</param>
+/// <param name="Detail">What is in hand, usually a file name.</param>
+public sealed record WorkStep(string Phase, string Detail, long Done, long Total);
+
 /// <summary>Another worker has the task now: whoever meets this stops, and leaves everything that is not its own.</summary>
 public sealed class LeaseLostException() : OperationCanceledException("Another worker has taken this task up.");

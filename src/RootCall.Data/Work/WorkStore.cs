@@ -104,13 +104,20 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
 
     /// <summary>Writes down how far a task is, and holds it for longer.</summary>
     /// <returns>False when the worker does not have it any more: it was cancelled, or another one has taken it up.</returns>
-    public async Task<bool> Renew(WorkLease lease, Action<WorkRow>? change = null)
+    /// <param name="step">Null when it is where it was.</param>
+    public async Task<bool> Renew(WorkLease lease, WorkStep? step)
     {
         await using var db = await databases.CreateDbContextAsync();
         var held = await db.Database.ExecuteSqlAsync(
-            $"UPDATE work SET lease_until = now() + {Lease} WHERE id = {lease.Task} AND token = {lease.Token} AND ended_at IS NULL"
+            $"""
+            UPDATE work SET lease_until = now() + {Lease}, phase = COALESCE({step?.Phase}, phase), detail = COALESCE({step?.Detail}, detail),
+              done = COALESCE({step?.Done}, done), total = COALESCE({step?.Total}, total)
+            WHERE id = {lease.Task} AND token = {lease.Token} AND ended_at IS NULL
+            """
         );
-        return held > 0 && (change is null || await Update(lease, change));
+        if (held > 0 && step is not null)
+            await Announce(lease.Task, CancellationToken.None);
+        return held > 0;
     }
 
     /// <summary>Gives tasks back that are not to blame: they wait again, as if they had not been taken up.</summary>

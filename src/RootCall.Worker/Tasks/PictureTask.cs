@@ -32,7 +32,7 @@ public sealed partial class PictureTask(
         catch (Exception e) when (e is CannotUseException or UndecodedException or IOException)
         {
             LogNoPicture(path, e.Message);
-            DiskStore.Put(output, []);
+            WholeOrNothing.Cached(output, default);
         }
     }
 
@@ -48,7 +48,7 @@ public sealed partial class PictureTask(
                 return;
         }
 
-        DiskStore.Put(output, decoder.Reduce(real, side, stop).Picture);
+        WholeOrNothing.Cached(output, decoder.Reduce(real, side, stop).Picture);
     }
 
     private async Task Carried(Guid sceneId, int number, string output, int side, CancellationToken stop)
@@ -60,7 +60,7 @@ public sealed partial class PictureTask(
         await using (var to = File.Create(file))
         await using (var from = SceneFormats.Of(arrival.Path).OpenCarried(reference.Carried!))
             await from.CopyToAsync(to, stop);
-        DiskStore.Put(output, decoder.Reduce(file, side, stop).Picture);
+        WholeOrNothing.Cached(output, decoder.Reduce(file, side, stop).Picture);
     }
 
     [LoggerMessage(LogLevel.Information, "No picture of {Path}: {Reason}")]

@@ -68,7 +68,10 @@ public sealed class FilesTests : IDisposable
         bytes[6] |= 1;
         bytes[bytes.AsSpan().IndexOf("PK\x01\x02"u8) + 8] |= 1;
         Refused(place.Put("encrypted.zip", bytes), "encrypted");
-        Refused(Zip(("a", "file"), ("a/b.txt", "in it")), "and “a/b.txt” in it");
+        Refused(Zip(("a", "file"), ("a/b.txt", "in it")), "a file “a” and others");
+        Refused(Zip(("a/b.txt", "in it"), ("a", "file")), "a file “a” and others");
+        Refused(Zip(("a/", ""), ("a", "file")), "a file “a” and others");
+        Refused(Zip(("a.txt", "1"), ("a.txt", "2")), "twice");
         Refused(Zip((new string('ä', 130) + ".txt", "long")), "255 bytes");
     }
 

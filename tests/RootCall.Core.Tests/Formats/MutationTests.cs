@@ -53,7 +53,7 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
         var read = 0;
         for (var n = 0; n < Variants; n++)
         {
-            File.WriteAllBytes(target, Mutate(bytes, random));
+            File.WriteAllBytes(target, Mutation.Of(bytes, random));
             var (allocated, clock) = (GC.GetAllocatedBytesForCurrentThread(), Stopwatch.StartNew());
             try
             {
@@ -88,7 +88,7 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
         var bytes = Encoding.UTF8.GetBytes(Look.Gltf("old.png", "other.png"));
         for (var n = 0; n < Variants; n++)
         {
-            var path = place.Put("s.gltf", Mutate(bytes, random));
+            var path = place.Put("s.gltf", Mutation.Of(bytes, random));
             try
             {
                 if (Look.Read(path).References.FirstOrDefault(r => r.Written == "old.png") is not { Sites.Length: 1 })
@@ -106,37 +106,4 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
     }
 
     public void Dispose() => place.Dispose();
-
-    private static byte[] Mutate(byte[] source, Random random)
-    {
-        var bytes = new List<byte>(source);
-        for (var n = random.Next(1, 6); n > 0 && bytes.Count > 1; n--)
-        {
-            // Early bytes hold the structure, so they are hit more often.
-            var at = (int)(bytes.Count * Math.Pow(random.NextDouble(), 2));
-            switch (random.Next(5))
-            {
-                case 0:
-                    bytes[at] = (byte)random.Next(256);
-                    break;
-                case 1:
-                    bytes[at] ^= (byte)(1 << random.Next(8));
-                    break;
-                case 2:
-                    bytes.RemoveRange(at, Math.Min(random.Next(1, 40), bytes.Count - at));
-                    break;
-                case 3:
-                    bytes.InsertRange(at, bytes.GetRange(at, Math.Min(random.Next(1, 40), bytes.Count - at)));
-                    break;
-                default:
-                    if (random.Next(4) == 0)
-                        bytes.RemoveRange(at, bytes.Count - at);
-                    else
-                        bytes.Insert(at, (byte)"{}[]\",:\\\n\r#\0"[random.Next(12)]);
-                    break;
-            }
-        }
-
-        return [.. bytes];
-    }
 }

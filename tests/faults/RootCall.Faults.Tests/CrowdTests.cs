@@ -34,8 +34,8 @@ public sealed class CrowdTests(ITestOutputHelper output) : IDisposable
         RunningApplication.Until(
             () =>
             {
-                var decoders = Process.GetProcessesByName("rootcall-images");
-                children = Math.Max(children, decoders.Length);
+                var decoders = workers.SelectMany(w => Decoders.Of(w.Id)).ToList();
+                children = Math.Max(children, decoders.Count);
                 worker = Math.Max(worker, workers.Max(Resident));
                 most = Math.Max(most, workers.Concat(decoders).Sum(Resident));
                 var work = app.Get("/api/work").EnumerateArray().ToList();

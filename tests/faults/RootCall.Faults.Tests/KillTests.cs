@@ -194,7 +194,7 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
                 RunningApplication.Until(() => app.Client.GetAsync("/api/scenes").Result.IsSuccessStatusCode, "the web did not come back");
                 break;
             default:
-                foreach (var child in Process.GetProcessesByName("rootcall-images"))
+                foreach (var child in Decoders.Of(Worker.Id))
                     child.Kill();
                 break;
         }

@@ -50,7 +50,7 @@ public sealed class MutatedImageTests : IDisposable
         var (decoded, told) = (0, new Dictionary<DecodeFault, int>());
         for (var n = 0; n < Effort.Of(40, 420); n++)
         {
-            var broken = place.Put(name, Mutated(whole, random));
+            var broken = place.Put(name, Mutation.Of(whole, random));
             var clock = Stopwatch.StartNew();
             ImageProbe.File(broken);
             try
@@ -72,31 +72,4 @@ public sealed class MutatedImageTests : IDisposable
     }
 
     public void Dispose() => place.Dispose();
-
-    /// <summary>Bytes changed, cut, doubled and dropped; more often at the beginning, where the structure stands.</summary>
-    private static byte[] Mutated(byte[] whole, Random random)
-    {
-        var bytes = new List<byte>(whole);
-        for (var n = random.Next(1, 6); n > 0 && bytes.Count > 1; n--)
-        {
-            var at = (int)(bytes.Count * Math.Pow(random.NextDouble(), 2));
-            switch (random.Next(4))
-            {
-                case 0:
-                    bytes[at] = (byte)random.Next(256);
-                    break;
-                case 1:
-                    bytes[at] ^= (byte)(1 << random.Next(8));
-                    break;
-                case 2:
-                    bytes.RemoveRange(at, Math.Min(random.Next(1, 40), bytes.Count - at));
-                    break;
-                default:
-                    bytes.InsertRange(at, bytes.GetRange(at, Math.Min(random.Next(1, 40), bytes.Count - at)));
-                    break;
-            }
-        }
-
-        return [.. bytes];
-    }
 }

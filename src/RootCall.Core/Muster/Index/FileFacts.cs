@@ -1,51 +1,9 @@
 using System.Collections.Concurrent;
 using System.Numerics;
-using System.Security.Cryptography;
-using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Pixels;
 
 namespace RootCall.Core.Muster;
-
-/// <summary>What tells one state of a file from another without reading it.</summary>
-public readonly record struct FileStamp(long Bytes, DateTime ModifiedUtc);
-
-/// <summary>One state of a file: what was found out about it is no longer true when it was written over.</summary>
-/// <param name="Path">Absolute.</param>
-public readonly record struct FileState(string Path, FileStamp Stamp);
-
-/// <summary>What was found out about one state of a file; parts that nobody asked for are null.</summary>
-/// <param name="Hash">SHA-256 of the contents in lower-case hex.</param>
-/// <param name="Look">64 bits that stay alike when a picture is scaled or encoded anew (<see cref="PictureLook"/>).</param>
-/// <param name="Pixels">Statistics of its values.</param>
-/// <param name="Undecoded">Why it was not decoded; looked at once, since trying again would cost the same.</param>
-public sealed record KnownFile(
-    string Path,
-    FileStamp Stamp,
-    ProbeResult? Probe = null,
-    string? Hash = null,
-    ulong? Look = null,
-    PixelStats? Pixels = null,
-    Undecoded? Undecoded = null
-)
-{
-    /// <summary>It was decoded, or cannot be.</summary>
-    internal bool IsSettled => Undecoded is not null || (Look is not null && Pixels is not null);
-
-    /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
-    internal UInt128? Sample { get; init; }
-
-    /// <summary>What is not known here as another knows it of the same state.</summary>
-    internal KnownFile With(KnownFile other) =>
-        this with
-        {
-            Probe = Probe ?? other.Probe,
-            Hash = Hash ?? other.Hash,
-            Look = Look ?? other.Look,
-            Pixels = Pixels ?? other.Pixels,
-            Undecoded = Undecoded ?? other.Undecoded,
-        };
-}
 
 /// <summary>
 /// Headers, content hashes and looks of files, read when first asked for and kept while size and time stay the same. One
@@ -79,11 +37,14 @@ public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pict
     {
         foreach (var file in files)
         {
-            known.AddOrUpdate(file.Path, file, (_, mine) => mine.Stamp == file.Stamp ? mine.With(file) : mine);
-            if (file.Look is { } look)
-                looks.Add(file.Path, look);
-            if (file is { Hash: { } hash, IsSettled: true })
-                decoded[hash] = new(file.Path, file.Stamp);
+            var had = Known(new(file.Path, file.Stamp))?.Look;
+            var now = known.AddOrUpdate(file.Path, file, (_, mine) => mine.Stamp == file.Stamp ? mine.With(file) : mine);
+            if (now.Stamp != file.Stamp)
+                continue; // Another state of it is known here.
+            if (now.Look is { } look && had is null)
+                looks.Add(now.Path, look);
+            if (now is { Hash: { } hash, IsSettled: true })
+                decoded[hash] = new(now.Path, now.Stamp);
         }
     }
 
@@ -133,9 +94,6 @@ public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pict
 
     /// <summary>Statistics of a picture's values, or null when it does not decode or nothing here decodes.</summary>
     public PixelStats? Pixels(string path, FileStamp stamp, CancellationToken stop = default) => Decoded(path, stamp, stop)?.Pixels;
-
-    /// <summary>What is known without reading anything.</summary>
-    public KnownFile? Known(FileState file) => Known(file.Path, file.Stamp);
 
     /// <summary>
     /// One decode for all that is kept of an image, whoever asks first; of files known to hold the same bytes only one is decoded.
@@ -242,70 +200,13 @@ public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pict
         return sample;
     }
 
+    private KnownFile? Known(FileState file) => Known(file.Path, file.Stamp);
+
     private KnownFile? Known(string path, FileStamp stamp) => known.TryGetValue(path, out var file) && file.Stamp == stamp ? file : null;
 
     private void Learn(string path, FileStamp stamp, Func<KnownFile, KnownFile> add)
     {
         known.AddOrUpdate(path, p => add(new(p, stamp)), (p, old) => add(old.Stamp == stamp ? old : new(p, stamp)));
         learned[path] = 0;
-    }
-}
-
-/// <summary>SHA-256 of files, and a quick sample of them.</summary>
-public static class ContentHash
-{
-    private const int Buffer = 1 << 20;
-    private const int SampleBytes = 4096;
-
-    /// <summary>Files up to this size are sampled whole.</summary>
-    internal const int SampledWhole = SampleBytes * 3;
-
-    /// <summary>In lower-case hex.</summary>
-    /// <exception cref="IOException">The file cannot be read.</exception>
-    public static string Of(string path)
-    {
-        if (RegularFile.IsEmpty(path))
-            return Convert.ToHexStringLower(SHA256.HashData([]));
-        using var stream = new FileStream(
-            path,
-            new FileStreamOptions
-            {
-                Access = FileAccess.Read,
-                Share = FileShare.ReadWrite | FileShare.Delete,
-                Options = FileOptions.SequentialScan,
-                BufferSize = 0,
-            }
-        );
-        using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
-        var buffer = System.Buffers.ArrayPool<byte>.Shared.Rent(Buffer);
-        try
-        {
-            int read;
-            while ((read = stream.Read(buffer)) > 0)
-                hash.AppendData(buffer, 0, read);
-            return Convert.ToHexStringLower(hash.GetHashAndReset());
-        }
-        finally
-        {
-            System.Buffers.ArrayPool<byte>.Shared.Return(buffer);
-        }
-    }
-
-    /// <summary>A fingerprint of the first, middle and last bytes: files that differ in it differ.</summary>
-    /// <exception cref="IOException">The file cannot be read.</exception>
-    public static UInt128 Sample(string path)
-    {
-        if (RegularFile.IsEmpty(path))
-            return System.IO.Hashing.XxHash128.HashToUInt128([]);
-        using var file = File.OpenHandle(path, FileMode.Open, FileAccess.Read, FileShare.ReadWrite | FileShare.Delete);
-        var length = RandomAccess.GetLength(file);
-        Span<byte> buffer = stackalloc byte[SampledWhole];
-        var read = 0;
-        if (length <= buffer.Length)
-            read = RandomAccess.Read(file, buffer, 0);
-        else
-            foreach (var at in (ReadOnlySpan<long>)[0L, length / 2, length - SampleBytes])
-                read += RandomAccess.Read(file, buffer.Slice(read, SampleBytes), at);
-        return System.IO.Hashing.XxHash128.HashToUInt128(buffer[..read]);
     }
 }

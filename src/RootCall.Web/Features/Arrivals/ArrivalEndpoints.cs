@@ -79,16 +79,10 @@ internal static class ArrivalEndpoints
 
     private const int DiskFull = 28; // ENOSPC
 
-    /// <summary>The folders between a file and the received one.</summary>
-    private static IEnumerable<string> Above(string path, string folder)
-    {
-        for (var at = Path.GetDirectoryName(path)!; at.Length > folder.Length; at = Path.GetDirectoryName(at)!)
-            yield return at;
-    }
-
     private static async Task<List<string>> Receive(MultipartReader reader, string folder, Bounds bounds, CancellationToken stop)
     {
         var names = new List<string>();
+        var delivered = new DeliveredNames("upload");
         var left = bounds.UploadBytes;
         while (await reader.ReadNextSectionAsync(stop) is { } section)
         {
@@ -98,15 +92,9 @@ internal static class ArrivalEndpoints
                 continue;
             if (names.Count == bounds.Entries)
                 throw new CannotUseException($"The upload holds more than {bounds.Entries:N0} files. Nothing was kept.");
-            var name = ZipIntake.PortableName(Uri.UnescapeDataString(HeaderUtilities.RemoveQuotes(disposition.Name).ToString()));
+            var name = delivered.Add(Uri.UnescapeDataString(HeaderUtilities.RemoveQuotes(disposition.Name).ToString()));
             var target = Path.Combine(folder, name);
-            if (Above(target, folder).FirstOrDefault(File.Exists) is { } above)
-                throw new CannotUseException(
-                    $"The upload has a file “{Path.GetRelativePath(folder, above)}” and “{name}” in it. Nothing was kept."
-                );
             Directory.CreateDirectory(Path.GetDirectoryName(target)!);
-            if (File.Exists(target))
-                throw new CannotUseException($"The upload names “{name}” twice. Nothing was kept.");
             await using var file = File.Create(target);
             var buffer = new byte[1 << 17];
             int read;

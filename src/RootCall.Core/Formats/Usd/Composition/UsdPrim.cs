@@ -15,10 +15,9 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
 
     public string Name => name;
 
-    public string Path { get; } =
-        parent is null ? "/"
-        : parent.Path == "/" ? "/" + name
-        : $"{parent.Path}/{name}";
+    public string Path { get; } = parent is null ? "/" : PathOf(parent.Path, name);
+
+    public static string PathOf(string parent, string child) => parent == "/" ? "/" + child : $"{parent}/{child}";
 
     public ImmutableArray<UsdSite> Sites => sites;
 

@@ -25,7 +25,7 @@ internal sealed record UsdSite(LayerStack Stack, string Source, ImmutableArray<(
     public UsdSite Child(string name) =>
         this with
         {
-            Source = Source == "/" ? "/" + name : $"{Source}/{name}",
+            Source = UsdPrim.PathOf(Source, name),
             Specs =
             [
                 .. Specs.Select(s => (Spec: s.Spec.Child(name), s.Layer)).Where(s => s.Spec is not null).Select(s => (s.Spec!, s.Layer)),
@@ -138,7 +138,7 @@ internal sealed class UsdStage
                 inHand.Count >= MaxNested
                     ? $"References lead through more than {MaxNested} prims, one in the other; they were followed no further."
                     : "It comes back to itself through its references; the circle was cut there.",
-                parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}"
+                UsdPrim.PathOf(parent.Path, name)
             );
             return false;
         }
@@ -156,7 +156,7 @@ internal sealed class UsdStage
 
     private UsdPrim? Compose(UsdPrim parent, string name)
     {
-        var path = parent.Path == "/" ? "/" + name : $"{parent.Path}/{name}";
+        var path = UsdPrim.PathOf(parent.Path, name);
         // A reference to what holds a reference twice makes twice as many prims of as many letters.
         var most = Math.Min(context.Bounds.ComposedPrims, FreePrims + ((long)PrimsPerSpec * layers.Specs));
         if (++composed > most || path.Length > MaxPath)
