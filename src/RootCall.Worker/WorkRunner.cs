@@ -86,8 +86,9 @@ public sealed partial class WorkRunner(
                 told ??= DateTime.UtcNow;
             else if (DateTime.UtcNow - progress.LastReport > options.Value.MostSilence)
             {
-                await Fail(lease, $"The task reported nothing for {options.Value.MostSilence.TotalMinutes:0.#} minutes and was ended.");
+                // Told to stop first: the database may be what is silent.
                 await hold.CancelAsync();
+                await Fail(lease, $"The task reported nothing for {Words(options.Value.MostSilence)} and was ended.");
             }
 
             if (DateTime.UtcNow - told > ToStop)
@@ -126,6 +127,9 @@ public sealed partial class WorkRunner(
         }
     }
 
+    private static string Words(TimeSpan time) =>
+        time.TotalMinutes >= 1 ? $"{time.TotalMinutes:0.#} minutes" : $"{time.TotalSeconds:0} seconds";
+
     private Task<bool> Fail(WorkLease lease, string why) => work.Update(lease, w => (w.State, w.Error) = (WorkStates.Failed, why));
 
     /// <summary>
@@ -135,8 +139,14 @@ public sealed partial class WorkRunner(
     private async Task Quit(WorkLease lease)
     {
         LogStuck(lease.Task);
-        await work.Release([.. inHand.Keys.Where(t => t != lease.Token)]);
-        Process.GetCurrentProcess().Kill();
+        try
+        {
+            await work.Release([.. inHand.Keys.Where(t => t != lease.Token)]);
+        }
+        finally
+        {
+            Process.GetCurrentProcess().Kill();
+        }
     }
 
     private Task Do(WorkRow row, WorkLease lease, WorkProgress progress, CancellationToken stop) =>

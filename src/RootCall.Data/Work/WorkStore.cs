@@ -110,7 +110,8 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
         await using var db = await databases.CreateDbContextAsync();
         var held = await db.Database.ExecuteSqlAsync(
             $"""
-            UPDATE work SET lease_until = now() + {Lease}, phase = COALESCE({step?.Phase}, phase), detail = COALESCE({step?.Detail}, detail),
+            UPDATE work SET lease_until = now() + {Lease},
+              phase = COALESCE({step?.Phase}, phase), detail = COALESCE({step?.Detail}, detail),
               done = COALESCE({step?.Done}, done), total = COALESCE({step?.Total}, total)
             WHERE id = {lease.Task} AND token = {lease.Token} AND ended_at IS NULL
             """

@@ -33,7 +33,7 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
             Directory.CreateDirectory(Place.At("shots"));
             App = new(
                 new Dictionary<string, string> { ["shots"] = Place.At("shots") },
-                more: new Dictionary<string, string> { ["RootCall__Lease"] = "00:00:03" }
+                more: new Dictionary<string, string> { ["RootCall__Lease"] = "00:00:03", ["RootCall__MostSilence"] = "00:00:15" }
             );
             Worker = App.StartWorker();
         }
@@ -89,7 +89,7 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
     public void A_worker_that_slept_over_its_task_spoils_nothing_that_another_made()
     {
         var id = Open(1);
-        var work = app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = false });
+        var work = Pack(id);
         RunningApplication.Until(() => Directory.EnumerateFiles(app.Store, "*.part", SearchOption.AllDirectories).Any(), "no packing");
         Signal("STOP", Worker.Id);
         var sleeper = Worker;
@@ -111,7 +111,7 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
         var id = Open(2);
         // Nobody gets further than here while the table is locked.
         using var held = Cluster.Lock(app.Database, "waivers");
-        var work = app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = false });
+        var work = Pack(id);
         for (var attempts = 1; attempts <= 3; attempts++)
         {
             RunningApplication.Until(
@@ -126,6 +126,28 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
         var row = app.Ended(work);
         Assert.Equal("failed", row.GetProperty("state").GetString());
         Assert.Contains("workers were lost over this task", row.GetProperty("error").GetString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_task_that_is_cancelled_frees_its_place_and_one_that_is_silent_is_ended()
+    {
+        var id = Open(4);
+        JsonElement silent;
+        // Two tasks that wait for a table fill both places of the worker; the third waits for a place.
+        using (Cluster.Lock(app.Database, "waivers"))
+        {
+            var cancelled = Pack(id);
+            silent = Pack(id);
+            RunningApplication.Until(() => Sql("SELECT count(*) FROM work WHERE state = 'running'") == "2", "not both run");
+            var waiting = app.Post($"/api/scenes/{id}/search");
+            Assert.True(app.Post($"/api/work/{IdOf(cancelled)}/cancel").GetBoolean());
+            Assert.Equal("done", app.Ended(waiting, 30).GetProperty("state").GetString());
+            app.Ended(silent);
+        }
+
+        Assert.Equal("failed", app.Task(silent).GetProperty("state").GetString());
+        Assert.Contains("reported nothing for 15 seconds", app.Task(silent).GetProperty("error").GetString(), StringComparison.Ordinal);
+        Nothing_is_left("silent");
     }
 
     [Fact]
@@ -162,7 +184,7 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
                     app.Post($"/api/scenes/{packed}/search");
                     return (true, scenes);
                 default:
-                    app.Post($"/api/scenes/{packed}/packages", new { zip = round % 8 < 4, allowMissing = false });
+                    Pack(packed, round % 8 < 4);
                     return (true, scenes);
             }
         }
@@ -270,6 +292,8 @@ public sealed class KillTests(KillTests.Ship ship) : IClassFixture<KillTests.Shi
         ZipFile.CreateFromDirectory(place.At($"shots/{number}"), zip);
         return zip.ToArray();
     }
+
+    private JsonElement Pack(string scene, bool zip = true) => app.Post($"/api/scenes/{scene}/packages", new { zip, allowMissing = false });
 
     private static string IdOf(JsonElement row) => row.GetProperty("id").GetString()!;
 
