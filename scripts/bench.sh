@@ -1,9 +1,11 @@
 # `bench`. Sourced by ./rootcall.
 
-# run_bench [PART...]: all of them, or some: mustering, hashing, trial, list, reading, start.
+# run_bench [PART...]: all of them, or some: mustering, hashing, audit, session, trial, list, delivery,
+# load (minutes), reading, start.
 # Measurements beside a yardstick of the same run, as ratios; below 1 Root Call is faster.
 run_bench() {
-  need_debian postgresql chromium chromium-driver libopenimageio-dev g++ openimageio-tools assimp-utils imagemagick
+  need_debian postgresql chromium chromium-driver libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++ \
+    openimageio-tools assimp-utils imagemagick
   [ -d "$home/web/node_modules" ] || quietly "npm ci (is there a network?)" npm --prefix "$home/web" ci --no-progress
   cd "$home"
   quietly "dotnet build" dotnet build RootCall.slnx -c Release -v quiet --nologo

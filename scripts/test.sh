@@ -1,11 +1,13 @@
 # `test` and `faults`. Sourced by ./rootcall.
 
-projects=(tests/RootCall.{Core,Web,Browser}.Tests tests/faults/RootCall.Faults.Tests)
+first=(tests/RootCall.Core.Tests)
+beside=(tests/RootCall.{Web,Browser}.Tests)
+alone=(tests/faults/RootCall.Faults.Tests)
 front_end=yes
 
 # Everything that takes minutes: kills, mutated inputs, costly inputs.
 run_faults() {
-  projects=(tests/faults/RootCall.Faults.Tests) front_end=no
+  first=() beside=() front_end=no
   export ROOTCALL_FAULTS=full
   run_tests "$@"
 }
@@ -13,12 +15,15 @@ run_faults() {
 # run_tests [FILTER]: everything, or only the tests whose full name contains FILTER.
 run_tests() {
   need_sdks
-  need_debian postgresql libopenimageio-dev g++ chromium chromium-driver openimageio-tools assimp-utils assimp-testmodels unzip curl
+  need_debian postgresql libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++ chromium chromium-driver openimageio-tools \
+    assimp-utils assimp-testmodels unzip curl
   . "$home/scripts/cluster.sh"
   cd "$home"
   say "building"
   quietly "dotnet build (is there a network?)" dotnet build RootCall.slnx -c Release -v quiet --nologo
-  build_cli
+  # Machine code takes minutes of one processor; the front end is built and the style looked at beside it.
+  (build_cli) &
+  local cli_build=$!
   build_front_end
 
   say "checking format and style"
@@ -29,6 +34,7 @@ run_tests() {
   check_width
   check_schema
   print_share
+  wait "$cli_build" || exit 1
 
   place=/var/tmp/rootcall-tests-$(id -u)-$$ port=${ROOTCALL_TEST_DB_PORT:-5189}
   trap 'stop_cluster "$place"; rm -rf "$place"' EXIT
@@ -44,22 +50,36 @@ run_tests() {
   say "testing"
   local out=$place.out status=0 filter=()
   [ $# -gt 0 ] && filter=(--filter "FullyQualifiedName~$1")
-  if [ "$front_end" = yes ]; then npm --prefix web run --silent test 2>&1 | tee "$out.web" || status=1; else : >"$out.web"; fi
-  local project
-  for project in ${projects[@]}; do
-    dotnet test "$project" -c Release --no-build --nologo "${filter[@]}" 2>&1 \
-      | tee -a "$out" | { grep -vE '^(Test run for|A total of|\[xUnit|  Determining)' || true; } || status=1
-  done
+  : >"$out" && : >"$out.web" && : >"$out.beside"
+  # Those that run the application mostly wait for it; the core's take what is left of the processors meanwhile.
+  test_projects "$out.beside" ${beside[@]} >"$out.shown" &
+  local waiting=$!
+  if [ "$front_end" = yes ]; then npm --prefix web run --silent test 2>&1 | tee "$out.web" || status=1; fi
+  test_projects "$out" ${first[@]} || status=1
+  wait "$waiting" || status=1
+  cat "$out.shown" && cat "$out.beside" >>"$out"
+  # Kills and crowds want the machine for themselves.
+  test_projects "$out" ${alone[@]} || status=1
   print_law
   local passed failed skipped
   # xUnit: "Passed!  - Failed: 0, Passed: 9, Skipped: 0, …"; Vitest: "Tests  1 failed | 9 passed (10)".
   passed=$(($(sum_of 'Passed: *\K[0-9]+' "$out") + $(sum_of '^ *Tests .*?\K[0-9]+(?= passed)' "$out.web")))
   failed=$(($(sum_of 'Failed: *\K[0-9]+' "$out") + $(sum_of '^ *Tests .*?\K[0-9]+(?= failed)' "$out.web")))
   skipped=$(sum_of 'Skipped: *\K[0-9]+' "$out")
-  rm -f "$out" "$out.web"
+  rm -f "$out" "$out".{web,beside,shown}
   [ "$status" -eq 0 ] || [ "$failed" -gt 0 ] || { say "a test run broke off" >&2; failed=1; }
   echo "$passed passed, $failed failed, $skipped skipped"
   [ "$failed" -eq 0 ]
+}
+
+# test_projects OUT PROJECT...: one after the other; all that they say goes into OUT, what is worth reading is shown.
+test_projects() {
+  local out=$1 status=0 project; shift
+  for project in "$@"; do
+    dotnet test "$project" -c Release --no-build --nologo "${filter[@]}" 2>&1 \
+      | tee -a "$out" | { grep -vE '^(Test run for|A total of|\[xUnit|  Determining)' || true; } || status=1
+  done
+  return "$status"
 }
 
 sum_of() { sed 's/\x1b\[[0-9;]*m//g' "$2" | { grep -oP "$1" || true; } | awk '{n += $1} END {print n + 0}'; }

@@ -1,4 +1,5 @@
 using RootCall.Bench;
+using RootCall.Bench.Load;
 using RootCall.Testing;
 using RootCall.Testing.Trial;
 
@@ -13,6 +14,8 @@ var parts = new Dictionary<string, Action>
     ["session"] = () => SessionBench.Run(place),
     ["trial"] = () => Console.WriteLine(new TrialReport([.. new BrokenScenes(place, seed: 20_261).Run(500)])),
     ["list"] = ListBench.Run,
+    ["delivery"] = () => DeliveryBench.Run(place),
+    ["load"] = () => LoadBench.Run(place),
     ["reading"] = () => ReadingScenes.Run(place),
     ["start"] = () =>
         Measure.Compare(

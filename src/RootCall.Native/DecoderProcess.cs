@@ -1,6 +1,4 @@
-using System.Diagnostics;
 using System.Globalization;
-using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
 using System.Text;
 using Microsoft.Win32.SafeHandles;
@@ -9,67 +7,47 @@ using RootCall.Core.Imaging.Pixels;
 
 namespace RootCall.Native;
 
-/// <summary>
-/// One child process that decodes images, one at a time (<c>shim/rootcall_images.cpp</c>). It limits its own memory, files
-/// and processor time through the system; what it does not answer in time, or at all, ends it.
-/// </summary>
-internal sealed class DecoderProcess : IDisposable
+/// <summary>One child process that decodes images, one at a time (<c>shim/rootcall_images.cpp</c>).</summary>
+internal sealed class DecoderProcess : WalledProcess
 {
     /// <summary>The pixels that come back at once.</summary>
     public const long SharedBytes = 64L << 20;
 
-    /// <summary>Time on the clock for each second of processor time: the machine may be busy.</summary>
-    private const int Patience = 4;
-
-    private static readonly TimeSpan ToStart = TimeSpan.FromSeconds(60);
-
-    private static readonly string Program = Path.Combine(AppContext.BaseDirectory, "rootcall-images");
-    private readonly Process process;
     private readonly SafeFileHandle pixels;
     private readonly Bounds bounds;
-    private volatile bool tooLong;
 
-    /// <exception cref="UndecodedException">The program does not start.</exception>
-    public DecoderProcess(Bounds bounds)
+    private DecoderProcess(Bounds bounds)
+        : base(
+            "rootcall-images",
+            bounds.ImageMemory.ToString(CultureInfo.InvariantCulture),
+            SharedBytes.ToString(CultureInfo.InvariantCulture)
+        )
     {
         this.bounds = bounds;
-        var start = new ProcessStartInfo(
-            Program,
-            [bounds.ImageMemory.ToString(CultureInfo.InvariantCulture), SharedBytes.ToString(CultureInfo.InvariantCulture)]
-        )
-        {
-            RedirectStandardInput = true,
-            RedirectStandardOutput = true,
-            WorkingDirectory = "/",
-        };
-        start.Environment.Clear();
-        start.Environment["LC_ALL"] = "C.UTF-8";
         try
         {
-            process = Process.Start(start)!;
+            var file = Ask<int>([], ToStart, CancellationToken.None);
+            pixels = File.OpenHandle($"/proc/{Process.Id}/fd/{file}", FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+        }
+        catch (Exception e) when (e is UndecodedException or IOException)
+        {
+            base.Dispose();
+            throw new UndecodedException(new(DecodeFault.NoDecoder, "cannot be decoded: the decoder does not start"));
+        }
+    }
+
+    /// <exception cref="UndecodedException">The program does not start.</exception>
+    public static DecoderProcess Start(Bounds bounds)
+    {
+        try
+        {
+            return new(bounds);
         }
         catch (System.ComponentModel.Win32Exception e)
         {
             throw new UndecodedException(new(DecodeFault.NoDecoder, $"cannot be decoded: the decoder does not start ({e.Message})"));
         }
-
-        try
-        {
-            var file = Ask<int>([], ToStart, CancellationToken.None);
-            pixels = File.OpenHandle($"/proc/{process.Id}/fd/{file}", FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
-        }
-        catch (Exception e) when (e is UndecodedException or IOException)
-        {
-            End();
-            process.Dispose();
-            throw new UndecodedException(new(DecodeFault.NoDecoder, "cannot be decoded: the decoder does not start"));
-        }
     }
-
-    /// <summary>It ended, or was ended; another one must be started.</summary>
-    public bool IsOver { get; private set; }
-
-    public DateTime LastUsed { get; private set; } = DateTime.UtcNow;
 
     public ReducedImage Reduce(string path, int side, CancellationToken stop)
     {
@@ -103,13 +81,18 @@ internal sealed class DecoderProcess : IDisposable
         }
     }
 
-    public void Dispose()
+    public override void Dispose()
     {
-        End();
-        process.WaitForExit();
-        pixels.Dispose();
-        process.Dispose();
+        base.Dispose();
+        pixels?.Dispose();
     }
+
+    protected override Exception Ended(bool tooLong) =>
+        new UndecodedException(
+            tooLong
+                ? new(DecodeFault.TooLong, $"takes longer than {bounds.ImageSeconds} s to decode")
+                : new(DecodeFault.EndedDecoder, "ended the decoder")
+        );
 
     private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop)
     {
@@ -120,12 +103,11 @@ internal sealed class DecoderProcess : IDisposable
             TimeSpan.FromSeconds(bounds.ImageSeconds * Patience),
             stop
         );
-        LastUsed = DateTime.UtcNow;
         if (answer.Status == AnswerStatus.Done)
             return answer;
         var why = new byte[Math.Min(answer.Length, 4096)];
-        var told = process.StandardOutput.BaseStream.ReadAtLeast(why, why.Length, throwOnEndOfStream: false);
-        throw new UndecodedException(new(FaultOf(answer.Status), Sentence(Encoding.UTF8.GetString(why, 0, told), path)));
+        Rest(why);
+        throw new UndecodedException(new(FaultOf(answer.Status), Sentence(Encoding.UTF8.GetString(why), path)));
     }
 
     private static DecodeFault FaultOf(AnswerStatus status) =>
@@ -147,59 +129,6 @@ internal sealed class DecoderProcess : IDisposable
             > 300 => line[..300],
             _ => line,
         };
-    }
-
-    /// <summary>Sends a request and waits for an answer; ends the process when that takes too long or is not wanted any more.</summary>
-    private T Ask<T>(ReadOnlySpan<byte> request, TimeSpan patience, CancellationToken stop)
-        where T : unmanaged
-    {
-        stop.ThrowIfCancellationRequested();
-        var answer = new byte[Unsafe.SizeOf<T>()];
-        using (stop.UnsafeRegister(d => ((DecoderProcess)d!).End(), this))
-        using (new Timer(d => ((DecoderProcess)d!).TakesTooLong(), this, patience, Timeout.InfiniteTimeSpan))
-        {
-            try
-            {
-                process.StandardInput.BaseStream.Write(request);
-                process.StandardInput.BaseStream.Flush();
-                process.StandardOutput.BaseStream.ReadExactly(answer);
-                return MemoryMarshal.Read<T>(answer);
-            }
-            catch (Exception e) when (e is IOException or EndOfStreamException)
-            {
-                End();
-                stop.ThrowIfCancellationRequested();
-                throw new UndecodedException(Ended());
-            }
-        }
-    }
-
-    private Undecoded Ended()
-    {
-        process.WaitForExit();
-        // 128 and the signal: the system ends what has used up its processor time by SIGXCPU.
-        if (tooLong || process.ExitCode == 128 + 24)
-            return new(DecodeFault.TooLong, $"takes longer than {bounds.ImageSeconds} s to decode");
-        return new(DecodeFault.EndedDecoder, "ended the decoder");
-    }
-
-    private void TakesTooLong()
-    {
-        tooLong = true;
-        End();
-    }
-
-    private void End()
-    {
-        IsOver = true;
-        try
-        {
-            process.Kill();
-        }
-        catch (InvalidOperationException)
-        {
-            // It has ended by itself.
-        }
     }
 
     /// <summary>
@@ -226,15 +155,6 @@ internal sealed class DecoderProcess : IDisposable
         Reduce,
         Open,
         Next,
-    }
-
-    private enum AnswerStatus
-    {
-        Done,
-        Unsupported,
-        Damaged,
-        TooLarge,
-        NoFile,
     }
 
     [StructLayout(LayoutKind.Sequential)]

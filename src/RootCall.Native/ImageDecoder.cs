@@ -57,7 +57,7 @@ public sealed class ImageDecoder : IImageDecoder, IDisposable
         try
         {
             if (!waiting.TryTake(out var process))
-                process = new(bounds);
+                process = DecoderProcess.Start(bounds);
             try
             {
                 return work(process);

@@ -26,7 +26,10 @@ builder.WebHost.ConfigureKestrel(k =>
 });
 builder.Services.AddRootCallData(builder.Configuration);
 builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));
+builder.Services.Configure<WebOptions>(builder.Configuration.GetSection(DataOptions.Section));
+builder.Services.AddSingleton<SceneMemory>();
 builder.Services.AddSingleton<CurrentScenes>();
+builder.Services.AddSingleton<RootCall.Web.Features.Muster.MusterViews>();
 builder.Services.AddSingleton<RootCall.Web.Features.Muster.Acts>();
 builder.Services.AddSingleton<FileWatch>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();

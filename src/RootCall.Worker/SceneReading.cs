@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
@@ -74,6 +75,7 @@ public sealed class SceneReading(
     /// </param>
     /// <param name="edited">Folder for copies with edits made; it must stay as long as what is read is used.</param>
     /// <param name="before">The muster before this one; its files need not be looked into again.</param>
+    /// <param name="parsed">Files that other scenes of the same delivery were made of.</param>
     public async Task<SceneRead> Read(
         string path,
         Guid? sceneId,
@@ -82,7 +84,8 @@ public sealed class SceneReading(
         string edited,
         MusterReport? before,
         WorkProgress progress,
-        CancellationToken stop
+        CancellationToken stop,
+        ParsedFiles? parsed = null
     )
     {
         var scope = await roots.ScopeOf(path, sceneId, stop);
@@ -115,7 +118,8 @@ public sealed class SceneReading(
             context,
             bounds,
             () => Directory.CreateDirectory(edited).FullName,
-            detail => progress.Report("reading", detail)
+            detail => progress.Report("reading", detail),
+            parsed
         );
         var entries = ledger.Applied.Where(e => relinks || e.Edits.Any(x => x.Brings));
         if (!relinks)

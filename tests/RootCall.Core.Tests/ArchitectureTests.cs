@@ -37,6 +37,7 @@ public sealed class ArchitectureTests
         "Files",
         "Shading",
         "Scenes",
+        "Geometry",
         "Imaging",
         "Formats",
         "Edits",

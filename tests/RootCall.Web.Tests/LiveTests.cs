@@ -54,6 +54,52 @@ public sealed class LiveTests(ApplicationFixture fixture)
         Assert.Fail("the window heard no end");
     }
 
+    [Fact]
+    public async Task A_change_of_a_scene_is_told_to_those_who_show_it_or_the_list()
+    {
+        using var stop = new CancellationTokenSource(TimeSpan.FromSeconds(60));
+        var (mine, other) = (fixture.Open("arrived/brass_lamp/brass_lamp.glb"), fixture.Open("clean/brass_lamp/brass_lamp.glb"));
+        using var shows = await Connect(fixture.App.Address, stop.Token);
+        using var lists = await Connect(fixture.App.Address, stop.Token);
+        using var elsewhere = await Connect(fixture.App.Address, stop.Token);
+        await Look(shows, mine, list: false, stop.Token);
+        await Look(lists, null, list: true, stop.Token);
+        // A window hears of what it shows now, not of what it showed before.
+        await Look(elsewhere, mine, list: false, stop.Token);
+        await Look(elsewhere, other, list: false, stop.Token);
+        fixture.App.Post($"/api/scenes/{mine}/paths/style", new { style = "absolute", numbers = (int[]?)null });
+        fixture.App.Post($"/api/scenes/{other}/paths/style", new { style = "absolute", numbers = (int[]?)null });
+        Assert.Equal((mine, "ledger"), await Heard(shows, stop.Token));
+        Assert.Equal((mine, "ledger"), await Heard(lists, stop.Token));
+        Assert.Equal((other, "ledger"), await Heard(elsewhere, stop.Token));
+    }
+
+    /// <summary>Says what the window shows, and waits until the server has it.</summary>
+    private static async Task Look(ClientWebSocket window, string? scene, bool list, CancellationToken stop)
+    {
+        var call = JsonSerializer.Serialize(
+            new
+            {
+                type = 1,
+                invocationId = "1",
+                target = "Look",
+                arguments = new object?[] { scene, list },
+            }
+        );
+        await window.SendAsync(Encoding.UTF8.GetBytes(call + RecordEnd), WebSocketMessageType.Text, true, stop);
+        await foreach (var message in Messages(window, stop))
+            if (message.GetProperty("type").GetInt32() == 3)
+                return;
+    }
+
+    private static async Task<(string Scene, string Change)> Heard(ClientWebSocket window, CancellationToken stop)
+    {
+        await foreach (var message in Messages(window, stop))
+            if (message.GetProperty("type").GetInt32() == 1 && message.GetProperty("target").GetString() == "scene")
+                return (message.GetProperty("arguments")[0].GetString()!, message.GetProperty("arguments")[1].GetString()!);
+        throw new InvalidOperationException("the window was closed");
+    }
+
     private static async Task<ClientWebSocket> Connect(string address, CancellationToken stop)
     {
         var socket = new ClientWebSocket();

@@ -47,6 +47,38 @@ public sealed class MusterActTests(ApplicationFixture fixture)
     }
 
     [Fact]
+    public void Who_has_a_version_of_the_muster_is_sent_the_rows_that_differ()
+    {
+        var id = fixture.Open(Glasshouse);
+        var whole = Muster(id);
+        var rows = Rows(whole);
+        Assert.Equal(JsonValueKind.Null, whole.GetProperty("since").ValueKind);
+        JsonElement Since(JsonElement known) => app.Get($"/api/scenes/{id}/muster?since={Text(known, "version")}");
+        var same = Since(whole);
+        Assert.Equal((Text(whole, "version"), 0), (Text(same, "since"), Rows(same).Count));
+        // Something decided, applied and taken back: laid over what was known, the differences give what all rows are.
+        app.Post(
+            $"/api/scenes/{id}/ledger/entries",
+            new { number = 1, path = fixture.Demo.At("library/tin-orchard/tex/mossy_floor_normal.png") }
+        );
+        var pending = Since(whole);
+        Assert.InRange(Rows(pending).Count, 1, 3);
+        app.Post($"/api/scenes/{id}/ledger/apply");
+        var applied = Since(pending);
+        Assert.InRange(Rows(applied).Count, 1, rows.Count - 1);
+        app.Post($"/api/scenes/{id}/ledger/undo");
+        foreach (var change in (JsonElement[])[pending, applied, Since(applied)])
+        foreach (var (number, row) in Rows(change))
+            rows[number] = row;
+        Assert.Equal(Rows(Muster(id)), rows);
+        // A version that is not known any more is answered with all rows.
+        Assert.Equal(rows.Count, Rows(app.Get($"/api/scenes/{id}/muster?since=gone-1")).Count);
+    }
+
+    private static SortedDictionary<int, string> Rows(JsonElement muster) =>
+        new(muster.GetProperty("references").EnumerateArray().ToDictionary(r => r.GetProperty("number").GetInt32(), r => r.GetRawText()));
+
+    [Fact]
     public void Variants_are_offered_with_their_sizes_and_switched_for_the_focus()
     {
         var id = fixture.Open("arrived/brass_lamp/brass_lamp.glb");

@@ -112,7 +112,7 @@ public sealed class StoreTests : IDisposable
         var sceneId = await SceneOf(id);
         var arrival = (await store.Arrival(sceneId, default))!;
         Assert.Equal(("odd.gltf", 1, 8, 3), (Path.GetFileName(arrival.Path), arrival.Version, arrival.Materials, arrival.FilesIndexed));
-        var back = await store.Report(arrival);
+        var back = await store.Report(arrival, CancellationToken.None);
         Assert.Equal(report.References.Select(Flat), back.References.Select(Flat));
         static string Text(object value) =>
             System.Text.Json.JsonSerializer.Serialize(value).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
@@ -127,7 +127,7 @@ public sealed class StoreTests : IDisposable
         var later = (await store.Arrival(sceneId, default))!;
         Assert.Equal((2, 9, id), (later.MusterRevision, later.FilesIndexed, Assert.Single(later.Included)));
         Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single(SceneStore.RefusedOf(later)));
-        Assert.Single((await store.Report(later)).References);
+        Assert.Single((await store.Report(later, CancellationToken.None)).References);
     }
 
     [Fact]

@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using RootCall.Core.Destinations;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Audit;
@@ -40,9 +41,33 @@ public static class AuditRun
         CancellationToken stop = default
     )
     {
+        var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
+        return Run(scene, active, memory, stop);
+    }
+
+    /// <summary>The same audit for another destination: only rules that ask where the scene goes are run again.</summary>
+    public static AuditReport For(AuditScene scene, AuditReport report, Destination destination, CancellationToken stop = default)
+    {
+        var asking = RuleCatalog.All.Where(r => r.AsksDestination && scene.House.IsOn(r.Id)).ToList();
+        var ids = asking.Select(r => r.Id).ToHashSet(StringComparer.Ordinal);
+        var order = RuleCatalog.All.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i, StringComparer.Ordinal);
+        var there = Run(scene.For(destination), asking, memory: null, stop);
+        return new(
+            [
+                .. report
+                    .Findings.Where(f => !ids.Contains(f.Rule))
+                    .Concat(there.Findings)
+                    .OrderByDescending(f => f.Severity)
+                    .ThenBy(f => order[f.Rule]),
+            ],
+            [.. report.Failed.Where(f => !ids.Contains(f.Rule)).Concat(there.Failed).OrderBy(f => f.Rule, StringComparer.Ordinal)]
+        );
+    }
+
+    private static AuditReport Run(AuditScene scene, List<Rule> active, AuditMemory? memory, CancellationToken stop)
+    {
         var found = new ConcurrentBag<(int Rule, int At, Finding Finding)>();
         var failed = new ConcurrentBag<FailedRule>();
-        var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
         memory?.Begin(scene);
         Parallel.For(
             0,

@@ -17,6 +17,7 @@ public sealed class AuditScene
     private readonly FrozenDictionary<ReferenceKey, MusteredReference> answers;
     private readonly IReadOnlyDictionary<FileState, PixelStats> pixels;
     private readonly HashSet<string> repeated;
+    private readonly Lazy<FrozenDictionary<string, MaterialView>> byName;
     private readonly NameDictionary names;
 
     /// <param name="pixels">Statistics of images, where they are known.</param>
@@ -43,6 +44,7 @@ public sealed class AuditScene
         });
         Everything = [.. views];
         Materials = [.. views.Where(v => !v.Material.IsTemplate)];
+        byName = new(() => NamesOf(views));
         sets = new(() => ImageSets.Of(this));
         hasEnvironment = new(() =>
             Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
@@ -50,8 +52,18 @@ public sealed class AuditScene
         );
     }
 
+    private AuditScene(AuditScene same, Destination destination)
+    {
+        (Report, pixels, Destination, House, names) = (same.Report, same.pixels, destination, same.House, same.names);
+        (answers, repeated, byName, sets, hasEnvironment) = (same.answers, same.repeated, same.byName, same.sets, same.hasEnvironment);
+        (Everything, Materials) = (same.Everything, same.Materials);
+    }
+
     private readonly Lazy<ImageSets> sets;
     private readonly Lazy<bool> hasEnvironment;
+
+    /// <summary>The same scene with all that is known of it, on its way to somewhere else.</summary>
+    public AuditScene For(Destination destination) => new(this, destination);
 
     public MusterReport Report { get; }
 
@@ -83,6 +95,19 @@ public sealed class AuditScene
     public PixelStats? Pixels(FileState image) => pixels.GetValueOrDefault(image);
 
     public FileName FileName(string name) => Muster.FileName.Of(name, names);
+
+    /// <summary>The material that a finding names: by what edits call it, else by its id.</summary>
+    public MaterialView? Called(string name) => byName.Value.GetValueOrDefault(name);
+
+    private static FrozenDictionary<string, MaterialView> NamesOf(MaterialView[] views)
+    {
+        var called = new Dictionary<string, MaterialView>(views.Length, StringComparer.Ordinal);
+        foreach (var view in views)
+            called.TryAdd(view.Name, view);
+        foreach (var view in views)
+            called.TryAdd(view.Material.Id, view);
+        return called.ToFrozenDictionary(StringComparer.Ordinal);
+    }
 
     internal string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
 

@@ -13,6 +13,9 @@ public abstract class Rule
 
     public string Id => Descriptor.Id;
 
+    /// <summary>What it finds depends on where the scene goes; all others find the same for every destination.</summary>
+    public virtual bool AsksDestination => Descriptor.Family == "destination";
+
     /// <summary>What is wrong in a scene.</summary>
     public abstract IEnumerable<Finding> Inspect(AuditScene scene);
 

@@ -31,6 +31,10 @@ public sealed record LedgerEntry(
 
     /// <summary>The findings of the audit that it fixes; empty for any other entry.</summary>
     public ImmutableArray<FixedFinding> Fixed { get; init; } = [];
+
+    /// <summary>What a person decided: pending, until it is applied.</summary>
+    public static LedgerEntry ByHand(string sentence, ImmutableArray<Edit> edits, DateTimeOffset at) =>
+        new(Guid.CreateVersion7(), sentence, edits, EntryState.Pending, "by hand", at);
 }
 
 /// <summary>

@@ -26,6 +26,12 @@ public sealed record Bounds
     /// <summary>Prims that USD's references, payloads and inherits may make of what the layers say.</summary>
     public int ComposedPrims { get; init; } = 500_000;
 
+    /// <summary>Bytes of memory that the geometry of one mesh may take.</summary>
+    public long GeometryBytes { get; init; } = 2L << 30;
+
+    /// <summary>Bytes of memory that unpacking the geometry of one mesh may take.</summary>
+    public long MeshMemory { get; init; } = 1L << 30;
+
     /// <summary>Bytes of an image when decoded: width x height x channels x bytes of one value.</summary>
     public long ImageBytes { get; init; } = 4L << 30;
 

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats;
@@ -32,6 +33,11 @@ public interface ISceneFormat
     /// <param name="now">The same scene after edits that <see cref="Capabilities"/> allows.</param>
     /// <exception cref="CannotUseException">Something of it cannot be written; the sentence tells what.</exception>
     OwnChanges Changes(Scene before, Scene now);
+
+    /// <summary>The geometry of a scene that was read from such a file, with the same context.</summary>
+    /// <param name="decoder">Unpacks compressed geometry; null when there is none at hand.</param>
+    /// <exception cref="CannotUseException">The format carries none, or the file is not what it was.</exception>
+    IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder);
 
     /// <summary>The bytes of data carried inside the scene.</summary>
     /// <exception cref="CannotUseException">The data is cut off or not base64.</exception>
@@ -66,6 +72,12 @@ public sealed record ReadContext(
     /// <summary>What the artist chose of the alternatives in the file, by place and set.</summary>
     public IReadOnlyDictionary<(string Place, string Set), string> Chosen { get; init; } =
         ImmutableDictionary<(string, string), string>.Empty;
+
+    /// <summary>Only the file itself: other own files that it calls are listed, not read.</summary>
+    public bool Alone { get; init; }
+
+    /// <summary>Files that other scenes of the same delivery were made of.</summary>
+    public ParsedFiles? Parsed { get; init; }
 
     public string? EditedCopy(string path) => Edited.GetValueOrDefault(path);
 

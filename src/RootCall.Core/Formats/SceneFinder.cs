@@ -13,12 +13,13 @@ public static class SceneFinder
     /// Absolute paths of all scenes under the folder, those nearest to its top first; a layer or document that another
     /// of them calls is part of that one.
     /// </summary>
-    public static IReadOnlyList<string> All(string folder)
+    /// <param name="parsed">Where what is parsed on the way is kept for whoever reads the scenes next.</param>
+    public static IReadOnlyList<string> All(string folder, ParsedFiles? parsed = null)
     {
         var files = Files(folder).OrderBy(f => f.Count(c => c == '/')).ThenBy(f => f, StringComparer.Ordinal).ToList();
         if (files.Count < 2)
             return files;
-        var called = files.SelectMany(f => Called(f, folder)).ToHashSet(StringComparer.Ordinal);
+        var called = files.SelectMany(f => Called(f, folder, parsed)).ToHashSet(StringComparer.Ordinal);
         var own = files.Where(f => !called.Contains(f)).ToList();
         return own.Count > 0 ? own : files; // They call each other in a circle.
     }
@@ -32,13 +33,13 @@ public static class SceneFinder
             )
             .Where(f => SceneFormats.IsScene(f) && !Path.GetFileName(f).StartsWith('.'));
 
-    private static List<string> Called(string file, string folder)
+    private static List<string> Called(string file, string folder, ParsedFiles? parsed)
     {
         if (!Composed.Contains(Path.GetExtension(file).ToLowerInvariant()))
             return [];
         try
         {
-            var scene = SceneFormats.Read(file, new(new([folder]), Bounds.Default));
+            var scene = SceneFormats.Read(file, new(new([folder]), Bounds.Default) { Alone = true, Parsed = parsed });
             return scene
                 .References.Where(r => r.Kind is ReferenceKind.Layer or ReferenceKind.Document)
                 .Select(r => WrittenPath.Parse(r.Written).Locate(r.BaseFolder))

@@ -22,10 +22,22 @@ public sealed record Session(EditedScene Edited, MusterReport Report, MusterCont
 
     /// <summary>Reads a scene and musters it.</summary>
     /// <param name="folder">Gives an empty folder for copies, should one be needed; it must stay as long as the session.</param>
+    /// <param name="parsed">Files that other scenes of the same delivery were made of.</param>
     /// <exception cref="CannotUseException">The file is no scene that is read here.</exception>
-    public static Session Open(string path, MusterContext context, Bounds bounds, Func<string> folder, Action<string>? progress = null)
+    public static Session Open(
+        string path,
+        MusterContext context,
+        Bounds bounds,
+        Func<string> folder,
+        Action<string>? progress = null,
+        ParsedFiles? parsed = null
+    )
     {
-        var reading = new ReadContext(context.Scope, bounds, context.Relinked, progress, context.Stop) { Edited = context.Edited };
+        var reading = new ReadContext(context.Scope, bounds, context.Relinked, progress, context.Stop)
+        {
+            Edited = context.Edited,
+            Parsed = parsed,
+        };
         return Of(EditedScene.Open(path, reading, folder), context);
     }
 

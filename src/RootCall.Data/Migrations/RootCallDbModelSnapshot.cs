@@ -140,6 +140,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("path");
 
+                    b.Property<int>("ReferenceCount")
+                        .HasColumnType("integer")
+                        .HasColumnName("reference_count");
+
                     b.Property<JsonDocument>("Refused")
                         .HasColumnType("jsonb")
                         .HasColumnName("refused");
@@ -161,6 +165,10 @@ namespace RootCall.Data.Migrations
                     b.Property<long>("Triangles")
                         .HasColumnType("bigint")
                         .HasColumnName("triangles");
+
+                    b.Property<int>("Unanswered")
+                        .HasColumnType("integer")
+                        .HasColumnName("unanswered");
 
                     b.Property<bool>("Uploaded")
                         .HasColumnType("boolean")
@@ -526,6 +534,18 @@ namespace RootCall.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("name");
+
+                    b.Property<long>("Revision")
+                        .HasColumnType("bigint")
+                        .HasColumnName("revision");
+
+                    b.Property<int?>("ShownReferences")
+                        .HasColumnType("integer")
+                        .HasColumnName("shown_references");
+
+                    b.Property<int?>("ShownUnanswered")
+                        .HasColumnType("integer")
+                        .HasColumnName("shown_unanswered");
 
                     b.HasKey("Id")
                         .HasName("pk_scenes");

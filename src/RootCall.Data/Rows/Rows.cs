@@ -14,6 +14,15 @@ public sealed class SceneRow
     /// <summary>Id of the destination it is audited for.</summary>
     public string Destination { get; set; } = "plain";
 
+    /// <summary>Counts up whenever something arrives, is mustered or decided: what was made of an older one is old.</summary>
+    public long Revision { get; set; }
+
+    /// <summary>References with the applied ledger, as they were last counted; null when that was before something changed.</summary>
+    public int? ShownReferences { get; set; }
+
+    /// <summary>How many of those do not answer.</summary>
+    public int? ShownUnanswered { get; set; }
+
     public List<ArrivalRow> Arrivals { get; set; } = [];
 }
 
@@ -61,6 +70,11 @@ public sealed class ArrivalRow
     public DateTimeOffset MusteredAt { get; set; }
 
     public int FilesIndexed { get; set; }
+
+    /// <summary>How many references it has, and how many of them do not answer, without the ledger.</summary>
+    public int ReferenceCount { get; set; }
+
+    public int Unanswered { get; set; }
 
     /// <summary>What could not be listed in the roots.</summary>
     public List<string> MusterNotes { get; set; } = [];

@@ -62,6 +62,7 @@ public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
         }
 
         await db.SaveChangesAsync(stop);
+        await Turns.End(db, sceneId, SceneChange.Ledger, stop);
         await transaction.CommitAsync(stop);
         return after;
     }

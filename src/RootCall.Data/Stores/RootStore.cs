@@ -80,9 +80,12 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
 
     /// <summary>What a scene may read: its own folder, the roots that are searched, and what the store keeps for it.</summary>
     /// <param name="sceneId">Null for a scene that has not arrived yet.</param>
-    public async Task<RootScope> ScopeOf(string scenePath, Guid? sceneId, CancellationToken stop)
+    public async Task<RootScope> ScopeOf(string scenePath, Guid? sceneId, CancellationToken stop) =>
+        ScopeOf(scenePath, sceneId, await All(stop));
+
+    public RootScope ScopeOf(string scenePath, Guid? sceneId, IEnumerable<RootRow> roots)
     {
-        var folders = (await All(stop)).Where(r => r.Purpose != Output).Select(r => r.Folder).Append(disk.StandIns);
+        var folders = roots.Where(r => r.Purpose != Output).Select(r => r.Folder).Append(disk.StandIns);
         if (sceneId is { } id)
             folders = folders.Append(disk.Extracted(id));
         return Core.Muster.CurrentScene.Scope(scenePath, folders.Where(Directory.Exists));

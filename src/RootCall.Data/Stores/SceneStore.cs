@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
@@ -23,13 +22,29 @@ public sealed record Mustered(MusterReport Report, int Indexed, IReadOnlyList<Re
     public IReadOnlyList<MusteredReference> Brought { get; init; } = [];
 }
 
+/// <summary>What a list of many scenes shows of one.</summary>
+/// <param name="References">References without the ledger.</param>
+/// <param name="ShownReferences">With it, where that was counted.</param>
+public sealed record ListedScene(
+    Guid Id,
+    string Path,
+    string Format,
+    string FormatId,
+    int Version,
+    string Source,
+    DateTimeOffset ArrivedAt,
+    long Bytes,
+    int References,
+    int Unanswered,
+    int? ShownReferences,
+    int? ShownUnanswered,
+    int Applied,
+    int Pending
+);
+
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
 public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
 {
-    // The last musters shown. A muster of 20,000 references takes a second to read back, and is asked for at each click.
-    private const int Kept = 8;
-    private readonly ConcurrentDictionary<(Guid Arrival, int Revision), Lazy<Task<MusterReport>>> reports = new();
-
     /// <summary>The scene that was opened from that path before; null when none was.</summary>
     public async Task<Guid?> Known(string path, CancellationToken stop)
     {
@@ -87,6 +102,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         db.Arrivals.Add(arrival);
         await db.SaveChangesAsync(stop);
         await CopyReferences(db, arrival.Id, report, stop);
+        await Turns.End(db, sceneId, SceneChange.Muster, stop);
         await transaction.CommitAsync(stop);
         return sceneId;
     }
@@ -107,6 +123,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         await db.SaveChangesAsync(stop);
         await db.References.Where(r => r.ArrivalId == arrival.Id).ExecuteDeleteAsync(stop);
         await CopyReferences(db, arrival.Id, mustered.Report, stop);
+        await Turns.End(db, started.SceneId, SceneChange.Muster, stop);
         await transaction.CommitAsync(stop);
         return true;
     }
@@ -144,48 +161,86 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         return await Newest(db, sceneId).AsNoTracking().FirstOrDefaultAsync(stop);
     }
 
-    /// <summary>How many references an arrival has, and how many of them do not answer, without reading them.</summary>
-    public async Task<(int References, int Unanswered)> Count(Guid arrival, CancellationToken stop)
+    /// <summary>Counts up with each change of the scene or its ledger; null when there is no such scene.</summary>
+    public async Task<long?> Revision(Guid sceneId, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        var states = await db
-            .References.Where(r => r.ArrivalId == arrival)
-            .GroupBy(r => r.State)
-            .Select(g => new { State = g.Key, Count = g.Count() })
+        return await db.Scenes.Where(s => s.Id == sceneId).Select(s => (long?)s.Revision).FirstOrDefaultAsync(stop);
+    }
+
+    /// <summary>All scenes, the last that arrived first, in one query.</summary>
+    public async Task<List<ListedScene>> List(CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db
+            .Arrivals.Where(a => a.Version == db.Arrivals.Where(o => o.SceneId == a.SceneId).Max(o => o.Version))
+            .Join(db.Scenes, a => a.SceneId, s => s.Id, (a, s) => new { a, s })
+            .OrderByDescending(x => x.a.ArrivedAt)
+            .Select(x => new ListedScene(
+                x.a.SceneId,
+                x.a.Path,
+                x.a.FormatName,
+                x.a.FormatId,
+                x.a.Version,
+                x.a.Source,
+                x.a.ArrivedAt,
+                x.a.Bytes,
+                x.a.ReferenceCount,
+                x.a.Unanswered,
+                x.s.ShownReferences,
+                x.s.ShownUnanswered,
+                db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "applied"),
+                db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "pending")
+            ))
             .ToListAsync(stop);
-        return (states.Sum(s => s.Count), states.Where(s => s.State is not ("present" or "embedded")).Sum(s => s.Count));
     }
 
-    /// <summary>The muster of an arrival as it was last made, without the ledger.</summary>
-    public Task<MusterReport> Report(ArrivalRow arrival)
+    /// <summary>Keeps what was counted of a scene with its ledger, unless it is not that revision any more.</summary>
+    public async Task Counted(Guid sceneId, long revision, int references, int unanswered, CancellationToken stop)
     {
-        var key = (arrival.Id, arrival.MusterRevision);
-        foreach (var old in reports.Keys.Where(k => k.Arrival == arrival.Id && k.Revision < arrival.MusterRevision))
-            reports.TryRemove(old, out _);
-        while (reports.Count > Kept && reports.Keys.FirstOrDefault(k => k != key) is { } other)
-            reports.TryRemove(other, out _);
-        return reports.GetOrAdd(key, _ => new(() => Read(arrival))).Value;
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await db
+            .Scenes.Where(s => s.Id == sceneId && s.Revision == revision)
+            .ExecuteUpdateAsync(
+                s => s.SetProperty(x => x.ShownReferences, references).SetProperty(x => x.ShownUnanswered, unanswered),
+                stop
+            );
     }
 
-    private async Task<MusterReport> Read(ArrivalRow arrival)
+    /// <summary>The muster of an arrival as it was last made, without the ledger. A large one takes a second to read.</summary>
+    public async Task<MusterReport> Report(ArrivalRow arrival, CancellationToken stop)
     {
-        try
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var references = ImmutableArray.CreateBuilder<MusteredReference>(arrival.ReferenceCount);
+        await foreach (
+            var body in db.References.Where(r => r.ArrivalId == arrival.Id).OrderBy(r => r.Number).Select(r => r.Body).AsAsyncEnumerable()
+        )
         {
-            await using var db = await databases.CreateDbContextAsync();
-            var bodies = await db.References.Where(r => r.ArrivalId == arrival.Id).OrderBy(r => r.Number).Select(r => r.Body).ToListAsync();
-            var references = bodies.Select(Json.Read<MusteredReference>).ToImmutableArray();
-            var scene = Json.Read<Scene>(arrival.Scene) with { References = [.. references.Select(r => r.Reference)] };
-            return new(scene, references, [.. arrival.MusterNotes])
-            {
-                Beside = arrival.Beside is { } beside ? Json.Read<ImmutableArray<FileBeside>>(beside) : [],
-            };
+            stop.ThrowIfCancellationRequested();
+            using (body)
+                references.Add(Json.Read<MusteredReference>(body));
         }
-        catch
+
+        var scene = WithoutReferences(arrival) with { References = [.. references.Select(r => r.Reference)] };
+        return new(scene, references.ToImmutable(), [.. arrival.MusterNotes])
         {
-            reports.TryRemove((arrival.Id, arrival.MusterRevision), out _);
-            throw;
-        }
+            Beside = arrival.Beside is { } beside ? Json.Read<ImmutableArray<FileBeside>>(beside) : [],
+        };
     }
+
+    /// <summary>One reference of an arrival, as the last muster found it; null when there is no such number.</summary>
+    public async Task<MusteredReference?> Reference(ArrivalRow arrival, int number, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        using var body = await db
+            .References.Where(r => r.ArrivalId == arrival.Id && r.Number == number)
+            .Select(r => r.Body)
+            .FirstOrDefaultAsync(stop);
+        return body is null ? null : Json.Read<MusteredReference>(body);
+    }
+
+    /// <summary>The scene as it was read: files, materials, hierarchy.</summary>
+    public static Scene WithoutReferences(ArrivalRow arrival) => Json.Read<Scene>(arrival.Scene);
 
     private static IQueryable<ArrivalRow> Newest(RootCallDb db, Guid sceneId) =>
         db.Arrivals.Where(a => a.SceneId == sceneId).OrderByDescending(a => a.Version);
@@ -201,6 +256,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
             scene.Counts.Materials,
             scene.Counts.Images,
             scene.Counts.Triangles
+        );
+        (arrival.ReferenceCount, arrival.Unanswered) = (
+            mustered.Report.References.Length,
+            mustered.Report.References.Length - mustered.Report.Answering
         );
         arrival.MusterRevision++;
         arrival.MusteredAt = at;

@@ -16,6 +16,15 @@ public sealed class SeenStore(IDbContextFactory<RootCallDb> databases)
         return rows.ToImmutableDictionary(r => Json.Parse<ReferenceKey>(r.Reference), r => Json.Read<LastSeen>(r.Body));
     }
 
+    /// <summary>The same for one reference; null when its file was never looked at.</summary>
+    public async Task<LastSeen?> Of(Guid sceneId, ReferenceKey reference, CancellationToken stop)
+    {
+        var key = Key(reference);
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var row = await db.SeenFiles.AsNoTracking().FirstOrDefaultAsync(s => s.SceneId == sceneId && s.Reference == key, stop);
+        return row is null ? null : Json.Read<LastSeen>(row.Body);
+    }
+
     /// <summary>Remembers these in place of what was remembered of the same references.</summary>
     public async Task Put(Guid sceneId, IReadOnlyDictionary<ReferenceKey, LastSeen> seen, CancellationToken stop)
     {

@@ -1,6 +1,4 @@
-// The wall behind which images are decoded: a program of its own, one image at a time, without any cache that is shared
-// between threads. It limits itself through the system (memory, processor time, open files, nothing written) before it
-// opens anything, so that no image costs more than that, and ends when whoever started it is gone.
+// The wall behind which images are decoded (wall.h): one image at a time, without any cache that is shared between threads.
 //
 // It reads requests on standard input and answers on standard output, both as the structures below in this machine's byte
 // order. Pixels lie in a memory file that it makes once (SHARED bytes) and names in its first answer; they are 32-bit
@@ -8,34 +6,30 @@
 // reduced image is the look, then the samples, then a picture as a PNG.
 //
 // Usage: rootcall-images MEMORY SHARED, both in bytes.
+#include "wall.h"
+
 #include <OpenImageIO/color.h>
 #include <OpenImageIO/filesystem.h>
 #include <OpenImageIO/imageio.h>
 
-#include <fcntl.h>
-#include <poll.h>
 #include <sys/mman.h>
-#include <sys/resource.h>
 #include <sys/stat.h>
-#include <unistd.h>
 
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
 #include <cstdlib>
 #include <memory>
-#include <new>
-#include <stdexcept>
 #include <string>
-#include <thread>
 #include <vector>
 
 using namespace OIIO;
+using wall::Refusal;
+using wall::Status;
 
 namespace {
 
 enum class Kind : uint32_t { Reduce = 0, Open = 1, Next = 2 };
-enum class Status : int32_t { Done = 0, Unsupported = 1, Damaged = 2, TooLarge = 3, NoFile = 4 };
 
 struct Request {
     Kind kind;
@@ -59,32 +53,9 @@ struct Answer {
 
 constexpr int kLookWidth = 9, kLookHeight = 8;
 
-// Ends the request with a status and a sentence.
-struct Refusal : std::runtime_error {
-    Refusal(Status status, const std::string& why) : std::runtime_error(why), status(status) {}
-    Status status;
-};
-
 uint64_t memory_limit;
 uint64_t shared_bytes;
 float* shared;
-int answers;
-
-void read_all(void* to, size_t count) {
-    for (auto* at = static_cast<char*>(to); count > 0;) {
-        ssize_t n = read(0, at, count);
-        if (n <= 0) _exit(0);
-        at += n, count -= n;
-    }
-}
-
-void write_all(const void* from, size_t count) {
-    for (auto* at = static_cast<const char*>(from); count > 0;) {
-        ssize_t n = write(answers, at, count);
-        if (n <= 0) _exit(0);
-        at += n, count -= n;
-    }
-}
 
 // The places of red, green, blue and alpha: by name where the file names them (layered EXR), else the first channels.
 struct Order {
@@ -280,43 +251,15 @@ void next_rows(Rows& rows, Answer& answer) {
     rows.read(shared, answer.rows, 0, channels);
 }
 
-// The request's processor time on top of what was used; the system ends the process that passes it.
-void limit_time(uint32_t seconds) {
-    rusage used;
-    getrusage(RUSAGE_SELF, &used);
-    rlimit limit { static_cast<rlim_t>(used.ru_utime.tv_sec + used.ru_stime.tv_sec + 1 + seconds), RLIM_INFINITY };
-    setrlimit(RLIMIT_CPU, &limit);
-}
-
-void limit(decltype(RLIMIT_AS) what, uint64_t most) {
-    rlimit limit { static_cast<rlim_t>(most), static_cast<rlim_t>(most) };
-    setrlimit(what, &limit);
-}
-
-Status answer_one(std::unique_ptr<Rows>& open, const Request& request, const std::string& path, Answer& answer, std::string& why) {
-    try {
-        limit_time(request.seconds);
-        if (request.kind != Kind::Next) open.reset();
-        if (request.kind == Kind::Reduce)
-            reduce(path, request, answer);
-        else if (request.kind == Kind::Open)
-            describe((open = std::make_unique<Rows>(path, request.bytes))->spec(), answer);
-        else if (open)
-            next_rows(*open, answer);
-        return Status::Done;
-    } catch (const Refusal& refusal) {
-        why = refusal.what();
-        return refusal.status;
-    } catch (const std::bad_alloc&) {
-        why = "needs more memory than is given";
-        return Status::TooLarge;
-    } catch (const std::exception& e) {
-        why = e.what();
-        return Status::Damaged;
-    } catch (...) {
-        why = "an unknown failure in the image library";
-        return Status::Damaged;
-    }
+void answer_one(std::unique_ptr<Rows>& open, const Request& request, const std::string& path, Answer& answer) {
+    wall::limit_time(request.seconds);
+    if (request.kind != Kind::Next) open.reset();
+    if (request.kind == Kind::Reduce)
+        reduce(path, request, answer);
+    else if (request.kind == Kind::Open)
+        describe((open = std::make_unique<Rows>(path, request.bytes))->spec(), answer);
+    else if (open)
+        next_rows(*open, answer);
 }
 
 }  // namespace
@@ -325,10 +268,7 @@ int main(int count, char** arguments) {
     if (count != 3) return 2;
     memory_limit = std::strtoull(arguments[1], nullptr, 10);
     shared_bytes = std::strtoull(arguments[2], nullptr, 10);
-    // Libraries that print must not speak into the answers.
-    answers = fcntl(1, F_DUPFD, 10);
-    int nothing = open("/dev/null", O_RDWR);
-    dup2(nothing, 1), dup2(nothing, 2);
+    wall::keep_quiet();
     attribute("threads", 1);
     attribute("exr_threads", 1);
 
@@ -339,31 +279,20 @@ int main(int count, char** arguments) {
     shared = static_cast<float*>(mapped);
 
     // The libraries themselves take half a gigabyte of addresses, a fifth of it writable.
-    limit(RLIMIT_DATA, memory_limit + (256u << 20));
-    limit(RLIMIT_AS, memory_limit + shared_bytes + (1u << 30));
-    limit(RLIMIT_NOFILE, 64);
-    limit(RLIMIT_FSIZE, 0);
-    limit(RLIMIT_CORE, 0);
+    wall::raise(memory_limit + (256u << 20), memory_limit + shared_bytes + (1u << 30));
 
-    // Whoever asked may be killed while an image is decoded.
-    std::thread([] {
-        pollfd in { 0, 0, 0 };
-        while (poll(&in, 1, -1) <= 0 || !(in.revents & (POLLHUP | POLLERR))) {}
-        _exit(0);
-    }).detach();
-
-    write_all(&file, sizeof file);
+    wall::write_all(&file, sizeof file);
     std::unique_ptr<Rows> open;
     for (std::string path, why;; why.clear()) {
         Request request;
-        read_all(&request, sizeof request);
+        wall::read_all(&request, sizeof request);
         path.resize(request.length);
-        read_all(path.data(), path.size());
+        wall::read_all(path.data(), path.size());
         Answer answer {};
-        answer.status = answer_one(open, request, path, answer, why);
+        answer.status = wall::attempt(why, [&] { answer_one(open, request, path, answer); });
         if (answer.status != Status::Done) open.reset();
         answer.length = static_cast<uint32_t>(why.size());
-        write_all(&answer, sizeof answer);
-        write_all(why.data(), why.size());
+        wall::write_all(&answer, sizeof answer);
+        wall::write_all(why.data(), why.size());
     }
 }

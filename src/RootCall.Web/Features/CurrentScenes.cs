@@ -10,7 +10,9 @@ using RootCall.Web.Live;
 
 namespace RootCall.Web.Features;
 
-/// <summary>A scene as it stands: what the workers read, with the applied ledger made to it.</summary>
+/// <summary>
+/// A scene as it stands: what the workers read, with the applied ledger made to it. The same object as long as nothing changes.
+/// </summary>
 /// <param name="Edited">The scene with its ledger, in memory.</param>
 /// <param name="Extracted">Folder of the store with what was taken out of the scene.</param>
 internal sealed record CurrentState(
@@ -19,6 +21,7 @@ internal sealed record CurrentState(
     MusterReport Report,
     Core.Edits.Ledger Ledger,
     RootScope Scope,
+    IReadOnlyList<RootRow> Roots,
     string Extracted
 )
 {
@@ -40,6 +43,25 @@ internal sealed record CurrentState(
 
     /// <summary>References that a worker has looked for in the roots.</summary>
     public required IReadOnlySet<ReferenceKey> Looked { get; init; }
+
+    public FolderNames Names => names ??= new(Roots, Report.Scene.Folder, Extracted);
+
+    /// <summary>References by their key.</summary>
+    public IReadOnlyDictionary<ReferenceKey, Reference> Uses =>
+        uses ??= Report.Scene.References.DistinctBy(r => r.Key).ToDictionary(r => r.Key);
+
+    /// <summary>How many references in that state have a candidate in that folder: so many one act could answer.</summary>
+    public int Shared(ReferenceState inState, string folder) => (shared ??= CountShared()).GetValueOrDefault((inState, folder));
+
+    private FolderNames? names;
+    private Dictionary<ReferenceKey, Reference>? uses;
+    private Dictionary<(ReferenceState, string), int>? shared;
+
+    private Dictionary<(ReferenceState, string), int> CountShared() =>
+        Report
+            .References.SelectMany(r => r.Candidates.Select(c => (r.State, Folder: Path.GetDirectoryName(c.Path)!)).Distinct())
+            .GroupBy(p => p)
+            .ToDictionary(g => g.Key, g => g.Count());
 }
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
@@ -51,92 +73,109 @@ internal sealed class CurrentScenes(
     FileWatch watch,
     FileFacts facts,
     KnownFileStore known,
+    SceneMemory memory,
     Bounds bounds
 )
 {
-    /// <summary>Scenes whose last state is kept, so that the next one only takes what is new.</summary>
-    private const int Most = 32;
-    private readonly ConcurrentDictionary<Guid, Held> held = new();
-
-    private sealed record Held(
-        (Guid Arrival, int Revision) Key,
-        string Scope,
-        EditedScene Edited,
-        MusterReport Basis,
-        IReadOnlySet<ReferenceKey> Looked
-    )
-    {
-        public DateTime Used { get; init; } = DateTime.UtcNow;
-
-        public MusterReport? Report { get; init; }
-    }
+    /// <param name="Revision">Of the scene, before its rows were read.</param>
+    /// <param name="Watched">Counts the changes of its files on disk.</param>
+    /// <param name="Edited">The scene with its ledger; the next ledger's shares what is the same.</param>
+    /// <param name="Basis">Its muster without a ledger.</param>
+    /// <param name="Report">Its muster with the ledger, before files changed on disk.</param>
+    private sealed record Held(long Revision, int Watched, EditedScene Edited, MusterReport Basis, MusterReport Report, CurrentState State);
 
     /// <exception cref="CannotUseException">There is no such scene.</exception>
     public async Task<CurrentState> Get(Guid sceneId, CancellationToken stop)
     {
-        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
-        var ledger = await ledgers.Read(sceneId, stop);
-        var scope = await roots.ScopeOf(arrival.Path, sceneId, stop);
-        var read = await scenes.Report(arrival);
-        watch.Look(sceneId, arrival.MusterRevision, read);
-        var last =
-            held.GetValueOrDefault(sceneId) is { } there
-            && there.Key == (arrival.Id, arrival.MusterRevision)
-            && there.Scope == string.Join('|', scope.Folders)
-                ? there
-                : Start(arrival, read, scope);
-        // What workers found out about files that the ledger relinks to: some do not decode.
-        if (last.Report is null)
-            await known.Load(facts, ledger.Relinks(withPending: true).Values.OfType<string>(), stop, again: true);
-        var edited = last.Edited.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
-        var context = new MusterContext(scope, new RootIndex([]), facts) { LooksBeside = false };
-        var report =
-            last.Report is not null && ReferenceEquals(last.Edited.Current, edited.Current)
-                ? last.Report
-                : Mustering.Run(edited.Current, context, last.Basis);
-        held[sceneId] = last with { Edited = edited, Report = report, Used = DateTime.UtcNow };
-        foreach (var old in held.OrderByDescending(h => h.Value.Used).Skip(Most))
-            held.TryRemove(old.Key, out _);
-        return new(arrival, edited, Mustering.Again(report, watch.Changed, scope, facts), ledger, scope, disk.Extracted(sceneId))
-        {
-            Looked = last.Looked,
-        };
+        using var turn = await memory.Turn<Held>(sceneId, stop);
+        var revision = await scenes.Revision(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
+        var folders = await roots.All(stop);
+        var watched = watch.Look(sceneId);
+        var last = memory.Get<Held>(sceneId);
+        if (last is not null && last.Revision == revision && last.Watched == watched && Same(last.State.Roots, folders))
+            return last.State;
+        var held = await Make(sceneId, revision, folders, watched, last, stop);
+        memory.Put(sceneId, held, SceneMemory.Weight(held.Basis));
+        return held.State;
     }
 
-    private Held Start(ArrivalRow arrival, MusterReport read, RootScope scope)
-    {
-        // What the ledger brings was looked for by the worker that read the scene.
-        var brought = SceneStore.BroughtOf(arrival);
-        var basis = read with
-        {
-            References = [.. read.References, .. brought.Where(b => !read.References.Any(r => r.Reference.Key == b.Reference.Key))],
-        };
-        var edited = EditedScene.Of(read.Scene, new(scope, bounds), folder: null);
-        return new(
-            (arrival.Id, arrival.MusterRevision),
-            string.Join('|', scope.Folders),
-            edited,
-            basis,
-            basis.References.Select(r => r.Reference.Key).ToHashSet()
-        );
-    }
-
-    /// <summary>What a list of many scenes shows of one. Only a scene whose ledger relinked something is put together for it.</summary>
-    public async Task<(ArrivalRow Arrival, Core.Edits.Ledger Ledger, int References, int Unanswered)> Summary(
+    private async Task<Held> Make(
         Guid sceneId,
+        long revision,
+        IReadOnlyList<RootRow> folders,
+        int watched,
+        Held? last,
         CancellationToken stop
     )
     {
+        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
         var ledger = await ledgers.Read(sceneId, stop);
-        if (ledger.Applied.Any())
+        var scope = roots.ScopeOf(arrival.Path, sceneId, folders);
+        var there =
+            last?.State is { } state
+            && (state.Arrival.Id, state.Arrival.MusterRevision) == (arrival.Id, arrival.MusterRevision)
+            && state.Scope.Folders.SequenceEqual(scope.Folders);
+        var basis = there ? last!.Basis : await Basis(arrival, stop);
+        watched = watch.Look(sceneId, arrival.MusterRevision, basis) ?? watched;
+        var before = there ? last!.Edited : EditedScene.Of(basis.Scene, new(scope, bounds), folder: null);
+        // What workers found out about files that the ledger relinks to: some do not decode.
+        if (!there)
+            await known.Load(facts, ledger.Relinks(withPending: true).Values.OfType<string>(), stop, again: true);
+        var edited = before.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
+        var report =
+            there && ReferenceEquals(last!.Edited.Current, edited.Current)
+                ? last.Report
+                : Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false }, basis);
+        var now = Mustering.Again(report, watch.Changed, scope, facts);
+        await scenes.Counted(sceneId, revision, now.References.Length, now.References.Length - now.Answering, stop);
+        return new(
+            revision,
+            watched,
+            edited,
+            basis,
+            report,
+            new(arrival, edited, now, ledger, scope, folders, disk.Extracted(sceneId))
+            {
+                Looked = there ? last!.State.Looked : basis.References.Select(r => r.Reference.Key).ToHashSet(),
+            }
+        );
+    }
+
+    /// <summary>The arrived muster, with what the ledger brings: that was looked for by the worker that read the scene.</summary>
+    private async Task<MusterReport> Basis(ArrivalRow arrival, CancellationToken stop)
+    {
+        var read = await scenes.Report(arrival, stop);
+        var brought = SceneStore.BroughtOf(arrival);
+        if (brought.Count == 0)
+            return read;
+        var known = read.References.Select(r => r.Reference.Key).ToHashSet();
+        return read with { References = [.. read.References, .. brought.Where(b => !known.Contains(b.Reference.Key))] };
+    }
+
+    internal static bool Same(IReadOnlyList<RootRow> a, IReadOnlyList<RootRow> b) =>
+        a.Count == b.Count
+        && a.Zip(b).All(p => (p.First.Id, p.First.Name, p.First.Purpose) == (p.Second.Id, p.Second.Name, p.Second.Purpose));
+
+    /// <summary>
+    /// All scenes as a list shows them. Only one that has an applied ledger and was not looked at since it changed is put
+    /// together for it, once.
+    /// </summary>
+    public async Task<IReadOnlyList<ListedScene>> List(CancellationToken stop)
+    {
+        var list = await scenes.List(stop);
+        for (var i = 0; i < list.Count; i++)
         {
-            var state = await Get(sceneId, stop);
-            return (state.Arrival, ledger, state.Report.References.Length, state.Report.References.Length - state.Report.Answering);
+            if (list[i].ShownReferences is not null || list[i].Applied == 0)
+                continue;
+            var report = (await Get(list[i].Id, stop)).Report;
+            list[i] = list[i] with
+            {
+                ShownReferences = report.References.Length,
+                ShownUnanswered = report.References.Length - report.Answering,
+            };
         }
 
-        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("There is no such scene.");
-        var (references, unanswered) = await scenes.Count(arrival.Id, stop);
-        return (arrival, ledger, references, unanswered);
+        return list;
     }
 
     /// <summary>Which pending entry, by its place in the ledger from 1, relinks each reference.</summary>
@@ -155,8 +194,11 @@ internal sealed class CurrentScenes(
 internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder, string extracted)
 {
     private readonly ImmutableArray<string> tops = [.. roots.Select(r => r.Folder), sceneFolder];
+    private readonly ConcurrentDictionary<string, string> known = new(StringComparer.Ordinal);
 
-    public string Of(string folder)
+    public string Of(string folder) => known.GetOrAdd(folder, Find);
+
+    private string Find(string folder)
     {
         if (RootScope.IsInside(extracted, folder))
             return $"store/{Path.GetRelativePath(extracted, folder)}";

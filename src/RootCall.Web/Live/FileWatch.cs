@@ -11,12 +11,15 @@ namespace RootCall.Web.Live;
 internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<FileWatch> log) : BackgroundService
 {
     private const int MostFolders = 1_000;
+    private const int MostFiles = 500_000;
     private static readonly TimeSpan Lately = TimeSpan.FromMinutes(30);
     private static readonly TimeSpan Settle = TimeSpan.FromMilliseconds(400);
     private static readonly TimeSpan AskEvery = TimeSpan.FromSeconds(10);
 
-    private readonly ConcurrentDictionary<Guid, (DateTimeOffset At, int Revision, IReadOnlyDictionary<string, FileStamp> Files)> scenes =
-        new();
+    private sealed record Watched(DateTimeOffset At, int Revision, IReadOnlyDictionary<string, FileStamp> Files, int Changes);
+
+    private readonly ConcurrentDictionary<Guid, Watched> scenes = new();
+    private int counted;
     private readonly ConcurrentDictionary<string, FileSystemWatcher?> watchers = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> changed = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> touched = new(StringComparer.Ordinal);
@@ -27,24 +30,44 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
     private static readonly HashSet<string> EmptySet = [];
 
     /// <summary>Somebody looks at this scene.</summary>
-    /// <param name="revision">Counts up with each muster: the files are taken over once for each.</param>
-    public void Look(Guid sceneId, int revision, MusterReport report)
+    /// <returns>Counts the changes of its files on disk; 0 where they are not watched.</returns>
+    public int Look(Guid sceneId)
+    {
+        if (!scenes.TryGetValue(sceneId, out var known))
+            return 0;
+        scenes.TryUpdate(sceneId, known with { At = DateTimeOffset.UtcNow }, known);
+        return known.Changes;
+    }
+
+    /// <summary>Takes over the files of a scene, once for each muster.</summary>
+    /// <param name="revision">Counts up with each muster.</param>
+    /// <returns>The count of changes from here on; null when they were taken over before.</returns>
+    public int? Look(Guid sceneId, int revision, MusterReport report)
     {
         if (scenes.TryGetValue(sceneId, out var known) && known.Revision == revision)
-        {
-            scenes[sceneId] = known with { At = DateTimeOffset.UtcNow };
-            return;
-        }
+            return null;
 
         var files = report
             .References.Where(r => r.Resolved is not null && r.Stamp is not null && r.Reference.Carried is null)
             .DistinctBy(r => r.Resolved)
             .ToDictionary(r => r.Resolved!, r => r.Stamp!.Value, StringComparer.Ordinal);
-        scenes[sceneId] = (DateTimeOffset.UtcNow, revision, files);
+        var changes = Interlocked.Increment(ref counted);
+        scenes[sceneId] = new(DateTimeOffset.UtcNow, revision, files, changes);
+        Forget();
         foreach (var path in files.Keys)
             changed.TryRemove(path, out _);
         foreach (var folder in files.Keys.Select(f => Path.GetDirectoryName(f)!).Distinct(StringComparer.Ordinal))
             Watch(folder);
+        return changes;
+    }
+
+    /// <summary>Scenes that nobody looked at for the longest time are watched no more when there are too many files.</summary>
+    private void Forget()
+    {
+        var files = 0;
+        foreach (var (id, scene) in scenes.OrderByDescending(s => s.Value.At))
+            if ((files += scene.Files.Count) > MostFiles && scene.Files.Count < files)
+                scenes.TryRemove(id, out _);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -97,8 +120,12 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
                 told.Add(id); // Written over once more: its picture is another one.
         }
 
-        if (told.Count > 0)
-            await windows.Clients.All.SendAsync("changed", told, stop);
+        foreach (var id in told)
+        {
+            if (scenes.TryGetValue(id, out var scene))
+                scenes[id] = scene with { Changes = Interlocked.Increment(ref counted) };
+            await windows.Clients.Group(WorkHub.GroupOf(id)).SendAsync("scene", id, WorkHub.Files, stop);
+        }
     }
 
     private void Watch(string folder)

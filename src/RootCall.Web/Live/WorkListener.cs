@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.SignalR;
 using Npgsql;
+using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Work;
 
@@ -28,18 +29,25 @@ internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore wo
     private async Task Listen(CancellationToken stop)
     {
         await using var connection = await source.OpenConnectionAsync(stop);
-        var changed = new Queue<Guid>();
-        connection.Notification += (_, n) => changed.Enqueue(Guid.Parse(n.Payload));
-        await using (var listen = new NpgsqlCommand($"LISTEN {WorkStore.Channel}", connection))
+        var told = new Queue<NpgsqlNotificationEventArgs>();
+        connection.Notification += (_, n) => told.Enqueue(n);
+        await using (var listen = new NpgsqlCommand($"LISTEN {WorkStore.Channel}; LISTEN {SceneEvent.Channel}", connection))
             await listen.ExecuteNonQueryAsync(stop);
         while (true)
         {
             await connection.WaitAsync(stop);
-            while (changed.TryDequeue(out var id))
-                if (await work.Find(id, stop) is { } row)
+            while (told.TryDequeue(out var one))
+                if (one.Channel == SceneEvent.Channel)
+                    await Tell(SceneEvent.Parse(one.Payload), stop);
+                else if (await work.Find(Guid.Parse(one.Payload), stop) is { } row)
                     await windows.Clients.All.SendAsync("work", WorkItem.Of(row), stop);
         }
     }
+
+    private Task Tell(SceneEvent about, CancellationToken stop) =>
+        windows
+            .Clients.Groups(WorkHub.GroupOf(about.Scene), WorkHub.List)
+            .SendAsync("scene", about.Scene, about.Change == SceneChange.Ledger ? "ledger" : "muster", stop);
 
     [LoggerMessage(LogLevel.Warning, "The database went away while listening: {Reason}")]
     private partial void LogLost(string reason);

@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
+using RootCall.Core.Muster;
 using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -23,18 +24,21 @@ public sealed class ArriveTask(
     SceneReading reading,
     FollowUps followUps,
     IDbContextFactory<RootCallDb> databases,
+    FileFacts facts,
     Bounds bounds
 )
 {
     public async Task Run(WorkLease lease, Arrive request, WorkProgress progress, CancellationToken stop)
     {
+        var parsed = new ParsedFiles();
         string[] found;
         if (request.Path is { } path)
             found = [roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the folders the settings list.")];
         else
         {
             var tree = await Unpacked(lease, request, progress, stop);
-            found = [.. SceneFinder.All(tree)];
+            progress.Report("looking for scenes", request.Name);
+            found = [.. SceneFinder.All(tree, parsed)];
         }
 
         var failures = new List<string>();
@@ -50,7 +54,7 @@ public sealed class ArriveTask(
                     : null;
                 var ledger = versionOf is { } known ? await ledgers.Read(known, stop) : Ledger.Empty;
                 var copies = Path.Combine(disk.Edited(versionOf ?? lease.Task), lease.Token.ToString("N"));
-                var read = await reading.Read(scene, versionOf, ledger, relinks: false, copies, null, progress, stop);
+                var read = await reading.Read(scene, versionOf, ledger, relinks: false, copies, null, progress, stop, parsed);
                 var sceneId = await scenes.Arrive(
                     ArrivalId(lease.Task, scene),
                     read.ToKeep,
@@ -115,8 +119,11 @@ public sealed class ArriveTask(
         }
 
         var part = Path.Combine(work.Path, "kept");
-        KeepContents(unzipped, part, progress, stop);
+        var hashes = KeepContents(unzipped, part, progress, stop);
         await Held(lease, () => Directory.Move(part, tree), stop);
+        foreach (var (name, hash) in hashes)
+            if (FileFacts.Stamp(Path.Combine(tree, name)) is { } stamp)
+                facts.Hashed(new(Path.Combine(tree, name), stamp), hash);
         return tree;
     }
 
@@ -142,16 +149,20 @@ public sealed class ArriveTask(
         await transaction.CommitAsync(stop);
     }
 
-    private void KeepContents(string from, string to, WorkProgress progress, CancellationToken stop)
+    /// <returns>The SHA-256 of each file, by its path under the folder.</returns>
+    private List<(string Name, string Hash)> KeepContents(string from, string to, WorkProgress progress, CancellationToken stop)
     {
         var files = Directory.GetFiles(from, "*", SearchOption.AllDirectories);
+        var hashes = new List<(string, string)>(files.Length);
         Directory.CreateDirectory(to);
         for (var i = 0; i < files.Length; i++)
         {
             stop.ThrowIfCancellationRequested();
             progress.Report("keeping", Path.GetFileName(files[i]), i, files.Length);
             using var stream = File.OpenRead(files[i]);
-            var blob = disk.Blob(Convert.ToHexStringLower(SHA256.HashData(stream)));
+            var hash = Convert.ToHexStringLower(SHA256.HashData(stream));
+            hashes.Add((Path.GetRelativePath(from, files[i]), hash));
+            var blob = disk.Blob(hash);
             Directory.CreateDirectory(Path.GetDirectoryName(blob)!);
             if (!File.Exists(blob))
                 HardLink.Create(files[i], blob); // The received file stays until the end, in case the task is taken up again.
@@ -159,5 +170,7 @@ public sealed class ArriveTask(
             Directory.CreateDirectory(Path.GetDirectoryName(name)!);
             HardLink.Create(blob, name);
         }
+
+        return hashes;
     }
 }

@@ -18,7 +18,7 @@ public sealed class ExtractTask(SceneStore scenes, LedgerStore ledgers, DiskStor
         var ledger = await ledgers.Read(request.SceneId, stop);
         if (ledger.Entries.Any(e => e.Id == id))
             return; // Taken up again after it was done.
-        var report = await scenes.Report(arrival);
+        var report = await scenes.Report(arrival, stop);
         progress.Report("extracting", Path.GetFileName(arrival.Path));
         var plan = CarriedImages.Plan(report, request.Numbers, disk.Extracted(request.SceneId));
         if (plan.IsEmpty)

@@ -54,7 +54,8 @@ public sealed partial class PictureTask(
     private async Task Carried(Guid sceneId, int number, string output, int side, CancellationToken stop)
     {
         var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var reference = (await scenes.Report(arrival)).Scene.References.Single(r => r.Number == number);
+        var reference = (await scenes.Reference(arrival, number, stop))?.Reference
+            ?? throw new CannotUseException($"The scene has no reference {number} any more.");
         using var place = Folders.Temporary(disk.Moment);
         var file = Path.Combine(place.Path, "carried");
         await using (var to = File.Create(file))

@@ -28,7 +28,7 @@ public sealed class RememberTask(
     public async Task Run(Remember request, WorkProgress progress, CancellationToken stop)
     {
         var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var report = await scenes.Report(arrival);
+        var report = await scenes.Report(arrival, stop);
         var there = await seen.Read(request.SceneId, stop);
         var files = report
             .References.Where(r =>

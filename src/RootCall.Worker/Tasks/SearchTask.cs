@@ -18,7 +18,7 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
         for (var tries = 1; ; tries++)
         {
             var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-            var before = await scenes.Report(arrival);
+            var before = await scenes.Report(arrival, stop);
             var ledger = await ledgers.Read(request.SceneId, stop);
             // A folder of its own: what another search of the scene made is not touched before it is out of use.
             var copies = Path.Combine(disk.Edited(request.SceneId), $"{lease.Token:N}-{tries}");
@@ -44,8 +44,9 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
     {
         if (!Directory.Exists(disk.Edited(sceneId)) || await scenes.Arrival(sceneId, stop) is not { } arrival)
             return;
-        var used = (await scenes.Report(arrival))
-            .Scene.Files.Select(f => f.Edited)
+        var used = SceneStore
+            .WithoutReferences(arrival)
+            .Files.Select(f => f.Edited)
             .OfType<string>()
             .Select(Path.GetDirectoryName)
             .ToHashSet();

@@ -72,6 +72,27 @@ public sealed class EngineTests
     }
 
     [Fact]
+    public void For_another_destination_rules_that_ask_for_it_run_again_and_all_is_found_that_a_whole_audit_finds()
+    {
+        using var demo = new DemoPlace();
+        using var place = new Place();
+        var examples = RuleCatalog
+            .All.Where(r => r.Descriptor.Example.For is not null)
+            .Select(r => ExampleTests.Open(place.At(r.Id), r.Descriptor.Example));
+        static string[] Said(AuditReport report) => [.. report.Findings.Select(f => $"{f.Severity} {f.Key} {f.Message} {f.Fixes.Length}")];
+        var differ = 0;
+        foreach (var audited in demo.Answers().Select(a => Audits.Open(a.Arrived)).Concat(examples))
+        foreach (var there in DestinationFiles.Shipped)
+        {
+            var whole = AuditRun.Make(audited.Scene.For(there));
+            Assert.Equal(Said(whole), Said(AuditRun.For(audited.Scene, audited.Report, there)));
+            differ += whole.Findings.Length == audited.Report.Findings.Length ? 0 : 1;
+        }
+
+        Assert.True(differ > 20, $"Only {differ} of them find anything else.");
+    }
+
+    [Fact]
     public void House_rules_turn_rules_off_change_their_severity_and_their_numbers()
     {
         using var place = new Place();

@@ -80,6 +80,27 @@ public sealed class AuthoringTests(DemoPlace demo) : IDisposable
     }
 
     [Fact]
+    public void Layers_that_scenes_share_are_parsed_once_and_read_as_if_they_were_not_shared()
+    {
+        place.Put("props/pot.usda", "#usda 1.0\n( defaultPrim = \"pot\" )\ndef Xform \"pot\" { def Mesh \"lip\" { } }\n");
+        foreach (var shot in (string[])["a", "b"])
+            place.Put($"shots/{shot}.usda", $"#usda 1.0\ndef \"{shot}\" (references = @../props/pot.usda@) {{ }}\n");
+        var parsed = new ParsedFiles();
+        var found = SceneFinder.All(place.Folder, parsed);
+        Assert.Equal(["a.usda", "b.usda"], found.Select(Path.GetFileName));
+        // What was parsed is not parsed again: the file on disk is looked at for its time and size only.
+        var props = place.At("props/pot.usda");
+        var (text, time) = (File.ReadAllText(props), File.GetLastWriteTimeUtc(props));
+        File.WriteAllText(props, text.Replace("lip", "LIP", StringComparison.Ordinal));
+        File.SetLastWriteTimeUtc(props, time);
+        var reading = new RootCall.Core.Formats.ReadContext(new([place.Folder]), Bounds.Default) { Parsed = parsed };
+        foreach (var scene in found)
+            Assert.Equal("lip", Assert.Single(SceneFormats.Read(scene, reading).Meshes).Name);
+        File.SetLastWriteTimeUtc(props, time.AddSeconds(2));
+        Assert.Equal("LIP", Assert.Single(SceneFormats.Read(found[0], reading).Meshes).Name);
+    }
+
+    [Fact]
     public void A_layer_that_another_calls_is_no_scene_of_its_own()
     {
         Assert.Equal([demo.At("arrived/watering_can/watering_can.usda")], SceneFinder.All(demo.At("arrived/watering_can")));

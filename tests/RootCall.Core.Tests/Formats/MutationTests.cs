@@ -3,6 +3,7 @@ using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
 using RootCall.Core.Tests.Formats.Usd;
 using RootCall.Testing;
@@ -60,6 +61,7 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
                 var report = Look.Muster(scene);
                 PackagePlan.Make(report, new());
                 RelocationMap.Of(report);
+                Shapes(report.Scene);
                 using var copy = new MemoryStream();
                 if (SceneFormats.Of(scene).Capabilities.ReadOnlyBecause is null)
                     new SceneWriter(
@@ -102,6 +104,28 @@ public sealed class MutationTests(DemoPlace demo) : IDisposable
             var before = File.ReadAllBytes(path);
             var (gone, came) = ByteDiff.Middle(before, GltfSurgeryTests.Rewrite(path, new() { ["old.png"] = "NEW.jpg" }));
             Assert.Equal(("old.pn", "NEW.jp"), (gone, came));
+        }
+    }
+
+    /// <summary>The geometry of every mesh: given with all its corners in place, or refused.</summary>
+    private static void Shapes(Scene scene)
+    {
+        var scope = CurrentScene.Scope(scene.Path, []);
+        if (scene.Meshes.IsEmpty || scene.Format.Id == "mtlx")
+            return;
+        using var source = SceneFormats.Of(scene.Path).Geometry(scene, new(scope, Bounds.Default), decoder: null);
+        for (var mesh = 0; mesh < Math.Min(scene.Meshes.Length, 8); mesh++)
+        {
+            try
+            {
+                var geometry = source.Read(mesh);
+                foreach (var corner in geometry.Triangles())
+                    Assert.InRange(geometry.Corners.Span[corner], 0, geometry.PointCount - 1);
+            }
+            catch (CannotUseException e)
+            {
+                Assert.DoesNotContain('\n', e.Message);
+            }
         }
     }
 

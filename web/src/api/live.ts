@@ -1,51 +1,79 @@
-import { HubConnectionBuilder, LogLevel } from '@microsoft/signalr';
+import { HubConnectionBuilder, HubConnectionState, LogLevel, type HubConnection } from '@microsoft/signalr';
 import type { QueryClient } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { useTouched } from '../state/touched';
 import type { WorkItem } from './client';
 
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
 
-/** Keeps the list of tasks up to date and asks again for what an ended task has changed. */
+/** What of a scene became another: it was mustered, decided about, or its files were written on disk. */
+export type SceneChange = 'muster' | 'ledger' | 'files';
+
+/** Queries of one scene that a change makes old. */
+const ofChange: Record<SceneChange, string[]> = {
+  muster: ['scene', 'muster', 'evidence', 'ledger', 'audit', 'send-off', 'transfer', 'map-variants', 'house'],
+  ledger: ['scene', 'muster', 'evidence', 'ledger', 'audit', 'send-off', 'transfer', 'map-variants', 'house'],
+  files: ['muster', 'evidence', 'send-off'],
+};
+
+/** Queries that a task makes old beyond what its scene tells by itself. */
+const ofWork: Record<string, string[]> = {
+  pack: ['send-off'],
+  remember: ['audit', 'evidence'],
+};
+
+let hub: HubConnection | undefined;
+let shown: { scene: string | null; list: boolean } = { scene: null, list: true };
+
+const look = () => {
+  if (hub?.state === HubConnectionState.Connected) void hub.invoke('Look', shown.scene, shown.list);
+};
+
+/** Tells the server what this window shows, so that it hears of that scene, and of all where it shows the list of them. */
+export function useShown(sceneId: string | undefined, list: boolean) {
+  useEffect(() => {
+    shown = { scene: sceneId ?? null, list };
+    look();
+  }, [sceneId, list]);
+}
+
+/** Keeps the list of tasks up to date, and asks again for what has changed: of the scene that changed, and only that. */
 export function listen(client: QueryClient): () => void {
-  const hub = new HubConnectionBuilder()
+  const connection = new HubConnectionBuilder()
     .withUrl('/hub/work')
     .withAutomaticReconnect()
     .configureLogging(LogLevel.Error)
     .build();
-  const refresh = (item?: WorkItem) =>
-    Promise.all(
-      [
-        'scenes',
-        'scene',
-        'muster',
-        'audit',
-        'evidence',
-        'send-off',
-        'ledger',
-        'transfer',
-        'roots',
-        'map-variants',
-        'house',
-      ]
-        .filter((key) => key === 'scenes' || item?.kind !== 'pack' || key === 'send-off')
-        .map((key) => client.invalidateQueries({ queryKey: [key] })),
-    );
-  hub.on('work', (item: WorkItem) => {
+  hub = connection;
+  const old = (...queryKey: string[]) => void client.invalidateQueries({ queryKey });
+  connection.on('work', (item: WorkItem) => {
     client.setQueryData<WorkItem[]>(['work'], (known = []) =>
       known.some((w) => w.id === item.id) ? known.map((w) => (w.id === item.id ? item : w)) : [item, ...known],
     );
     if (!ended(item.state)) return;
-    void refresh(item);
+    if (item.kind === 'arrive') old('scenes');
+    if (item.kind === 'listroot') old('roots');
+    for (const key of ofWork[item.kind] ?? []) if (item.sceneId) old(key, item.sceneId);
     if (item.state === 'failed') toast.error(item.error ?? `${item.title} failed.`, { duration: 12_000 });
   });
-  // A file that a scene uses was written over: lists, evidence and pictures show it as it is now.
-  hub.on('changed', (scenes: string[]) => {
-    useTouched.getState().touch();
-    for (const key of ['muster', 'evidence', 'send-off'])
-      for (const id of scenes) void client.invalidateQueries({ queryKey: [key, id] });
+  connection.on('scene', (scene: string, change: SceneChange) => {
+    // A file that the scene uses was written over: pictures show it as it is now.
+    if (change === 'files') useTouched.getState().touch();
+    else old('scenes');
+    if (change === 'muster') old('roots');
+    for (const key of ofChange[change]) old(key, scene);
   });
-  hub.onreconnected(() => void client.invalidateQueries());
-  void hub.start().catch(() => toast.error('Live progress cannot be reached; the page shows what was last loaded.'));
-  return () => void hub.stop();
+  connection.onreconnected(() => {
+    look();
+    void client.invalidateQueries();
+  });
+  void connection
+    .start()
+    .then(look)
+    .catch(() => toast.error('Live progress cannot be reached; the page shows what was last loaded.'));
+  return () => {
+    hub = undefined;
+    void connection.stop();
+  };
 }

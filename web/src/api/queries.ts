@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import { api, unwrap, type Decide, type NamesView, type ReplaceInPaths } from './client';
+import { api, unwrap, type Decide, type MusterView, type NamesView, type ReplaceInPaths } from './client';
+import { merged } from './muster';
 
 const byId = (id: string) => ({ params: { path: { id } } });
 
@@ -13,12 +14,21 @@ export const useScene = (id: string | undefined) =>
     enabled: id !== undefined,
   });
 
-export const useMuster = (id: string | undefined) =>
-  useQuery({
+export const useMuster = (id: string | undefined) => {
+  const client = useQueryClient();
+  return useQuery({
     queryKey: ['muster', id],
-    queryFn: () => unwrap(api.GET('/api/scenes/{id}/muster', byId(id ?? ''))),
+    queryFn: async () => {
+      const known = client.getQueryData<MusterView>(['muster', id]);
+      const query = known ? { since: known.version } : {};
+      const answer = api.GET('/api/scenes/{id}/muster', { params: { path: { id: id ?? '' }, query } });
+      return merged(known, await unwrap(answer));
+    },
     enabled: id !== undefined,
+    // Rows that are the same stay the same objects already.
+    structuralSharing: false,
   });
+};
 
 export const useEvidence = (id: string, number: number | undefined) =>
   useQuery({

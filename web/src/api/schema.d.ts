@@ -401,7 +401,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    since?: string;
+                };
                 header?: never;
                 path: {
                     id: string;
@@ -2896,8 +2898,15 @@ export interface components {
             picture: null | string;
             pending: boolean;
         };
-        /** @description The muster of the current scene, all rows at once: lists filter and sort in the window. */
+        /**
+         * @description The muster of the current scene, all rows at once: lists filter and sort in the window. A window that has a version
+         *     already is sent the rows that differ.
+         */
         MusterView: {
+            /** @description What to ask for differences from, later. */
+            version: string;
+            /** @description The version that the rows differ from; null when they are all rows. */
+            since: null | string;
             totals: components["schemas"]["StateTotal"][];
             /** Format: int32 */
             answering: number;

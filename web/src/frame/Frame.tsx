@@ -1,5 +1,6 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
+import { useShown } from '../api/live';
 import { useAudit, useLedger, useLedgerActs, useMuster, useScene, useSendOff } from '../api/queries';
 import { useFocus } from '../state/focus';
 import { FindField } from './FindField';
@@ -33,6 +34,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, children }: Fra
   const enter = useFocus((s) => s.enter);
   const [showKeys, setShowKeys] = useState(false);
   const navigate = useNavigate();
+  useShown(sceneId, here === 'Arrivals');
   useEffect(() => enter(sceneId), [enter, sceneId]);
   useEffect(() => {
     document.title = scene.data ? `${scene.data.name} · ${here} · Root Call` : `${here} · Root Call`;

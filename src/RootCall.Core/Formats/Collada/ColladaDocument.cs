@@ -36,17 +36,28 @@ internal sealed class ColladaDocument(byte[] bytes, XmlTree root)
                 at++;
             if (at >= text.Length)
                 break;
-            if (Utf8Parser.TryParse(text[at..], out double number, out var used) && used > 0)
-            {
+            var end = at;
+            while (end < text.Length && text[end] is not ((byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n'))
+                end++;
+            if (Number(text[at..end]) is { } number)
                 numbers.Add(number);
-                at += used;
-            }
-
-            while (at < text.Length && text[at] is not ((byte)' ' or (byte)'\t' or (byte)'\r' or (byte)'\n'))
-                at++;
+            at = end;
         }
 
         return [.. numbers];
+    }
+
+    /// <summary>Some writers put decimal commas where the format has points.</summary>
+    private static double? Number(scoped ReadOnlySpan<byte> token)
+    {
+        Span<byte> own = stackalloc byte[40];
+        if (token.Length <= own.Length && token.Count((byte)',') == 1)
+        {
+            token.Replace(own, (byte)',', (byte)'.');
+            token = own[..token.Length];
+        }
+
+        return Utf8Parser.TryParse(token, out double number, out var used) && used > 0 ? number : null;
     }
 
     private static Dictionary<string, XmlTree> Ids(XmlTree root)

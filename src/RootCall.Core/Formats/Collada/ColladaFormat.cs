@@ -5,6 +5,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Formats.Xml;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Collada;
@@ -18,6 +19,12 @@ public sealed class ColladaFormat : ISceneFormat
 
     public ImmutableArray<ByteEdit> PathEdits(Scene scene, int file, IReadOnlyDictionary<ReferenceSite, string> paths) =>
         [.. paths.Select(p => new ByteEdit(p.Key.Start, p.Key.Length, Encoding.UTF8.GetBytes(XmlText.Encode(GltfUri.Encode(p.Value)))))];
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder)
+    {
+        using var stream = scene.Files[0].Open();
+        return new ColladaShapes(ColladaReader.Open(stream, scene.Path, context.Bounds, [], out _).Document, scene, context.Bounds);
+    }
 
     public Stream OpenCarried(CarriedData carried) =>
         throw new CannotUseException("A COLLADA document that is read here carries no images inside.");

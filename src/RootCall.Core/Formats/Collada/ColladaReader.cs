@@ -31,10 +31,9 @@ internal sealed class ColladaReader(string path, ReadContext context)
     {
         context.Progress?.Invoke($"reading {name}");
         using var stream = context.Open(path);
-        var bytes = RegularFile.Bytes(stream, path, context.Bounds.TextBytes);
-        if (Wide(ref bytes))
+        var (document, length) = Open(stream, path, context.Bounds, notes, out wide);
+        if (wide)
             notes.Add(new("The document is UTF-16; it is read, and paths in it stay as they are.", name));
-        var document = Parse(bytes, name, notes);
         context.Stop.ThrowIfCancellationRequested();
 
         var builder = new ReferenceListBuilder(Path.GetDirectoryName(path)!, path);
@@ -49,7 +48,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
         return new(
             path,
             new("dae", "COLLADA 1.4"),
-            [new SourceFile(path, bytes.Length, null) { Edited = context.EditedCopy(path) }],
+            [new SourceFile(path, length, null) { Edited = context.EditedCopy(path) }],
             materials,
             builder.ToImmutable(),
             new(nodes.Length, meshes.Length, materials.Length, images.Count, meshes.Sum(m => m.Triangles)),
@@ -60,7 +59,9 @@ internal sealed class ColladaReader(string path, ReadContext context)
             Meshes = meshes,
             Broken = wide ? "The document is UTF-16; nothing can be written into it." : null,
             // COLLADA 1.4.1, unit: one metre is the default; up_axis: Y_UP is the default.
-            MetresPerUnit = double.TryParse(unit, NumberStyles.Float, CultureInfo.InvariantCulture, out var metres) ? metres : 1,
+            MetresPerUnit = double.TryParse(unit?.Replace(',', '.'), NumberStyles.Float, CultureInfo.InvariantCulture, out var metres)
+                ? metres
+                : 1,
             UpAxis = up switch
             {
                 "X_UP" => "X",
@@ -81,8 +82,23 @@ internal sealed class ColladaReader(string path, ReadContext context)
 
     private bool wide;
 
-    /// <summary>A document in sixteen bits is read as if it were UTF-8; its byte offsets then are of no use to a writer.</summary>
-    private bool Wide(ref byte[] bytes)
+    /// <param name="wide">It is in sixteen bits; its byte offsets then are of no use to a writer.</param>
+    /// <returns>The document, and its length in bytes as it was read.</returns>
+    internal static (ColladaDocument Document, int Length) Open(
+        FileStream stream,
+        string path,
+        Bounds bounds,
+        List<ReadNote> notes,
+        out bool wide
+    )
+    {
+        var bytes = RegularFile.Bytes(stream, path, bounds.TextBytes);
+        wide = Wide(ref bytes);
+        return (Parse(bytes, Path.GetFileName(path), notes), bytes.Length);
+    }
+
+    /// <summary>A document in sixteen bits is read as if it were UTF-8.</summary>
+    private static bool Wide(ref byte[] bytes)
     {
         var encoding = bytes switch
         {
@@ -93,7 +109,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
         if (encoding is null)
             return false;
         bytes = Encoding.UTF8.GetBytes(encoding.GetString(bytes.AsSpan(2)));
-        return wide = true;
+        return true;
     }
 
     /// <summary>init_from holds a URI; 1.5 wraps it in ref, and some writers put the image's bytes inside as hexadecimal.</summary>

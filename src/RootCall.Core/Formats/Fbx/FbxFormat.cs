@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 using static System.FormattableString;
 
@@ -20,6 +21,9 @@ public sealed class FbxFormat : ISceneFormat
         throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
 
     public OwnChanges Changes(Scene before, Scene now) => throw new CannotUseException($"{Capabilities.ReadOnlyBecause}.");
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder) =>
+        new FbxShapes(FbxReader.Open(scene.Path, context.Bounds), scene, context.Bounds);
 
     public Stream OpenCarried(CarriedData carried)
     {

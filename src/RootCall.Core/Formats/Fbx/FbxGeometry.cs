@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Fbx;
@@ -61,7 +62,7 @@ internal sealed class FbxGeometry(FbxNode node)
             Points.Length / 3,
             faces,
             triangles,
-            [.. UvLayers.Select((u, i) => u.TextOf("Name") is { Length: > 0 } n ? n : $"UV {i}")],
+            [.. UvLayers.Select(NameOf)],
             perSlot.Count == 0
                 ? [new(string.Empty, MaterialOf(0), 0)]
                 : [.. perSlot.Select(p => new MeshPart(perSlot.Count > 1 ? $"slot {p.Key}" : string.Empty, MaterialOf(p.Key), p.Value))]
@@ -74,24 +75,71 @@ internal sealed class FbxGeometry(FbxNode node)
         };
     }
 
-    /// <summary>The values of a layer element for each corner, by its mapping and reference types; null when it does not fit.</summary>
-    /// <param name="values">Name of the record with the values.</param>
-    /// <param name="indices">Name of the record with the indices into them.</param>
-    /// <param name="width">Numbers in a value.</param>
-    public float[]? PerCorner(FbxNode layer, string values, string indices, int width)
+    /// <summary>The polygons with everything that hangs on their corners; parts are the slots in use, in their order.</summary>
+    public MeshGeometry Read(GeometryBudget budget)
     {
-        var data = layer.Child(values)?.Numbers() ?? [];
+        budget.Take(Points.Length + (long)Corners.Length, sizeof(double) * 2);
+        var builder = new GeometryBuilder(budget) { Points = Array.ConvertAll(Points, p => (float)p) };
+        var indices = new List<int[]>();
+        void Add(FbxNode? layer, GeometryUse use, string name, string values, string index, int width)
+        {
+            if (layer?.Child(values)?.Numbers() is not { Length: > 0 } data)
+                return;
+            budget.Take(data.Length + (long)Corners.Length, sizeof(double));
+            builder.Indexed(use, name, width, Array.ConvertAll(data, v => (float)v));
+            indices.Add(Index(layer, index));
+        }
+
+        Add(NormalLayer, GeometryUse.Normal, "Normals", "Normals", "NormalsIndex", 3);
+        Add(node.Child("LayerElementTangent"), GeometryUse.Tangent, "Tangents", "Tangents", "TangentsIndex", 3);
+        foreach (var (uv, i) in UvLayers.Select((u, i) => (u, i)))
+            Add(uv, GeometryUse.Uv, NameOf(uv, i), "UV", "UVIndex", 2);
+        Add(ColourLayer, GeometryUse.Colour, "Colors", "Colors", "ColorIndex", 4);
+        var slots = Slots();
+        var faces = Faces().ToList();
+        var parts = faces.Select((_, f) => slots(f)).Distinct().Order().Select((s, i) => (s, i)).ToDictionary(s => s.s, s => s.i);
+        for (var f = 0; f < faces.Count; f++)
+        {
+            var (first, size) = faces[f];
+            var points = new int[size];
+            for (var c = 0; c < size; c++)
+                points[c] = PointOf(first + c);
+            builder.Face(points, parts[slots(f)], [.. indices.Select(i => i[first..(first + size)])]);
+        }
+
+        return builder.Build();
+    }
+
+    private IEnumerable<(int First, int Size)> Faces()
+    {
+        var first = 0;
+        for (var c = 0; c < Corners.Length; c++)
+        {
+            if (Corners[c] >= 0)
+                continue;
+            yield return (first, c + 1 - first);
+            first = c + 1;
+        }
+    }
+
+    private int PointOf(int corner) => Corners[corner] < 0 ? -(int)Corners[corner] - 1 : (int)Corners[corner];
+
+    private static string NameOf(FbxNode uvLayer, int index) => uvLayer.TextOf("Name") is { Length: > 0 } n ? n : $"UV {index}";
+
+    /// <summary>For each corner the value of a layer element, by its mapping and reference types; -1 where it has none.</summary>
+    /// <param name="indices">Name of the record with the indices.</param>
+    private int[] Index(FbxNode layer, string indices)
+    {
         var index = layer.TextOf("ReferenceInformationType") == "Direct" ? null : layer.Child(indices)?.Numbers();
         var mapping = layer.TextOf("MappingInformationType");
-        var result = new float[Corners.Length * width];
+        var result = new int[Corners.Length];
         var polygon = 0;
         for (var c = 0; c < Corners.Length; c++)
         {
-            var point = Corners[c] < 0 ? -(int)Corners[c] - 1 : (int)Corners[c];
             var at = mapping switch
             {
                 "ByPolygonVertex" => c,
-                "ByVertice" or "ByVertex" => point,
+                "ByVertice" or "ByVertex" => PointOf(c),
                 "ByPolygon" => polygon,
                 "AllSame" => 0,
                 _ => -1,
@@ -100,13 +148,7 @@ internal sealed class FbxGeometry(FbxNode node)
                 at = at < index.Length ? (int)index[at] : -1;
             if (Corners[c] < 0)
                 polygon++;
-            // A corner without a value is written with index -1.
-            if (at < 0)
-                continue;
-            if ((at + 1) * width > data.Length)
-                return null;
-            for (var k = 0; k < width; k++)
-                result[(c * width) + k] = (float)data[(at * width) + k];
+            result[c] = at;
         }
 
         return result;

@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Gltf.Authoring;
+using RootCall.Core.Geometry;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
@@ -20,7 +21,7 @@ public static class FbxToGlb
     /// <param name="call">The path to write for an image; null to carry its bytes inside.</param>
     public static void Write(Scene scene, Stream output, Func<Reference, string?> call, Bounds bounds)
     {
-        var document = FbxReader.Open(scene.Path, bounds);
+        using var source = new FbxShapes(FbxReader.Open(scene.Path, bounds), scene, bounds);
         using var glb = new GlbAuthor();
         var images = new Dictionary<ReferenceKey, int>();
         foreach (var reference in scene.References.Where(r => r.Kind == ReferenceKind.Image))
@@ -42,7 +43,7 @@ public static class FbxToGlb
         {
             var mesh = -1;
             if (node.Mesh >= 0 && !meshes.TryGetValue(node.Mesh, out mesh))
-                meshes[node.Mesh] = mesh = Mesh(document, scene, scene.Meshes[node.Mesh], glb);
+                meshes[node.Mesh] = mesh = Mesh(source, node.Mesh, scene, glb);
             glb.Node(node.Name, node.Parent + 1, mesh, node.Transform);
         }
 
@@ -140,83 +141,53 @@ public static class FbxToGlb
         return info;
     }
 
-    private static int Mesh(FbxDocument document, Scene scene, Mesh mesh, GlbAuthor glb)
+    private static int Mesh(FbxShapes source, int index, Scene scene, GlbAuthor glb)
     {
-        if (!document.Objects.TryGetValue(mesh.Id, out var model) || FbxHierarchy.GeometryOf(document, model) is not { } node)
-            return -1;
-        var geometry = new FbxGeometry(node);
-        var materials = FbxHierarchy.MaterialsOf(document, model);
-        var (slots, corners, points) = (geometry.Slots(), geometry.Corners, geometry.Points);
-        var normals = geometry.NormalLayer is { } n ? geometry.PerCorner(n, "Normals", "NormalsIndex", 3) : null;
-        var uvs = geometry.UvLayers.Select(u => geometry.PerCorner(u, "UV", "UVIndex", 2)).OfType<float[]>().ToList();
-        var bySlot = new SortedDictionary<int, Welded>();
-        int first = 0,
-            face = 0;
-        for (var c = 0; c < corners.Length; c++)
+        var (mesh, geometry) = (scene.Meshes[index], source.Read(index));
+        var primitives = new List<GlbPrimitive>();
+        for (var part = 0; part < mesh.Parts.Length; part++)
         {
-            if (corners[c] >= 0)
-                continue;
-            var slot = slots(face++);
-            if (!bySlot.TryGetValue(slot, out var welded))
-                bySlot[slot] = welded = new(points, normals, uvs);
-            for (var k = first + 1; k + 1 <= c; k++)
-                foreach (var corner in (int[])[first, k, k + 1])
-                    welded.Add(corner, corners[corner] < 0 ? -(int)corners[corner] - 1 : (int)corners[corner]);
-            first = c + 1;
+            var welded = new Welded(geometry);
+            foreach (var corner in geometry.Triangles(part))
+                welded.Add(corner);
+            if (welded.Any)
+                primitives.Add(welded.Primitive(scene.Materials.ToList().FindIndex(m => m.Name == mesh.Parts[part].Material)));
         }
 
-        var primitives = bySlot
-            .Where(s => s.Value.Any)
-            .Select(s =>
-                s.Value.Primitive(
-                    s.Key >= 0 && s.Key < materials.Count ? scene.Materials.ToList().FindIndex(m => m.Name == materials[s.Key]) : -1
-                )
-            )
-            .ToList();
         return primitives.Count == 0 ? -1 : glb.Mesh(mesh.Name, primitives);
     }
 
     /// <summary>Corners that carry the same of everything become one vertex.</summary>
-    private sealed class Welded(double[] points, float[]? normals, List<float[]> uvs)
+    private sealed class Welded(MeshGeometry geometry)
     {
+        private readonly GeometryStream? normals = geometry.Stream(GeometryUse.Normal);
+        private readonly List<GeometryStream> uvs = [.. geometry.Streams.Where(s => s.Use == GeometryUse.Uv)];
         private readonly Dictionary<string, uint> known = new(StringComparer.Ordinal);
         private readonly List<float> positions = [];
         private readonly List<float> ownNormals = [];
-        private readonly List<float>[] ownUvs = [.. uvs.Select(_ => new List<float>())];
+        private readonly List<List<float>> ownUvs =
+        [
+            .. geometry.Streams.Where(s => s.Use == GeometryUse.Uv).Select(_ => new List<float>()),
+        ];
         private readonly List<uint> indices = [];
 
         public bool Any => indices.Count > 0;
 
-        private string Key(int corner, int point)
+        public void Add(int corner)
         {
-            var key = new StringBuilder().Append(CultureInfo.InvariantCulture, $"{point}");
-            if (normals is not null)
-                Add(normals.AsSpan(corner * 3, 3));
-            foreach (var uv in uvs)
-                Add(uv.AsSpan(corner * 2, 2));
-            return key.ToString();
-
-            void Add(ReadOnlySpan<float> numbers)
-            {
-                foreach (var number in numbers)
-                    key.Append(CultureInfo.InvariantCulture, $" {number:R}");
-            }
-        }
-
-        public void Add(int corner, int point)
-        {
-            if (point < 0 || (point * 3) + 2 >= points.Length)
-                return;
+            var point = geometry.Corners.Span[corner];
             var key = Key(corner, point);
             if (!known.TryGetValue(key, out var index))
             {
                 known[key] = index = (uint)(positions.Count / 3);
-                for (var i = 0; i < 3; i++)
-                    positions.Add((float)points[(point * 3) + i]);
-                for (var i = 0; i < 3 && normals is not null; i++)
-                    ownNormals.Add(normals[(corner * 3) + i]);
+                positions.AddRange(geometry.Points.Span.Slice(point * 3, 3));
+                if (normals is not null)
+                    ownNormals.AddRange(At(normals, corner));
                 for (var set = 0; set < uvs.Count; set++)
-                    ownUvs[set].AddRange([uvs[set][corner * 2], 1 - uvs[set][(corner * 2) + 1]]);
+                {
+                    var uv = At(uvs[set], corner);
+                    ownUvs[set].AddRange([uv[0], 1 - uv[1]]);
+                }
             }
 
             indices.Add(index);
@@ -224,5 +195,18 @@ public static class FbxToGlb
 
         public GlbPrimitive Primitive(int material) =>
             new([.. positions], normals is null ? null : [.. ownNormals], [.. ownUvs.Select(u => u.ToArray())], [.. indices], material);
+
+        private string Key(int corner, int point)
+        {
+            var key = new StringBuilder().Append(CultureInfo.InvariantCulture, $"{point}");
+            foreach (var stream in normals is null ? uvs : [normals, .. uvs])
+            foreach (var number in At(stream, corner))
+                key.Append(CultureInfo.InvariantCulture, $" {number:R}");
+            return key.ToString();
+        }
+
+        /// <summary>A corner without a value has zeros.</summary>
+        private ReadOnlySpan<float> At(GeometryStream stream, int corner) =>
+            stream.At(geometry, corner) is { IsEmpty: false } value ? value : new float[stream.Width];
     }
 }

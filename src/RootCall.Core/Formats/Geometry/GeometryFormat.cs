@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Geometry;
@@ -22,7 +23,7 @@ public abstract class GeometryFormat : ISceneFormat
         var notes = new List<ReadNote>();
         using var stream = RegularFile.Open(path);
         var bytes = stream.Length;
-        var mesh = Measure(stream, path, notes, context.Stop);
+        var mesh = Measure(stream, path, notes, null, context.Stop);
         notes.Add(new($"{Name} carries no materials or textures; they have to be assigned elsewhere.", file));
         return new(
             path,
@@ -46,5 +47,20 @@ public abstract class GeometryFormat : ISceneFormat
     public Stream OpenCarried(CarriedData carried) => throw new CannotUseException($"{Name} carries no images inside.");
 
     /// <exception cref="CannotUseException">Not this format.</exception>
-    private protected abstract Mesh Measure(FileStream stream, string path, List<ReadNote> notes, CancellationToken stop);
+    private protected abstract Mesh Measure(FileStream stream, string path, List<ReadNote> notes, ShapeKeep? keep, CancellationToken stop);
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder) => new Source(this, scene, context.Bounds);
+
+    private sealed class Source(GeometryFormat format, Scene scene, Bounds bounds) : IGeometrySource
+    {
+        public void Dispose() { }
+
+        public MeshGeometry Read(int mesh, CancellationToken stop = default)
+        {
+            var keep = new ShapeKeep(new(bounds, scene.Meshes[mesh].Name));
+            using var stream = scene.Files[0].Open();
+            format.Measure(stream, scene.Path, [], keep, stop);
+            return keep.Build();
+        }
+    }
 }

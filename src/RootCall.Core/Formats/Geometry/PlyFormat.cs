@@ -3,6 +3,7 @@ using System.Collections.Immutable;
 using System.Globalization;
 using System.Text;
 using RootCall.Core.Files;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 using static System.FormattableString;
 
@@ -21,7 +22,7 @@ public sealed class PlyFormat : GeometryFormat
 
     private sealed record Element(string Name, long Count, List<Property> Properties);
 
-    private protected override Mesh Measure(FileStream stream, string path, List<ReadNote> notes, CancellationToken stop)
+    private protected override Mesh Measure(FileStream stream, string path, List<ReadNote> notes, ShapeKeep? keep, CancellationToken stop)
     {
         var (format, elements) = Header(stream, Path.GetFileName(path));
         using var buffered = new BufferedStream(stream, 1 << 18);
@@ -37,6 +38,7 @@ public sealed class PlyFormat : GeometryFormat
             vertexProperties.FindIndex(p => p.Name == "y"),
             vertexProperties.FindIndex(p => p.Name == "z")
         );
+        var streams = keep is null ? [] : Streams(vertexProperties, keep);
         try
         {
             // One without properties has nothing to read, however many it declares.
@@ -48,6 +50,7 @@ public sealed class PlyFormat : GeometryFormat
                     if ((i & 0xFFFF) == 0)
                         stop.ThrowIfCancellationRequested();
                     long corners = 0;
+                    List<int>? indices = null;
                     for (var p = 0; p < row.Length; p++)
                     {
                         var property = element.Properties[p];
@@ -56,10 +59,15 @@ public sealed class PlyFormat : GeometryFormat
                         else
                         {
                             var count = (long)values.Next(property.CountType);
-                            if (property.Name is "vertex_indices" or "vertex_index")
-                                corners = count;
+                            var called = property.Name is "vertex_indices" or "vertex_index";
+                            if (called)
+                                (corners, indices) = (count, keep is null ? null : []);
                             for (var c = 0L; c < count; c++)
-                                values.Next(property.Type);
+                            {
+                                var value = values.Next(property.Type);
+                                if (called)
+                                    indices?.Add(value is >= 0 and <= int.MaxValue ? (int)value : -1);
+                            }
                         }
                     }
 
@@ -68,12 +76,21 @@ public sealed class PlyFormat : GeometryFormat
                     {
                         vertices++;
                         if (x >= 0 && y >= 0 && z >= 0)
+                        {
                             box.Add(row[x], row[y], row[z]);
+                            keep?.Point(row[x], row[y], row[z]);
+                        }
+
+                        foreach (var (all, places, most) in streams)
+                        foreach (var place in places)
+                            all.Add((float)(row[place] / most));
                     }
                     else if (element.Name == "face")
                     {
                         faces++;
                         triangles += Math.Max(0, corners - 2);
+                        if (indices is not null)
+                            keep!.Face([.. indices]);
                     }
                 }
             }
@@ -90,13 +107,12 @@ public sealed class PlyFormat : GeometryFormat
             );
         }
 
-        string[] uvNames = ["s", "u", "texture_u"];
         return new(
             Path.GetFileNameWithoutExtension(path),
             vertices,
             faces,
             triangles,
-            vertexProperties.Any(p => uvNames.Contains(p.Name)) ? ["uv"] : [],
+            vertexProperties.Any(p => UvNames.Any(n => n.U == p.Name)) ? ["uv"] : [],
             [new(string.Empty, string.Empty, triangles)]
         )
         {
@@ -105,6 +121,44 @@ public sealed class PlyFormat : GeometryFormat
             Bounds = box.Box,
         };
     }
+
+    /// <summary>What writers call texture coordinates (common practice; the format names none).</summary>
+    private static readonly (string U, string V)[] UvNames = [("s", "t"), ("u", "v"), ("texture_u", "texture_v")];
+
+    /// <summary>Where the values of each stream lie among the properties of a vertex; colours in bytes become 0 to 1.</summary>
+    private static List<(List<float> Values, int[] Places, double Most)> Streams(List<Property> properties, ShapeKeep keep)
+    {
+        var streams = new List<(List<float>, int[], double)>();
+        void Add(GeometryUse use, string name, params string[] names)
+        {
+            var places = Array.ConvertAll(names, n => properties.FindIndex(p => p.Name == n));
+            if (!places.Contains(-1))
+                streams.Add(
+                    (
+                        keep.Stream(use, name, names.Length, byPoint: true),
+                        places,
+                        use == GeometryUse.Colour ? Most(properties[places[0]].Type) : 1
+                    )
+                );
+        }
+
+        Add(GeometryUse.Normal, "normal", "nx", "ny", "nz");
+        foreach (var (u, v) in UvNames)
+            Add(GeometryUse.Uv, "uv", u, v);
+        if (properties.Exists(p => p.Name == "alpha"))
+            Add(GeometryUse.Colour, "colour", "red", "green", "blue", "alpha");
+        else
+            Add(GeometryUse.Colour, "colour", "red", "green", "blue");
+        return streams;
+    }
+
+    private static double Most(string type) =>
+        type switch
+        {
+            "uchar" or "uint8" => byte.MaxValue,
+            "ushort" or "uint16" => ushort.MaxValue,
+            _ => 1,
+        };
 
     private static (string Format, List<Element> Elements) Header(FileStream stream, string name)
     {

@@ -3,6 +3,7 @@ using System.Buffers.Text;
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Wavefront;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 using static System.FormattableString;
 
@@ -18,7 +19,7 @@ public sealed class StlFormat : GeometryFormat
 
     protected override string Name => "STL";
 
-    private protected override Mesh Measure(FileStream stream, string path, List<ReadNote> notes, CancellationToken stop)
+    private protected override Mesh Measure(FileStream stream, string path, List<ReadNote> notes, ShapeKeep? keep, CancellationToken stop)
     {
         var head = new byte[HeaderLength];
         var read = stream.ReadAtLeast(head, HeaderLength, throwOnEndOfStream: false);
@@ -26,7 +27,7 @@ public sealed class StlFormat : GeometryFormat
         var declared = read == HeaderLength ? BinaryPrimitives.ReadUInt32LittleEndian(head.AsSpan(80)) : 0;
         var fits = read == HeaderLength && HeaderLength + (declared * (long)FacetLength) == stream.Length;
         if (!fits && head.AsSpan(0, Math.Min(read, 80)).TrimStart(" \t\r\n"u8).StartsWith("solid"u8))
-            return Text(stream, path);
+            return Text(stream, path, keep);
         if (read < HeaderLength)
             throw new CannotUseException(
                 $"“{Path.GetFileName(path)}” is no STL: it is neither text that begins with solid nor 84 bytes long."
@@ -41,20 +42,21 @@ public sealed class StlFormat : GeometryFormat
             );
         var box = new BoxBuilder();
         var buffer = new byte[FacetLength * 4096];
+        var normals = keep?.Stream(GeometryUse.Normal, "facet normal", 3, byPoint: false);
+        Span<float> facet = stackalloc float[12];
         for (var left = there; left > 0; )
         {
             stop.ThrowIfCancellationRequested();
             var count = (int)Math.Min(left, 4096);
             stream.ReadExactly(buffer, 0, count * FacetLength);
             for (var i = 0; i < count; i++)
-            for (var c = 0; c < 3; c++)
             {
-                var at = buffer.AsSpan((i * FacetLength) + 12 + (c * 12));
-                box.Add(
-                    BinaryPrimitives.ReadSingleLittleEndian(at),
-                    BinaryPrimitives.ReadSingleLittleEndian(at[4..]),
-                    BinaryPrimitives.ReadSingleLittleEndian(at[8..])
-                );
+                for (var n = 0; n < facet.Length; n++)
+                    facet[n] = BinaryPrimitives.ReadSingleLittleEndian(buffer.AsSpan((i * FacetLength) + (n * sizeof(float))));
+                for (var c = 3; c < facet.Length; c += 3)
+                    box.Add(facet[c], facet[c + 1], facet[c + 2]);
+                normals?.AddRange(facet[..3]);
+                keep?.Triangle(facet[3..]);
             }
 
             left -= count;
@@ -67,32 +69,35 @@ public sealed class StlFormat : GeometryFormat
         };
     }
 
-    private static Mesh Text(FileStream stream, string path)
+    private static Mesh Text(FileStream stream, string path, ShapeKeep? keep)
     {
         stream.Position = 0;
         var lines = new ByteLines(stream);
         var box = new BoxBuilder();
         long vertices = 0,
             facets = 0;
-        Span<double> point = stackalloc double[3];
+        var normals = keep?.Stream(GeometryUse.Normal, "facet normal", 3, byPoint: false);
+        Span<float> point = stackalloc float[3];
+        Span<float> facet = stackalloc float[9];
         while (lines.Next(out var line))
         {
             var statement = Statement.Of(line);
             if (statement.Is("facet"u8))
-                facets++;
-            if (!statement.Is("vertex"u8))
-                continue;
-            vertices++;
-            var rest = statement.Rest;
-            for (var i = 0; i < 3; i++)
             {
-                rest = rest.TrimStart(" \t"u8);
-                if (!Utf8Parser.TryParse(rest, out point[i], out var used))
-                    break;
-                rest = rest[used..];
+                facets++;
+                vertices -= vertices % 3;
+                Numbers(statement.Rest.StartsWith("normal"u8) ? statement.Rest["normal".Length..] : [], point);
+                normals?.AddRange(point);
             }
 
+            if (!statement.Is("vertex"u8))
+                continue;
+            Numbers(statement.Rest, point);
             box.Add(point[0], point[1], point[2]);
+            point.CopyTo(facet[(int)(vertices % 3 * 3)..]);
+            vertices++;
+            if (vertices % 3 == 0)
+                keep?.Triangle(facet);
         }
 
         return new(Path.GetFileNameWithoutExtension(path), vertices, facets, facets, [], [new(string.Empty, string.Empty, facets)])
@@ -100,5 +105,17 @@ public sealed class StlFormat : GeometryFormat
             HasNormals = true,
             Bounds = box.Box,
         };
+    }
+
+    /// <summary>What is no number leaves the one before it.</summary>
+    private static void Numbers(ReadOnlySpan<byte> text, Span<float> numbers)
+    {
+        for (var i = 0; i < numbers.Length; i++)
+        {
+            text = text.TrimStart(" \t"u8);
+            if (!Utf8Parser.TryParse(text, out numbers[i], out var used))
+                break;
+            text = text[used..];
+        }
     }
 }

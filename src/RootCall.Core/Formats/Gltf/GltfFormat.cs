@@ -5,6 +5,7 @@ using System.Text;
 using System.Text.Json;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 using static System.FormattableString;
 
@@ -82,18 +83,61 @@ public sealed class GltfFormat : ISceneFormat
         var text = new Utf8JsonReader(json);
         text.Read();
         var uri = Json.JsonTree.TextOf(ref text);
-        var comma = uri.IndexOf(',', StringComparison.Ordinal);
-        if (comma < 0)
-            throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} has no comma before its data."));
-        if (!uri[..comma].EndsWith(";base64", StringComparison.OrdinalIgnoreCase))
-            return new MemoryStream(Encoding.Latin1.GetBytes(Uri.UnescapeDataString(uri[(comma + 1)..])));
         try
         {
-            return new MemoryStream(Convert.FromBase64String(uri[(comma + 1)..]));
+            return new MemoryStream(Decoded(uri));
         }
         catch (FormatException e)
         {
-            throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} is not valid base64."), e);
+            throw new CannotUseException(Invariant($"The data URI at byte {site.Start:N0} {e.Message}."), e);
+        }
+    }
+
+    /// <summary>The bytes in a data URI.</summary>
+    /// <exception cref="FormatException">What it has instead of them.</exception>
+    private static byte[] Decoded(string uri)
+    {
+        var comma = uri.IndexOf(',', StringComparison.Ordinal);
+        if (comma < 0)
+            throw new FormatException("has no comma before its data");
+        if (!uri[..comma].EndsWith(";base64", StringComparison.OrdinalIgnoreCase))
+            return Encoding.Latin1.GetBytes(Uri.UnescapeDataString(uri[(comma + 1)..]));
+        try
+        {
+            return Convert.FromBase64String(uri[(comma + 1)..]);
+        }
+        catch (FormatException e)
+        {
+            throw new FormatException("is not valid base64", e);
+        }
+    }
+
+    /// <summary>The bytes in the data URI of a buffer.</summary>
+    /// <exception cref="CannotUseException">It holds none that can be read.</exception>
+    internal static byte[] BufferIn(string uri, int buffer)
+    {
+        try
+        {
+            return Decoded(uri);
+        }
+        catch (FormatException e)
+        {
+            throw new CannotUseException(Invariant($"The data URI of buffer {buffer} {e.Message}."), e);
+        }
+    }
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder)
+    {
+        var stream = scene.Files[0].Open();
+        try
+        {
+            var (root, _, glb) = Opened(stream, scene.Path, context.Bounds, []);
+            return new GltfGeometry(root, new(root, glb, stream, scene, context, decoder), scene, context.Bounds, decoder);
+        }
+        catch
+        {
+            stream.Dispose();
+            throw;
         }
     }
 

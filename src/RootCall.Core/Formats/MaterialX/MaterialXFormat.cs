@@ -5,6 +5,7 @@ using System.Text.RegularExpressions;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Formats.Xml;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.MaterialX;
@@ -82,6 +83,9 @@ public sealed class MaterialXFormat : ISceneFormat
             .ToList();
         return OwnChanges.Of(new MtlxWriter(before, now, new(files)).Write());
     }
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder) =>
+        throw new CannotUseException("A MaterialX document carries no geometry.");
 
     public Stream OpenCarried(CarriedData carried) => throw new CannotUseException("A MaterialX document carries no images inside.");
 

@@ -4,6 +4,7 @@ using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Formats.Usd.Looks;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 using static System.FormattableString;
 
@@ -55,6 +56,8 @@ public sealed class UsdFormat : ISceneFormat
             PartsKeepTheirs = true,
             Written = UsdShape.Anchored,
         };
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder) => new UsdGeometry(scene, context);
 
     public OwnChanges Changes(Scene before, Scene now) => new UsdWriter(before, now).Write();
 

@@ -70,9 +70,7 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
     /// <summary>Subsets with a binding of their own, and the faces that none of them takes.</summary>
     private ImmutableArray<MeshPart> Parts(UsdPrim prim, long faces, long triangles)
     {
-        var subsets = prim
-            .Children.Where(c => c.TypeName == "GeomSubset" && c.Value("familyName")?.AsText is null or "materialBind" or "")
-            .ToList();
+        var subsets = Subsets(prim);
         if (subsets.Count == 0)
             return [bindings.PartOf(prim, string.Empty, triangles)];
         var counts = Numbers(prim, "faceVertexCounts");
@@ -92,6 +90,10 @@ internal sealed class UsdMeshes(UsdBindings bindings, List<ReadNote> notes, stri
             parts.Add(bindings.PartOf(prim, string.Empty, Math.Max(0, left)));
         return parts.ToImmutable();
     }
+
+    /// <summary>Sets of faces that may have a material of their own.</summary>
+    public static List<UsdPrim> Subsets(UsdPrim prim) =>
+        [.. prim.Children.Where(c => c.TypeName == "GeomSubset" && c.Value("familyName")?.AsText is null or "materialBind" or "")];
 
     private (long Vertices, long Faces, long Triangles, Box? Bounds) Measure(UsdPrim prim)
     {

@@ -9,8 +9,22 @@ namespace RootCall.Core.Formats.Wavefront;
 /// Measures the geometry of an OBJ while it streams by: points are kept for bounds, faces are only counted. A mesh is an
 /// object, or a group where the file names no objects.
 /// </summary>
-internal sealed class ObjMeshes
+/// <param name="pools">Where everything is kept as well; null where only counts are wanted.</param>
+internal sealed class ObjMeshes(ObjPools? pools = null)
 {
+    /// <summary>The faces of one mesh.</summary>
+    /// <param name="Sizes">Corners of each face.</param>
+    /// <param name="Points">For each corner its place among the points, -1 for none; so too of the others.</param>
+    /// <param name="PartOf">The part of each face.</param>
+    public sealed record Kept(
+        ObjPools Pools,
+        List<int> Sizes,
+        List<int> Points,
+        List<int> Textures,
+        List<int> Normals,
+        Func<int, int> PartOf
+    );
+
     private readonly List<Open> meshes = [];
     private readonly Dictionary<string, Open> byName = new(StringComparer.Ordinal);
     private float[] points = new float[3 * 1024];
@@ -49,9 +63,25 @@ internal sealed class ObjMeshes
         current?.Use(name);
     }
 
-    public void Texture() => textureCount++;
+    /// <summary>"vt u [v [w]]".</summary>
+    public void Texture(ReadOnlySpan<byte> text)
+    {
+        textureCount++;
+        Keep(pools?.Textures, text, 2);
+    }
 
-    public void Normal() => normalCount++;
+    public void Normal(ReadOnlySpan<byte> text)
+    {
+        normalCount++;
+        Keep(pools?.Normals, text, 3);
+    }
+
+    private static void Keep(List<float>? pool, ReadOnlySpan<byte> text, int count)
+    {
+        var at = 0;
+        for (var i = 0; i < count && pool is not null; i++)
+            pool.Add(Number(text, ref at));
+    }
 
     /// <summary>"v x y z [w] [r g b]".</summary>
     public void Vertex(ReadOnlySpan<byte> text)
@@ -68,6 +98,26 @@ internal sealed class ObjMeshes
         pointCount++;
         if (!colours && at < text.Length)
             colours = Tokens(text[at..]) >= 3;
+        if (pools is not null)
+            Keep(text, at);
+    }
+
+    /// <param name="at">Where the coordinates end; a weight may stand before the colour.</param>
+    private void Keep(ReadOnlySpan<byte> text, int at)
+    {
+        pools!.Points.AddRange(points.AsSpan((pointCount - 1) * 3, 3));
+        if (!colours)
+            return;
+        // Points before the first coloured one are white, and so is one without a colour.
+        while (pools.Colours.Count < (pointCount - 1) * 3)
+            pools.Colours.Add(1);
+        var rest = at < text.Length ? text[at..] : [];
+        var more = Tokens(rest);
+        var from = 0;
+        if (more > 3)
+            Number(rest, ref from);
+        for (var i = 0; i < 3; i++)
+            pools.Colours.Add(more >= 3 ? Number(rest, ref from) : 1);
     }
 
     /// <summary>Corners of a face; a face that a backslash splits comes in pieces.</summary>
@@ -76,11 +126,13 @@ internal sealed class ObjMeshes
     {
         var mesh = current ?? Start(string.Empty);
         var at = 0;
-        while (Corner(text, ref at, out var index))
+        while (Corner(text, ref at, out var index, out var others))
         {
             mesh.Corners++;
-            var point = index > 0 ? index - 1 : pointCount + index;
-            if ((uint)point >= (uint)pointCount)
+            var point = Place(index, pointCount);
+            if (pools is not null)
+                mesh.Keep(point, Place(others.Texture, textureCount), Place(others.Normal, normalCount));
+            if (point < 0)
             {
                 mesh.Astray++;
                 continue;
@@ -98,10 +150,22 @@ internal sealed class ObjMeshes
             mesh.CloseFace(material);
     }
 
+    /// <summary>Numbers count from one, negative ones back from the last; -1 for what is not there.</summary>
+    private static int Place(int number, long count)
+    {
+        var place = number > 0 ? number - 1 : count + number;
+        return number != 0 && place >= 0 && place < count ? (int)place : -1;
+    }
+
+    /// <summary>The faces that were kept, for each mesh of <see cref="Build"/> in its order.</summary>
+    public ImmutableArray<Kept> BuildKept() => [.. Built.Select(m => m.KeptFaces(pools!))];
+
+    private IEnumerable<Open> Built => meshes.Where(m => m.Faces > 0 || named);
+
     public ImmutableArray<Mesh> Build(string fallback, List<ReadNote> notes, string file)
     {
         var built = ImmutableArray.CreateBuilder<Mesh>();
-        foreach (var mesh in meshes.Where(m => m.Faces > 0 || named))
+        foreach (var mesh in Built)
         {
             if (mesh.Astray > 0)
                 notes.Add(
@@ -142,23 +206,39 @@ internal sealed class ObjMeshes
         return current;
     }
 
-    private static bool Corner(ReadOnlySpan<byte> text, ref int at, out int index)
+    private static bool Corner(ReadOnlySpan<byte> text, ref int at, out int index, out (int Texture, int Normal) others)
     {
-        index = 0;
+        (index, others) = (0, default);
         while (at < text.Length && Statement.IsSpace(text[at]))
             at++;
         if (at >= text.Length || text[at] == (byte)'#')
             return false;
-        var negative = text[at] == (byte)'-';
+        index = Whole(text, ref at);
+        if (at < text.Length && text[at] == (byte)'/')
+        {
+            at++;
+            others.Texture = Whole(text, ref at);
+            if (at < text.Length && text[at] == (byte)'/')
+            {
+                at++;
+                others.Normal = Whole(text, ref at);
+            }
+        }
+
+        while (at < text.Length && !Statement.IsSpace(text[at]))
+            at++; // What is no number at all.
+        return true;
+    }
+
+    private static int Whole(ReadOnlySpan<byte> text, ref int at)
+    {
+        var number = 0;
+        var negative = at < text.Length && text[at] == (byte)'-';
         if (negative)
             at++;
         while (at < text.Length && (uint)(text[at] - '0') <= 9)
-            index = (index * 10) + (text[at++] - '0');
-        if (negative)
-            index = -index;
-        while (at < text.Length && !Statement.IsSpace(text[at]))
-            at++; // "/vt/vn", or what is no number at all.
-        return true;
+            number = (number * 10) + (text[at++] - '0');
+        return negative ? -number : number;
     }
 
     private static float Number(ReadOnlySpan<byte> text, ref int at)
@@ -224,10 +304,38 @@ internal sealed class ObjMeshes
             Parts.Add((material, 0));
         }
 
+        private readonly List<int> sizes = [];
+        private readonly List<int> points = [];
+        private readonly List<int> textures = [];
+        private readonly List<int> normals = [];
+        private readonly List<int> partOf = [];
+
+        public void Keep(int point, int texture, int normal)
+        {
+            points.Add(point);
+            textures.Add(texture);
+            normals.Add(normal);
+        }
+
+        /// <summary>Parts without triangles are not built, so the others move up.</summary>
+        public Kept KeptFaces(ObjPools pools)
+        {
+            var places = new int[Parts.Count];
+            for (int i = 0, next = 0; i < places.Length; i++)
+                places[i] = Parts[i].Triangles > 0 ? next++ : 0;
+            return new(pools, sizes, points, textures, normals, face => places[partOf[face]]);
+        }
+
         public void CloseFace(string material)
         {
             if (inHand < 0)
                 Use(material);
+            if (points.Count > 0)
+            {
+                sizes.Add((int)Corners);
+                partOf.Add(inHand);
+            }
+
             var triangles = Math.Max(0, Corners - 2);
             Corners = 0;
             Faces++;

@@ -13,7 +13,7 @@ internal sealed class ObjReader(string path, ReadContext context)
     private readonly List<ReadNote> notes = [];
     private readonly List<SourceFile> files = [];
     private readonly List<MtlMaterial> materials = [];
-    private readonly ObjMeshes meshes = new();
+    private ObjMeshes meshes = new();
     private readonly Dictionary<string, int> unknown = [];
     private readonly string name = Path.GetFileName(path);
     private int statements;
@@ -80,6 +80,16 @@ internal sealed class ObjReader(string path, ReadContext context)
         };
     }
 
+    /// <summary>Reads the faces alone, for each mesh of the scene in its order.</summary>
+    public ImmutableArray<ObjMeshes.Kept> ReadGeometry()
+    {
+        meshes = new(new ObjPools());
+        using var stream = context.Open(path);
+        RefuseBinary(stream);
+        ReadStatements(new ByteLines(stream), new(Path.GetDirectoryName(path)!, path), []);
+        return meshes.BuildKept();
+    }
+
     private void RefuseBinary(FileStream stream)
     {
         var head = new byte[Math.Min(BinaryProbe, stream.Length)];
@@ -115,9 +125,9 @@ internal sealed class ObjReader(string path, ReadContext context)
                     if (line[2] == (byte)' ' && line[1] is (byte)'t' or (byte)'n')
                     {
                         if (line[1] == (byte)'t')
-                            meshes.Texture();
+                            meshes.Texture(line[3..]);
                         else
-                            meshes.Normal();
+                            meshes.Normal(line[3..]);
                         statements++;
                         continue;
                     }
@@ -149,9 +159,9 @@ internal sealed class ObjReader(string path, ReadContext context)
             else if (statement.Is("v"u8))
                 meshes.Vertex(statement.Rest);
             else if (statement.Is("vt"u8))
-                meshes.Texture();
+                meshes.Texture(statement.Rest);
             else if (statement.Is("vn"u8))
-                meshes.Normal();
+                meshes.Normal(statement.Rest);
             else if (statement.Is("o"u8))
                 meshes.Object(Statement.Decode(statement.Rest));
             else if (statement.Is("g"u8))

@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.RegularExpressions;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Wavefront;
@@ -59,6 +60,8 @@ public sealed class WavefrontFormat : ISceneFormat
         };
 
     public OwnChanges Changes(Scene before, Scene now) => new MtlWriter(before, now).Write();
+
+    public IGeometrySource Geometry(Scene scene, ReadContext context, IMeshDecoder? decoder) => new ObjGeometry(scene, context);
 
     public Stream OpenCarried(CarriedData carried) => throw new CannotUseException("A Wavefront scene carries no images inside.");
 

@@ -89,6 +89,10 @@ public sealed class FileFacts(IImageDecoder? decoder = null, IPictureStore? pict
         return hash;
     }
 
+    /// <summary>Takes over a hash that somebody made on the way.</summary>
+    /// <param name="hash">SHA-256 of the contents in lower-case hex.</param>
+    public void Hashed(FileState file, string hash) => Learn(file.Path, file.Stamp, k => k with { Hash = hash });
+
     /// <summary>The look of a picture, or null when it does not decode or nothing here decodes.</summary>
     public ulong? Look(string path, FileStamp stamp, CancellationToken stop = default) => Decoded(path, stamp, stop)?.Look;
 

@@ -56,7 +56,7 @@ internal static class AuditShapes
 
     public static CauseItem Cause(AuditState state, CauseGroup group)
     {
-        var pending = Audits.PendingFixes(state);
+        var pending = state.PendingFixes;
         var places = group.Findings.Select(f => pending.TryGetValue(f.Key, out var place) ? place : (int?)null).ToList();
         var names = group
             .Findings.Select(f =>
@@ -103,7 +103,7 @@ internal static class AuditShapes
                 .Findings.OrderByDescending(f => f.Fixes.FirstOrDefault()?.Confidence ?? 0)
                 .ThenByDescending(f => f.Evidence.Length)
                 .First();
-        var pending = Audits.PendingFixes(state);
+        var pending = state.PendingFixes;
         var plan = FixPlan.Make(group.Findings);
         return new(
             Cause(state, group),
@@ -147,13 +147,7 @@ internal static class AuditShapes
     private static string Short(string text) => text.StartsWith('/') ? Path.GetFileName(text) : text;
 
     /// <summary>A material by its name also where several share it and its id is what tells it.</summary>
-    private static string Called(AuditState state, Finding f) =>
-        state
-            .Scene.Everything.FirstOrDefault(m =>
-                m.Name == f.Target.Name || (f.Target.Kind == "material" && m.Material.Id == f.Target.Name)
-            )
-            ?.Material.Name
-        ?? f.Target.Name;
+    private static string Called(AuditState state, Finding f) => state.Scene.Called(f.Target.Name)?.Material.Name ?? f.Target.Name;
 
     private static string? MaterialOf(Finding f) => f.Target.Kind is "material" or "input" ? f.Target.Name : null;
 
@@ -178,10 +172,7 @@ internal static class AuditShapes
     private static string? Picture(Guid id, AuditState state, Finding finding)
     {
         // A material stands for itself by what it is painted with.
-        if (
-            MaterialOf(finding) is { } name
-            && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(Role.BaseColour)?.Maps is [{ Answer: { } paint }, ..]
-        )
+        if (MaterialOf(finding) is { } name && state.Scene.Called(name)?.Role(Role.BaseColour)?.Maps is [{ Answer: { } paint }, ..])
             return Url(id, state, paint.Reference.Key);
         return finding
             .Evidence.Select(e =>
@@ -209,7 +200,7 @@ internal static class AuditShapes
         if (
             images.Count == 0
             && MaterialOf(finding) is { } name
-            && state.Scene.Everything.FirstOrDefault(m => m.Name == name)?.Role(Role.BaseColour)?.Maps is [{ } paint, ..]
+            && state.Scene.Called(name)?.Role(Role.BaseColour)?.Maps is [{ } paint, ..]
         )
             images.Add(Image(id, state, paint.Use.Reference, null));
         return new(
@@ -234,10 +225,7 @@ internal static class AuditShapes
     private static string? PairPicture(Guid id, AuditState state, string kind, string name) =>
         kind == "image"
             ? UrlOfPath(id, state, name)
-            : state
-                .Scene.Everything.FirstOrDefault(m => m.Name == name)
-                ?.Maps.Select(m => Url(id, state, m.Use.Reference))
-                .FirstOrDefault(u => u is not null);
+            : state.Scene.Called(name)?.Maps.Select(m => Url(id, state, m.Use.Reference)).FirstOrDefault(u => u is not null);
 
     private static string NameOf(AuditState state, ReferenceKey key) =>
         Path.GetFileName(state.Scene.Answer(key)?.Resolved ?? key.Written.Replace('\\', '/'));
@@ -294,7 +282,7 @@ internal static class AuditShapes
     /// <summary>The inputs of the material in question: those that the finding and its fix touch, and what else is set.</summary>
     private static List<RailItem> Rail(AuditState state, Finding finding)
     {
-        if (MaterialOf(finding) is not { } name || state.Scene.Everything.FirstOrDefault(m => m.Name == name) is not { } material)
+        if (MaterialOf(finding) is not { } name || state.Scene.Called(name) is not { } material)
             return [];
         var edits = finding.Fixes.FirstOrDefault()?.Edits.ToList() ?? [];
         var touched = edits

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
@@ -19,7 +18,13 @@ internal sealed record AuditState(
     IReadOnlyDictionary<string, Waiver> Waivers,
     int Measured,
     int ToMeasure
-);
+)
+{
+    /// <summary>Place of the pending entry that fixes each finding, by the finding's key.</summary>
+    public IReadOnlyDictionary<string, int> PendingFixes => pending ??= Audits.PendingFixes(Current.Ledger);
+
+    private Dictionary<string, int>? pending;
+}
 
 /// <summary>
 /// Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks
@@ -33,34 +38,25 @@ internal sealed class Audits(
     SceneStore scenes,
     NameStore names,
     LedgerStore ledgers,
-    RootStore roots,
     WorkStore tasks,
-    WorkDispatcher work
+    WorkDispatcher work,
+    SceneMemory memory
 )
 {
-    private readonly ConcurrentDictionary<Guid, Kept> kept = new();
-
+    /// <summary>One scene's last audit. Used by one request at a time.</summary>
     private sealed class Kept
     {
-        public SemaphoreSlim Lock { get; } = new(1);
-
         public AuditMemory Memory { get; } = new();
 
         /// <summary>What is known of each image the scene looks into; what did not decode is known too.</summary>
         public Dictionary<FileState, PixelStats?> Images { get; } = [];
 
-        public Dictionary<FileState, PixelStats> Pixels => Images.Where(i => i.Value is not null).ToDictionary(i => i.Key, i => i.Value!);
+        /// <summary>Images that the last muster looks into.</summary>
+        public (MusterReport Report, List<FileState> Images)? Wanted { get; set; }
 
         public DateTime Asked { get; set; }
 
-        public (
-            MusterReport Report,
-            Destination Destination,
-            HouseRules House,
-            int Measured,
-            AuditScene Scene,
-            AuditReport Found
-        )? Last { get; set; }
+        public (Destination Destination, string House, int Measured, AuditScene Scene, AuditReport Found)? Last { get; set; }
     }
 
     public async Task<AuditState> Get(Guid id, CancellationToken stop)
@@ -70,79 +66,68 @@ internal sealed class Audits(
         return await Get(id, state, destination, stop);
     }
 
-    /// <summary>The same scene for another destination, without keeping anything.</summary>
-    public async Task<AuditReport> For(AuditState state, Destination destination, CancellationToken stop) =>
-        AuditRun.Make(
-            new AuditScene(
-                state.Scene.Report,
-                kept[state.Current.Arrival.SceneId].Pixels,
-                destination,
-                await house.Rules(stop),
-                state.Scene.Names
-            ),
-            stop: stop
-        );
-
     private async Task<AuditState> Get(Guid id, CurrentState state, Destination destination, CancellationToken stop)
     {
-        var mine = kept.GetOrAdd(id, _ => new());
-        await mine.Lock.WaitAsync(stop);
-        try
+        using var turn = await memory.Turn<Kept>(id, stop);
+        var mine = memory.Get<Kept>(id) ?? new();
+        var (wanted, left) = await Measure(id, state, mine, stop);
+        var rules = await house.Rules(stop);
+        var measured = wanted - left;
+        if (
+            mine.Last is not { } last
+            || !ReferenceEquals(last.Scene.Report, state.Report)
+            || !last.Destination.Equals(destination)
+            || last.House != rules.Write()
+            || last.Measured != measured
+        )
         {
-            var wanted = ImageMeasures.Wanted(state.Report).ToList();
+            var pixels = mine.Images.Where(i => i.Value is not null).ToDictionary(i => i.Key, i => i.Value!);
+            var scene = new AuditScene(state.Report, pixels, destination, rules, await names.Read(stop));
+            mine.Last = last = (destination, rules.Write(), measured, scene, AuditRun.Make(scene, mine.Memory, stop: stop));
+            memory.Put(id, mine, SceneMemory.Weight(last.Found, state.Report));
+        }
+
+        return new(state, last.Scene, last.Found, await waivers.Read(id, stop), mine.Images.Values.Count(p => p is not null), left);
+    }
+
+    /// <summary>Takes over what workers have measured since, and asks them to when something was left.</summary>
+    /// <returns>Images that are looked into, and those of them that nothing is known of yet.</returns>
+    private async Task<(int Wanted, int Left)> Measure(Guid id, CurrentState state, Kept mine, CancellationToken stop)
+    {
+        if (!ReferenceEquals(mine.Wanted?.Report, state.Report))
+        {
+            mine.Wanted = (state.Report, [.. ImageMeasures.Wanted(state.Report)]);
             // An image that was written over, or is called for no longer, is known by its old state for nothing.
-            foreach (var old in mine.Images.Keys.Except(wanted).ToList())
+            foreach (var old in mine.Images.Keys.Except(mine.Wanted.Value.Images).ToList())
                 mine.Images.Remove(old);
-            var unknown = wanted.Where(w => !mine.Images.ContainsKey(w)).ToList();
-            if (unknown.Count > 0)
-                foreach (var file in await known.Settled(unknown, stop))
-                    mine.Images[new(file.Path, file.Stamp)] = file.Pixels;
-            var left = unknown.Count(w => !mine.Images.ContainsKey(w));
-            // Once in a while, and not while the muster's own task is on its way.
-            if (
-                left > 0
-                && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5)
-                && DateTimeOffset.UtcNow - state.Arrival.MusteredAt > TimeSpan.FromSeconds(20)
-                && !await tasks.IsOpen<Remember>(id, stop)
-            )
-            {
-                mine.Asked = DateTime.UtcNow;
-                await work.Start(new Remember(id), "Measure the images", id, stop);
-            }
-
-            var rules = await house.Rules(stop);
-            if (
-                mine.Last is not { } last
-                || !ReferenceEquals(last.Report, state.Report)
-                || !last.Destination.Equals(destination)
-                || last.House.Write() != rules.Write()
-                || last.Measured != wanted.Count - left
-            )
-            {
-                var scene = new AuditScene(state.Report, mine.Pixels, destination, rules, await names.Read(stop));
-                mine.Last = last = (
-                    state.Report,
-                    destination,
-                    rules,
-                    wanted.Count - left,
-                    scene,
-                    AuditRun.Make(scene, mine.Memory, stop: stop)
-                );
-            }
-
-            return new(state, last.Scene, last.Found, await waivers.Read(id, stop), mine.Images.Values.Count(p => p is not null), left);
         }
-        finally
+
+        var wanted = mine.Wanted!.Value.Images;
+        var unknown = wanted.Where(w => !mine.Images.ContainsKey(w)).ToList();
+        if (unknown.Count == 0)
+            return (wanted.Count, 0);
+        foreach (var file in await known.Settled(unknown, stop))
+            mine.Images[new(file.Path, file.Stamp)] = file.Pixels;
+        var left = unknown.Count(w => !mine.Images.ContainsKey(w));
+        // Once in a while, and not while the muster's own task is on its way.
+        if (
+            left > 0
+            && DateTime.UtcNow - mine.Asked > TimeSpan.FromMinutes(5)
+            && DateTimeOffset.UtcNow - state.Arrival.MusteredAt > TimeSpan.FromSeconds(20)
+            && !await tasks.IsOpen<Remember>(id, stop)
+        )
         {
-            mine.Lock.Release();
+            mine.Asked = DateTime.UtcNow;
+            await work.Start(new Remember(id), "Measure the images", id, stop);
         }
+
+        return (wanted.Count, left);
     }
 
     /// <summary>The findings that a request is about.</summary>
     public static IReadOnlyList<Finding> Picked(AuditState state, FixRequest request)
     {
         var keys = request.Keys?.ToHashSet(StringComparer.Ordinal);
-        var pending = PendingFixes(state).Keys;
         return
         [
             .. state.Report.Findings.Where(f =>
@@ -150,7 +135,7 @@ internal sealed class Audits(
                 && (request.Cause is null || f.Cause.Key == request.Cause)
                 && keys?.Contains(f.Key) != false
                 && (!request.Safe || f.Fixes is [{ IsSafe: true }, ..])
-                && !pending.Contains(PendingKey(f))
+                && !state.PendingFixes.ContainsKey(f.Key)
             ),
         ];
     }
@@ -199,19 +184,17 @@ internal sealed class Audits(
             },
             stop
         );
-        return LedgerEndpoints.View(ledger, state.Current, await LedgerEndpoints.Names(roots, state.Current, stop));
+        return LedgerEndpoints.View(ledger, state.Current);
     }
 
     /// <summary>Place of the pending entry that fixes each finding.</summary>
-    public static Dictionary<string, int> PendingFixes(AuditState state)
+    internal static Dictionary<string, int> PendingFixes(Core.Edits.Ledger ledger)
     {
         var pending = new Dictionary<string, int>(StringComparer.Ordinal);
-        for (var i = 0; i < state.Current.Ledger.Entries.Length; i++)
-            if (state.Current.Ledger.Entries[i].State == EntryState.Pending)
-                foreach (var done in state.Current.Ledger.Entries[i].Fixed)
+        for (var i = 0; i < ledger.Entries.Length; i++)
+            if (ledger.Entries[i].State == EntryState.Pending)
+                foreach (var done in ledger.Entries[i].Fixed)
                     pending[$"{done.Rule}|{done.Kind}|{done.Name}|{done.Part}|{done.Cause}"] = i + 1;
         return pending;
     }
-
-    public static string PendingKey(Finding finding) => finding.Key;
 }

@@ -38,28 +38,23 @@ internal static class LedgerEndpoints
     public static void MapLedger(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}/ledger").WithTags("Ledger");
-        group.MapGet(string.Empty, async (Guid id, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        group.MapGet(string.Empty, async (Guid id, CurrentScenes current, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            return TypedResults.Ok(View(state.Ledger, state, await Names(roots, state, stop)));
+            return TypedResults.Ok(View(state.Ledger, state));
         });
-        group.MapPost(
-            "/entries",
-            async (Guid id, Decide decide, CurrentScenes current, LedgerStore ledgers, RootStore roots, CancellationToken stop) =>
-            {
-                var state = await current.Get(id, stop);
-                var names = await Names(roots, state, stop);
-                var entry = Entry(decide, state, names);
-                return TypedResults.Ok(View(await ledgers.Change(id, l => l.Put(entry), stop), state, names));
-            }
-        );
+        group.MapPost("/entries", async (Guid id, Decide decide, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var entry = Entry(decide, state, state.Names);
+            return TypedResults.Ok(View(await ledgers.Change(id, l => l.Put(entry), stop), state));
+        });
         group.MapPost("/apply", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.ApplyPending(), stop));
         group.MapPost("/undo", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.Undo(), stop));
-        group.MapPost("/redo", async (Guid id, LedgerStore ledgers, CurrentScenes current, RootStore roots, CancellationToken stop) =>
+        group.MapPost("/redo", async (Guid id, LedgerStore ledgers, CurrentScenes current, CancellationToken stop) =>
         {
             var after = await ledgers.Redo(id, stop);
-            var state = await current.Get(id, stop);
-            return TypedResults.Ok(View(after, state, await Names(roots, state, stop)));
+            return TypedResults.Ok(View(after, await current.Get(id, stop)));
         });
         group
             .MapGet("/file", async (Guid id, Guid[]? entries, LedgerStore ledgers, CurrentScenes current, CancellationToken stop) =>
@@ -89,9 +84,9 @@ internal static class LedgerEndpoints
             ));
     }
 
-    internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state, FolderNames names)
+    internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state)
     {
-        var uses = state.Report.Scene.References.DistinctBy(r => r.Key).ToDictionary(r => r.Key);
+        var (uses, names) = (state.Uses, state.Names);
         var refused = state.Refused.ToLookup(r => r.Entry);
         return new(
             ledger.Entries.Select(
@@ -121,16 +116,13 @@ internal static class LedgerEndpoints
         );
     }
 
-    private static EditItem Item(Edit edit, Dictionary<ReferenceKey, Reference> uses, FolderNames names) =>
+    private static EditItem Item(Edit edit, IReadOnlyDictionary<ReferenceKey, Reference> uses, FolderNames names) =>
         new(
             edit.Text.Kind,
             edit.Text.Where.Length == 0 && edit.About is { } key ? Where(uses.GetValueOrDefault(key)) : edit.Text.Where,
             edit.Text.Before,
             edit is RelinkReference relink ? After(relink, names) : edit.Text.After
         );
-
-    internal static async Task<FolderNames> Names(RootStore roots, CurrentState state, CancellationToken stop) =>
-        new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted);
 
     private static string Where(Reference? reference) =>
         reference?.UsedBy.FirstOrDefault() is { } use
@@ -171,6 +163,6 @@ internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootSt
         var state = await current.Get(id, stop);
         if (state.NeedsSearch)
             await work.Start(new Search(id), "Read the scene with its edits", id, stop);
-        return LedgerEndpoints.View(after, state, await LedgerEndpoints.Names(roots, state, stop));
+        return LedgerEndpoints.View(after, state);
     }
 }

@@ -118,25 +118,21 @@ internal static class ActEndpoints
 
     private static void MapPaths(RouteGroupBuilder group)
     {
-        group.MapPost(
-            "/paths/preview",
-            async (Guid id, ReplaceInPaths replace, CurrentScenes current, RootStore roots, CancellationToken stop) =>
-            {
-                var state = await current.Get(id, stop);
-                var names = await LedgerEndpoints.Names(roots, state, stop);
-                return TypedResults.Ok(
-                    PathReplace
-                        .Preview(state.Report, replace.Numbers?.ToHashSet(), replace.Pattern, state.Scope)
-                        .Select(r => new ReplacedItem(
-                            r.Number,
-                            r.Before,
-                            r.After,
-                            r.To is null ? null : names.Of(Path.GetDirectoryName(r.To)!),
-                            r.WhyNot
-                        ))
-                );
-            }
-        );
+        group.MapPost("/paths/preview", async (Guid id, ReplaceInPaths replace, CurrentScenes current, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            return TypedResults.Ok(
+                PathReplace
+                    .Preview(state.Report, replace.Numbers?.ToHashSet(), replace.Pattern, state.Scope)
+                    .Select(r => new ReplacedItem(
+                        r.Number,
+                        r.Before,
+                        r.After,
+                        r.To is null ? null : state.Names.Of(Path.GetDirectoryName(r.To)!),
+                        r.WhyNot
+                    ))
+            );
+        });
         group.MapPost("/paths/replace", async (Guid id, ReplaceInPaths replace, Acts acts, CancellationToken stop) =>
             await acts.Put(
                 id,
@@ -205,11 +201,10 @@ internal static class ActEndpoints
 
     private static void MapHouse(RouteGroupBuilder group)
     {
-        group.MapGet("/house", async (Guid id, string? by, Acts acts, RootStore roots, CurrentScenes current, CancellationToken stop) =>
+        group.MapGet("/house", async (Guid id, string? by, Acts acts, CurrentScenes current, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            var names = await LedgerEndpoints.Names(roots, state, stop);
-            string Of(string path) => $"{names.Of(Path.GetDirectoryName(path)!)}/{Path.GetFileName(path)}";
+            string Of(string path) => $"{state.Names.Of(Path.GetDirectoryName(path)!)}/{Path.GetFileName(path)}";
             var house = await acts.House(state, by, stop);
             return TypedResults.Ok(
                 new HouseView(
@@ -258,22 +253,14 @@ internal static class ActEndpoints
 }
 
 /// <summary>What several acts need.</summary>
-internal sealed class Acts(
-    CurrentScenes current,
-    LedgerStore ledgers,
-    RootStore roots,
-    IndexStore indexes,
-    NameStore names,
-    FileFacts facts
-)
+internal sealed class Acts(CurrentScenes current, LedgerStore ledgers, IndexStore indexes, NameStore names, FileFacts facts)
 {
     /// <summary>Puts a decision about the current state into the ledger.</summary>
     public async Task<LedgerView> Put(Guid id, Func<Decided, LedgerEntry> decide, CancellationToken stop)
     {
         var state = await current.Get(id, stop);
-        var folders = await LedgerEndpoints.Names(roots, state, stop);
-        var entry = decide(new(state.Report, state.Ledger, state.Scope, folders));
-        return LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state, folders);
+        var entry = decide(new(state.Report, state.Ledger, state.Scope, state.Names));
+        return LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state);
     }
 
     public async Task<ImmutableArray<MapVariant>> Variants(Guid id, IReadOnlyList<int>? numbers, CancellationToken stop)
@@ -291,7 +278,7 @@ internal sealed class Acts(
 
     public async Task<HouseOrder> House(CurrentState state, string? by, CancellationToken stop)
     {
-        var libraries = (await roots.All(stop)).Where(r => r.Purpose == "library").Select(r => r.Folder).ToList();
+        var libraries = state.Roots.Where(r => r.Purpose == "library").Select(r => r.Folder).ToList();
         return HouseOrder.Of(
             state.Report,
             by == "material" ? GatherBy.Material : GatherBy.Role,

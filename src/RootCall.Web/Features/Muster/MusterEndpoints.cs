@@ -8,8 +8,15 @@ using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features.Muster;
 
-/// <summary>The muster of the current scene, all rows at once: lists filter and sort in the window.</summary>
+/// <summary>
+/// The muster of the current scene, all rows at once: lists filter and sort in the window. A window that has a version
+/// already is sent the rows that differ.
+/// </summary>
+/// <param name="Version">What to ask for differences from, later.</param>
+/// <param name="Since">The version that the rows differ from; null when they are all rows.</param>
 internal sealed record MusterView(
+    string Version,
+    string? Since,
     IEnumerable<StateTotal> Totals,
     int Answering,
     IEnumerable<ReferenceItem> References,
@@ -128,54 +135,16 @@ internal static class MusterEndpoints
     public static void MapMuster(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}").WithTags("Muster");
-        group.MapGet("/muster", async (Guid id, CurrentScenes current, RootStore roots, RuleStore rules, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var approved = (await rules.Approved(stop)).ToHashSet();
-            var known = await roots.All(stop);
-            var names = new FolderNames(known, state.Report.Scene.Folder, state.Extracted);
-            var pending = CurrentScenes.PendingEntries(state.Ledger);
-            var relinked = state.Ledger.Relinks();
-            var keys = state.Report.References.ToDictionary(r => r.Number, r => r.Reference.Key);
-            var byNumber = state.Report.References.ToDictionary(
-                r => r.Number,
-                r => pending.TryGetValue(r.Reference.Key, out var entry) ? entry : (int?)null
-            );
-            return TypedResults.Ok(
-                new MusterView(
-                    state.Report.Totals.Select(t => new StateTotal(t.Key.Word(), t.Value)),
-                    state.Report.Answering,
-                    state.Report.References.Select(r => Item(r, names, byNumber[r.Number])),
-                    RelocationMap
-                        .Of(state.Report)
-                        .Select(b => new BundleItem(
-                            b.State.Word(),
-                            b.From,
-                            b.To.Select(t => new PlaceItem(t, names.Of(t))),
-                            b.Numbers,
-                            b.Contradicts,
-                            b.Numbers.All(n => byNumber[n] is not null) ? byNumber[b.Numbers[0]] : null,
-                            b.Numbers.All(n => relinked.ContainsKey(keys[n])),
-                            b.To.Length == 1 && approved.Contains(new(b.From, b.To[0])),
-                            b.StandIns
-                        )),
-                    known.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
-                    state.Arrival.MusteredAt,
-                    state.Arrival.FilesIndexed,
-                    state.Report.Notes
-                )
-            );
-        });
+        group.MapGet("/muster", async (Guid id, string? since, MusterViews views, CancellationToken stop) =>
+            TypedResults.Ok(await views.Get(id, since, stop))
+        );
         group.MapGet(
             "/references/{number:int}",
-            async (Guid id, int number, CurrentScenes current, RootStore roots, SeenStore seen, CancellationToken stop) =>
+            async (Guid id, int number, CurrentScenes current, SeenStore seen, CancellationToken stop) =>
             {
                 var state = await current.Get(id, stop);
                 var reference = Find(state.Report, number);
-                var last = (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key);
-                return TypedResults.Ok(
-                    Evidence(reference, state, last, new(await roots.All(stop), state.Report.Scene.Folder, state.Extracted))
-                );
+                return TypedResults.Ok(Evidence(reference, state, await seen.Of(id, reference.Reference.Key, stop)));
             }
         );
         group.MapPost("/search", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
@@ -187,33 +156,7 @@ internal static class MusterEndpoints
     public static MusteredReference Find(MusterReport report, int number) =>
         report.References.FirstOrDefault(r => r.Number == number) ?? throw new CannotUseException($"The scene has no reference {number}.");
 
-    private static ReferenceItem Item(MusteredReference r, FolderNames names, int? entry)
-    {
-        var written = WrittenPath.Parse(r.Reference.Written);
-        var carried = r.Reference.Carried is not null;
-        var answer = r.Resolved ?? r.Clear?.Path;
-        return new(
-            r.Number,
-            r.Reference.Kind.Word(),
-            r.Reference.Written,
-            carried ? r.Reference.Written : written.FileName,
-            carried ? "inside the scene" : written.Folder,
-            r.State.Word(),
-            r.Flags.Words(),
-            MapRole.Word(r.Reference),
-            r.Reference.UsedBy.Select(u => new UseItem(u.Material, u.Input)),
-            r.Resolved,
-            answer is null ? null : names.Of(Path.GetDirectoryName(answer)!),
-            (r.Facts ?? r.Clear?.Facts)?.Width,
-            (r.Facts ?? r.Clear?.Facts)?.Height,
-            (r.Stamp ?? r.Clear?.Stamp)?.Bytes,
-            r.Damage,
-            r.Candidates.Length,
-            entry
-        );
-    }
-
-    private static EvidenceView Evidence(MusteredReference r, CurrentState state, LastSeen? seen, FolderNames names)
+    private static EvidenceView Evidence(MusteredReference r, CurrentState state, LastSeen? seen)
     {
         var report = state.Report;
         ImageFacts? f = r.Facts;
@@ -229,7 +172,7 @@ internal static class MusterEndpoints
             f?.Channels,
             f?.BitDepth,
             f?.Colour,
-            r.Candidates.Select((c, i) => Candidate(c, i, r, report, names)),
+            r.Candidates.Select((c, i) => Candidate(c, i, r, state)),
             r.Candidates.Length > 1 ? Math.Round(r.Candidates[0].Score - r.Candidates[1].Score, 3) : null,
             EvidenceWeights.Margin,
             EvidenceWeights.Settles,
@@ -258,16 +201,14 @@ internal static class MusterEndpoints
             .Distinct();
     }
 
-    private static CandidateItem Candidate(Core.Muster.Candidate c, int index, MusteredReference r, MusterReport report, FolderNames names)
+    private static CandidateItem Candidate(Core.Muster.Candidate c, int index, MusteredReference r, CurrentState state)
     {
         var folder = Path.GetDirectoryName(c.Path)!;
-        // How many undecided references of the same kind of trouble could be answered from that folder in one act.
-        var shared = report.References.Count(o => o.State == r.State && o.Candidates.Any(x => Path.GetDirectoryName(x.Path) == folder));
         return new(
             index,
             c.Path,
             folder,
-            names.Of(folder),
+            state.Names.Of(folder),
             Path.GetFileName(c.Path),
             c.Score,
             c.Reasons,
@@ -280,7 +221,7 @@ internal static class MusterEndpoints
             c.Stamp.Bytes,
             new(c.Stamp.ModifiedUtc, TimeSpan.Zero),
             c.Damage,
-            shared
+            state.Shared(r.State, folder)
         );
     }
 }

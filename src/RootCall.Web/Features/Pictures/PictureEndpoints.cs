@@ -89,7 +89,7 @@ internal static class PictureEndpoints
         // As it was when somebody last looked: its picture was made then, or there is none.
         if (before == true)
             return
-                (await seen.Read(id, stop)).GetValueOrDefault(reference.Reference.Key) is { } last
+                await seen.Of(id, reference.Reference.Key, stop) is { } last
                 && disk.Picture(last.Path, last.Stamp, Side) is var old
                 && File.Exists(old)
                 ? Results.File(old, "image/png")

@@ -2,8 +2,8 @@ using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Transfer;
 using RootCall.Data;
-using RootCall.Web.Features.Transfer;
 
 namespace RootCall.Web.Features.Scenes;
 
@@ -79,38 +79,24 @@ internal static class SceneEndpoints
     public static void MapScenes(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes").WithTags("Scenes");
-        group.MapGet(string.Empty, async (IDbContextFactory<RootCallDb> databases, CurrentScenes current, CancellationToken stop) =>
-        {
-            await using var db = await databases.CreateDbContextAsync(stop);
-            var ids = await db
-                .Scenes.AsNoTracking()
-                .OrderByDescending(s => s.Arrivals.Max(a => a.ArrivedAt))
-                .Select(s => s.Id)
-                .ToListAsync(stop);
-            var summaries = new List<SceneSummary>();
-            foreach (var id in ids)
-            {
-                var (a, ledger, references, unanswered) = await current.Summary(id, stop);
-                summaries.Add(
-                    new(
-                        id,
-                        Path.GetFileName(a.Path),
-                        a.FormatName,
-                        a.FormatId,
-                        a.Version,
-                        a.Source,
-                        a.ArrivedAt,
-                        a.Bytes,
-                        references,
-                        unanswered,
-                        ledger.Applied.Count(),
-                        ledger.Pending.Count()
-                    )
-                );
-            }
-
-            return TypedResults.Ok(summaries);
-        });
+        group.MapGet(string.Empty, async (CurrentScenes current, CancellationToken stop) =>
+            TypedResults.Ok(
+                (await current.List(stop)).Select(s => new SceneSummary(
+                    s.Id,
+                    Path.GetFileName(s.Path),
+                    s.Format,
+                    s.FormatId,
+                    s.Version,
+                    s.Source,
+                    s.ArrivedAt,
+                    s.Bytes,
+                    s.ShownReferences ?? s.References,
+                    s.ShownUnanswered ?? s.Unanswered,
+                    s.Applied,
+                    s.Pending
+                ))
+            )
+        );
         group.MapGet(
             "/{id:guid}",
             async (Guid id, CurrentScenes current, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
@@ -198,11 +184,6 @@ internal static class SceneEndpoints
         ));
     }
 
-    private static CarryItem? Carry(MusterReport report)
-    {
-        if (report.Scene.Format.Id is not ("gltf" or "glb"))
-            return null;
-        var numbers = report.References.Where(CarryPlan.CanCarry).Select(r => r.Number).ToList();
-        return numbers.Count == 0 ? null : new(numbers, report.Scene.Files.Sum(f => f.Bytes), CarryPlan.BytesAfter(report));
-    }
+    private static CarryItem? Carry(MusterReport report) =>
+        CarryPlan.Of(report) is { } plan ? new(plan.Numbers, plan.BytesBefore, plan.BytesAfter) : null;
 }

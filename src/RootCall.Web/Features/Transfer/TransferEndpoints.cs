@@ -1,7 +1,5 @@
-using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
-using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Transfer;
@@ -78,34 +76,19 @@ internal static class TransferEndpoints
             "/carried/carry",
             async (Guid id, PickedImages picked, CurrentScenes current, Changes changes, CancellationToken stop) =>
             {
-                var state = await current.Get(id, stop);
-                var edits = state
-                    .Report.References.Where(r => picked.Numbers.Contains(r.Number) && CarryPlan.CanCarry(r))
-                    .Select(r => (Edit)new CarryImage(r.Reference.Key, r.Resolved!))
-                    .ToImmutableArray();
-                if (edits.IsEmpty)
-                    throw new CannotUseException("None of these images can be carried inside.");
-                return TypedResults.Ok(
-                    await changes.Make(
-                        id,
-                        l =>
-                            l.Put(
-                                Entry(
-                                    $"Carry {(edits.Length == 1 ? "1 image" : $"{edits.Length} images")} inside the scene",
-                                    edits,
-                                    "by hand"
-                                )
-                            ),
-                        stop
-                    )
-                );
+                var entry = CarryPlan.Entry((await current.Get(id, stop)).Report, picked.Numbers, DateTimeOffset.UtcNow);
+                return TypedResults.Ok(await changes.Make(id, l => l.Put(entry), stop));
             }
         );
         group.MapPost("/library", async (Guid id, CurrentScenes current, Changes changes, CancellationToken stop) =>
         {
             var name = Path.ChangeExtension(Path.GetFileName((await current.Get(id, stop)).Arrival.Path), ".mtl");
             return TypedResults.Ok(
-                await changes.Make(id, l => l.Put(Entry($"Make the material library {name}", [new MakeLibrary(name)], "by hand")), stop)
+                await changes.Make(
+                    id,
+                    l => l.Put(LedgerEntry.ByHand($"Make the material library {name}", [new MakeLibrary(name)], DateTimeOffset.UtcNow)),
+                    stop
+                )
             );
         });
         group.MapPost("/variants", async (Guid id, ChooseVariant choose, CurrentScenes current, Changes changes, CancellationToken stop) =>
@@ -119,35 +102,16 @@ internal static class TransferEndpoints
                     id,
                     l =>
                         l.Put(
-                            Entry(
+                            LedgerEntry.ByHand(
                                 $"Choose {choose.Option} for {choose.Set}",
                                 [new SelectVariant(set.Place, set.Set, set.Selected, choose.Option)],
-                                "by hand"
+                                DateTimeOffset.UtcNow
                             )
                         ),
                     stop
                 )
             );
         });
-    }
-
-    internal static LedgerEntry Entry(string sentence, ImmutableArray<Edit> edits, string proposedBy) =>
-        new(Guid.CreateVersion7(), sentence, edits, EntryState.Pending, proposedBy, DateTimeOffset.UtcNow);
-}
-
-/// <summary>Which images a glTF file can carry, and what it would weigh then.</summary>
-internal static class CarryPlan
-{
-    public static bool CanCarry(MusteredReference reference) =>
-        reference is { Resolved: not null, State: ReferenceState.Present, Reference.Kind: ReferenceKind.Image }
-        && reference.Facts is { } facts
-        && ImageCodecs.Of(facts.Format).InGltf != GltfCarriage.None;
-
-    /// <summary>Bytes of the scene with those images inside: as they are in a GLB, as base64 in glTF text.</summary>
-    public static long BytesAfter(MusterReport report)
-    {
-        var added = report.References.Where(CanCarry).Sum(r => r.Stamp!.Value.Bytes);
-        return report.Scene.Files.Sum(f => f.Bytes) + (report.Scene.Format.Id == "gltf" ? added * 4 / 3 : added);
     }
 }
 
@@ -209,22 +173,22 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
         var state = await current.Get(id, stop);
         var other = await Other(id, restore.With, restore.Version, state, stop)
             ?? throw new CannotUseException("The compared scene is no longer there.");
-        var rows = TransferCheck.Compare(other.Report, state.Report).Rows.Where((_, i) => restore.Rows.Contains(i + 1)).ToList();
-        var edits = rows.SelectMany(r => r.Restore).SelectMany(e => Reachable(e, state, other.Report, id)).ToImmutableArray();
-        if (edits.IsEmpty)
-            throw new CannotUseException(
-                rows.FirstOrDefault()?.WhyNot is { } why ? $"It cannot be restored: {why}." : "Nothing in these rows can be restored."
-            );
-        var families = new TransferReport([.. rows], ImmutableDictionary<string, int>.Empty).Families.ToList();
-        var what =
-            families.Count == 1
-                ? $"{char.ToLowerInvariant(families[0].Sentence[0])}{families[0].Sentence[1..]}"
-                : $"{rows.Count} things that did not survive";
-        return TransferEndpoints.Entry(
-            $"Restore from {(other.Arrival.SceneId == id ? $"v{other.Arrival.Version}" : other.Arrival.Source)}: {what}",
-            edits,
-            "transfer check"
+        var restoring = Restoring.Of(
+            other.Report,
+            state.Report,
+            restore.Rows,
+            other.Arrival.SceneId == id ? $"v{other.Arrival.Version}" : other.Arrival.Source,
+            state.Scope,
+            disk.Extracted(id),
+            DateTimeOffset.UtcNow
         );
+        foreach (var (from, to) in restoring.Copies.Where(c => !File.Exists(c.To)))
+            WholeOrNothing.File(to, stream =>
+            {
+                using var source = RegularFile.Open(from);
+                source.CopyTo(stream);
+            });
+        return restoring.Entry;
     }
 
     private async Task<(Data.Rows.ArrivalRow Arrival, MusterReport Report)?> Other(
@@ -243,40 +207,7 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
 
         // An older version by default.
         var older = await scenes.Arrival(id, version ?? (state.Arrival.Version - 1), stop);
-        return older is null || older.Version == state.Arrival.Version ? null : (older, await scenes.Report(older));
-    }
-
-    /// <summary>An image that lies where this scene may not look is kept in the store, and called from there.</summary>
-    private IEnumerable<Edit> Reachable(Edit edit, CurrentState state, MusterReport other, Guid id)
-    {
-        if (edit is not SetImage { To: { } to } image || state.Report.References.Any(r => r.Reference.Key == to.Reference))
-        {
-            yield return edit;
-            yield break;
-        }
-
-        var file = Path.GetFullPath(Path.Combine(state.Report.Scene.Folder, to.Reference.Written));
-        var source = other.References.FirstOrDefault(r => r.Resolved == file)?.Resolved;
-        if (source is null || state.Scope.Enter(source) is not null)
-        {
-            yield return edit;
-            yield break;
-        }
-
-        var written = $"textures/{Path.GetFileName(source)}";
-        var kept = Path.Combine(disk.Extracted(id), written);
-        if (!File.Exists(kept))
-            WholeOrNothing.File(kept, stream =>
-            {
-                using var from = File.OpenRead(source);
-                from.CopyTo(stream);
-            });
-        var key = ExtractImage.KeyIn(state.Report.Scene, written);
-        yield return image with
-        {
-            To = to with { Reference = key },
-        };
-        yield return new RelinkReference(key, null, kept);
+        return older is null || older.Version == state.Arrival.Version ? null : (older, await scenes.Report(older, stop));
     }
 
     private static Dictionary<ReferenceKey, int> Numbers(MusterReport report) =>

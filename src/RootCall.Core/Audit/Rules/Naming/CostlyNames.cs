@@ -18,6 +18,8 @@ public sealed class CostlyNames : Rule
             },
         };
 
+    public override bool AsksDestination => true;
+
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
         if (!scene.Destination.Names.CountsBytes)

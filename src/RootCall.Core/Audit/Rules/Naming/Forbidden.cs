@@ -14,6 +14,8 @@ public sealed class Forbidden : Rule
             Example = Example.Gltf("""{ "name": "tin leaf" }""") with { For = "lantern-headset" },
         };
 
+    public override bool AsksDestination => true;
+
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
         var limits = scene.Destination.Names;

@@ -42,6 +42,8 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     /// <summary>The layer that an asset path in another calls; null when it is not there.</summary>
     public LoadedLayer? Called(LoadedLayer from, UsdAsset asset)
     {
+        if (context.Alone)
+            return null;
         var key = KeyOf(from, asset);
         var (file, inner) = PackagePath(asset.Path);
         if (from.Inner is not null && archives.TryGetValue(from.Path, out var archive))
@@ -144,6 +146,9 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
         return Inside(archives[path], path, inner is { Length: > 0 } ? inner : archive.Entries[0].Name, file);
     }
 
+    /// <summary>A layer that several scenes may stand on, and what could not be read of it.</summary>
+    private sealed record Parsed(UsdLayer Layer, List<string> Errors);
+
     private static bool IsTextFile(string path)
     {
         Span<byte> head = stackalloc byte[6];
@@ -166,11 +171,17 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     private LoadedLayer Layer(ReadOnlyMemory<byte> bytes, string path, string? inner, int file)
     {
         var label = Path.GetFileName(path) + (inner is null ? string.Empty : $"[{inner}]");
-        var errors = new List<string>();
         var isText = UsdaParser.IsUsda(bytes.Span);
         if (!isText && !CrateReader.IsCrate(bytes.Span))
             throw new CannotUseException($"“{label}” is no layer of USD: it begins neither as text nor as a crate.");
-        var layer = isText ? UsdaParser.Read(bytes, errors) : CrateReader.Read(bytes, errors);
+        Parsed Parse()
+        {
+            var met = new List<string>();
+            return new(isText ? UsdaParser.Read(bytes, met) : CrateReader.Read(bytes, met), met);
+        }
+
+        var (layer, errors) =
+            context.Parsed is { } shared && inner is null && Files[file].Edited is null ? shared.Get(path, bytes.Length, Parse) : Parse();
         notes.AddRange(errors.Select(e => new ReadNote($"Part of the layer could not be read: {e}", label)));
         var read = new LoadedLayer(layer, path, inner, file, isText && inner is null);
         Specs += layer.Root.Descendants().Count();
