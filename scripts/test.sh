@@ -101,7 +101,7 @@ print_law() {
 }
 
 # Code that people wrote.
-code_files() { git ls-files | grep -E '\.(cs|ts|tsx|css|cpp)$' | grep -vE 'Migrations/|schema\.d\.ts$'; }
+code_files() { git ls-files | grep -E '\.(cs|ts|tsx|css|cpp|h)$' | grep -vE 'Migrations/|schema\.d\.ts$'; }
 
 # A line is read without scrolling: 140 columns, in whatever language.
 check_width() {

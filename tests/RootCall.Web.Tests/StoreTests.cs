@@ -126,7 +126,7 @@ public sealed class StoreTests : IDisposable
         Assert.False(await store.Remuster(arrival, found with { Indexed = 4 }, DateTimeOffset.UtcNow, default));
         var later = (await store.Arrival(sceneId, default))!;
         Assert.Equal((2, 9, id), (later.MusterRevision, later.FilesIndexed, Assert.Single(later.Included)));
-        Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single(SceneStore.RefusedOf(later)));
+        Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single((await store.Kept(later, default)).Refused));
         Assert.Single((await store.Report(later, CancellationToken.None)).References);
     }
 

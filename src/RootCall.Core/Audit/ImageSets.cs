@@ -9,6 +9,7 @@ namespace RootCall.Core.Audit;
 public sealed class ImageSets
 {
     private readonly ILookup<string, SetFile> byBody;
+    private readonly ILookup<string, SetFile> byCore;
     private readonly HashSet<string> used;
     private readonly ILookup<string, SetFile> byName;
 
@@ -16,6 +17,7 @@ public sealed class ImageSets
     {
         this.used = used;
         byBody = files.ToLookup(f => f.Name.Body);
+        byCore = files.ToLookup(f => f.Name.Core, StringComparer.Ordinal);
         byName = files.ToLookup(f => f.Name.Folded);
     }
 
@@ -36,6 +38,12 @@ public sealed class ImageSets
         name.Body.Length == 0
             ? []
             : byBody[name.Body].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
+
+    /// <summary>Those of them that are the same map, in another resolution or version.</summary>
+    public IEnumerable<SetFile> SameMap(FileName name) =>
+        name.Body.Length == 0
+            ? []
+            : byCore[name.Core].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
 
     /// <summary>Files of that very name.</summary>
     public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];

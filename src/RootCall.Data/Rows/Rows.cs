@@ -61,8 +61,11 @@ public sealed class ArrivalRow
 
     public long Triangles { get; set; }
 
-    /// <summary>The scene without its references (<see cref="References"/>), as JSON of <c>RootCall.Core.Scenes.Scene</c>.</summary>
-    public required JsonDocument Scene { get; set; }
+    /// <summary>
+    /// The scene without its references (<see cref="References"/>), as JSON of <c>RootCall.Core.Scenes.Scene</c>; null in a head that
+    /// was read without its documents.
+    /// </summary>
+    public JsonDocument Scene { get; set; } = null!;
 
     /// <summary>Counts up with each muster, so that a cached one is known to be old.</summary>
     public int MusterRevision { get; set; }

@@ -145,20 +145,14 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     public async Task<ArrivalRow?> Arrival(Guid sceneId, int version, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        return await db.Arrivals.AsNoTracking().FirstOrDefaultAsync(a => a.SceneId == sceneId && a.Version == version, stop);
+        return await Heads(db.Arrivals.Where(a => a.SceneId == sceneId && a.Version == version)).FirstOrDefaultAsync(stop);
     }
 
-    public static IReadOnlyList<MusteredReference> BroughtOf(ArrivalRow arrival) =>
-        arrival.Brought is { } brought ? Json.Read<List<MusteredReference>>(brought) : [];
-
-    public static IReadOnlyList<RefusedEdit> RefusedOf(ArrivalRow arrival) =>
-        arrival.Refused is { } refused ? Json.Read<List<RefusedEdit>>(refused) : [];
-
-    /// <summary>The newest arrival, without its references; null when there is no such scene.</summary>
+    /// <summary>The newest arrival, without what was read and found of it; null when there is no such scene.</summary>
     public async Task<ArrivalRow?> Arrival(Guid sceneId, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        return await Newest(db, sceneId).AsNoTracking().FirstOrDefaultAsync(stop);
+        return await Heads(Newest(db, sceneId)).FirstOrDefaultAsync(stop);
     }
 
     /// <summary>Counts up with each change of the scene or its ledger; null when there is no such scene.</summary>
@@ -208,24 +202,60 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     }
 
     /// <summary>The muster of an arrival as it was last made, without the ledger. A large one takes a second to read.</summary>
-    public async Task<MusterReport> Report(ArrivalRow arrival, CancellationToken stop)
+    public async Task<MusterReport> Report(ArrivalRow arrival, CancellationToken stop) => (await Kept(arrival, stop)).Report;
+
+    /// <summary>The same with all that was kept beside it.</summary>
+    public async Task<Mustered> Kept(ArrivalRow arrival, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var references = ImmutableArray.CreateBuilder<MusteredReference>(arrival.ReferenceCount);
         await foreach (
-            var body in db.References.Where(r => r.ArrivalId == arrival.Id).OrderBy(r => r.Number).Select(r => r.Body).AsAsyncEnumerable()
+            var body in db
+                .References.Where(r => r.ArrivalId == arrival.Id)
+                .OrderBy(r => r.Number)
+                .Select(r => r.Body)
+                .AsAsyncEnumerable()
+                .WithCancellation(stop)
         )
-        {
-            stop.ThrowIfCancellationRequested();
             using (body)
                 references.Add(Json.Read<MusteredReference>(body));
-        }
-
-        var scene = WithoutReferences(arrival) with { References = [.. references.Select(r => r.Reference)] };
-        return new(scene, references.ToImmutable(), [.. arrival.MusterNotes])
+        var read = await db
+            .Arrivals.Where(a => a.Id == arrival.Id)
+            .Select(a => new
+            {
+                a.Scene,
+                a.Beside,
+                a.Brought,
+                a.Refused,
+            })
+            .FirstAsync(stop);
+        var scene = Taken<Scene>(read.Scene)! with { References = [.. references.Select(r => r.Reference)] };
+        return new(
+            new(scene, references.ToImmutable(), [.. arrival.MusterNotes])
+            {
+                Beside = read.Beside is null ? [] : Taken<ImmutableArray<FileBeside>>(read.Beside),
+            },
+            arrival.FilesIndexed,
+            Taken<List<RefusedEdit>>(read.Refused) ?? []
+        )
         {
-            Beside = arrival.Beside is { } beside ? Json.Read<ImmutableArray<FileBeside>>(beside) : [],
+            Included = arrival.Included,
+            Brought = Taken<List<MusteredReference>>(read.Brought) ?? [],
         };
+    }
+
+    /// <summary>The scene of an arrival as it was read, without its references.</summary>
+    public async Task<Scene> Scene(ArrivalRow arrival, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return Taken<Scene>(await db.Arrivals.Where(a => a.Id == arrival.Id).Select(a => a.Scene).FirstAsync(stop))!;
+    }
+
+    /// <summary>What a document holds; it gives its memory back.</summary>
+    private static T? Taken<T>(JsonDocument? document)
+    {
+        using (document)
+            return document is null ? default : Json.Read<T>(document);
     }
 
     /// <summary>One reference of an arrival, as the last muster found it; null when there is no such number.</summary>
@@ -239,8 +269,35 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         return body is null ? null : Json.Read<MusteredReference>(body);
     }
 
-    /// <summary>The scene as it was read: files, materials, hierarchy.</summary>
-    public static Scene WithoutReferences(ArrivalRow arrival) => Json.Read<Scene>(arrival.Scene);
+    /// <summary>All but the documents: a large scene's are tens of megabytes, and most who ask want to know where it lies.</summary>
+    private static IQueryable<ArrivalRow> Heads(IQueryable<ArrivalRow> arrivals) =>
+        arrivals
+            .AsNoTracking()
+            .Select(a => new ArrivalRow
+            {
+                Id = a.Id,
+                SceneId = a.SceneId,
+                Version = a.Version,
+                Path = a.Path,
+                Source = a.Source,
+                Uploaded = a.Uploaded,
+                ArrivedAt = a.ArrivedAt,
+                Bytes = a.Bytes,
+                FormatId = a.FormatId,
+                FormatName = a.FormatName,
+                Nodes = a.Nodes,
+                Meshes = a.Meshes,
+                Materials = a.Materials,
+                Images = a.Images,
+                Triangles = a.Triangles,
+                MusterRevision = a.MusterRevision,
+                MusteredAt = a.MusteredAt,
+                FilesIndexed = a.FilesIndexed,
+                ReferenceCount = a.ReferenceCount,
+                Unanswered = a.Unanswered,
+                MusterNotes = a.MusterNotes,
+                Included = a.Included,
+            });
 
     private static IQueryable<ArrivalRow> Newest(RootCallDb db, Guid sceneId) =>
         db.Arrivals.Where(a => a.SceneId == sceneId).OrderByDescending(a => a.Version);

@@ -27,7 +27,7 @@ internal sealed record CurrentState(
 {
     /// <summary>Edits that do not apply, those that a worker met among them.</summary>
     public IEnumerable<RefusedEdit> Refused =>
-        SceneStore.RefusedOf(Arrival).Concat(Edited.Refused.Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason)));
+        RefusedBefore.Concat(Edited.Refused.Select(r => new RefusedEdit(r.Entry.Id, r.Edit.Describe(), r.Reason)));
 
     /// <summary>A worker has to read files before all of the ledger shows, or to look in the roots for what it brings.</summary>
     public bool NeedsSearch
@@ -43,6 +43,9 @@ internal sealed record CurrentState(
 
     /// <summary>References that a worker has looked for in the roots.</summary>
     public required IReadOnlySet<ReferenceKey> Looked { get; init; }
+
+    /// <summary>Edits that a worker could not make.</summary>
+    public required IReadOnlyList<RefusedEdit> RefusedBefore { get; init; }
 
     public FolderNames Names => names ??= new(Roots, Report.Scene.Folder, Extracted);
 
@@ -115,7 +118,7 @@ internal sealed class CurrentScenes(
             last?.State is { } state
             && (state.Arrival.Id, state.Arrival.MusterRevision) == (arrival.Id, arrival.MusterRevision)
             && state.Scope.Folders.SequenceEqual(scope.Folders);
-        var basis = there ? last!.Basis : await Basis(arrival, stop);
+        var (basis, refused) = there ? (last!.Basis, last.State.RefusedBefore) : await Basis(arrival, stop);
         watched = watch.Look(sceneId, arrival.MusterRevision, basis) ?? watched;
         var before = there ? last!.Edited : EditedScene.Of(basis.Scene, new(scope, bounds), folder: null);
         // What workers found out about files that the ledger relinks to: some do not decode.
@@ -137,19 +140,21 @@ internal sealed class CurrentScenes(
             new(arrival, edited, now, ledger, scope, folders, disk.Extracted(sceneId))
             {
                 Looked = there ? last!.State.Looked : basis.References.Select(r => r.Reference.Key).ToHashSet(),
+                RefusedBefore = refused,
             }
         );
     }
 
     /// <summary>The arrived muster, with what the ledger brings: that was looked for by the worker that read the scene.</summary>
-    private async Task<MusterReport> Basis(ArrivalRow arrival, CancellationToken stop)
+    private async Task<(MusterReport, IReadOnlyList<RefusedEdit>)> Basis(ArrivalRow arrival, CancellationToken stop)
     {
-        var read = await scenes.Report(arrival, stop);
-        var brought = SceneStore.BroughtOf(arrival);
-        if (brought.Count == 0)
-            return read;
+        var kept = await scenes.Kept(arrival, stop);
+        var read = kept.Report;
+        if (kept.Brought.Count == 0)
+            return (read, kept.Refused);
         var known = read.References.Select(r => r.Reference.Key).ToHashSet();
-        return read with { References = [.. read.References, .. brought.Where(b => !known.Contains(b.Reference.Key))] };
+        var brought = kept.Brought.Where(b => !known.Contains(b.Reference.Key));
+        return (read with { References = [.. read.References, .. brought] }, kept.Refused);
     }
 
     internal static bool Same(IReadOnlyList<RootRow> a, IReadOnlyList<RootRow> b) =>

@@ -44,8 +44,7 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
     {
         if (!Directory.Exists(disk.Edited(sceneId)) || await scenes.Arrival(sceneId, stop) is not { } arrival)
             return;
-        var used = SceneStore
-            .WithoutReferences(arrival)
+        var used = (await scenes.Scene(arrival, stop))
             .Files.Select(f => f.Edited)
             .OfType<string>()
             .Select(Path.GetDirectoryName)

@@ -26,8 +26,7 @@ public sealed class UsdGeometryTests(DemoPlace demo) : IDisposable
     )]
     public void Corners_have_what_tinyusdz_gives_them(string uvs, string normals)
     {
-        var said =
-            $"{Shape}\n    {uvs}\n    {normals}\n    uniform token subdivisionScheme = \"none\"\n";
+        var said = $"{Shape}\n    {uvs}\n    {normals}\n    uniform token subdivisionScheme = \"none\"\n";
         Compare(place.Put("q.usda", $"#usda 1.0\ndef Mesh \"quad\" {{\n{said}}}\n"));
     }
 

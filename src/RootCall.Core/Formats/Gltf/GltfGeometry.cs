@@ -47,9 +47,7 @@ internal sealed class GltfGeometry(JsonTree root, GltfBuffers buffers, Scene sce
             var valid = Valid(triangles, group);
             if (valid.Length < triangles.Length)
                 notes.Add(
-                    Invariant(
-                        $"{(triangles.Length - valid.Length) / 3:N0} triangles of primitive {p} call for points that are not there; left out."
-                    )
+                    Invariant($"{(triangles.Length - valid.Length) / 3:N0} triangles of primitive {p} call for points that are not there.")
                 );
             primitives.Add((group, valid));
         }

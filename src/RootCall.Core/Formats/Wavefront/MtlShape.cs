@@ -110,14 +110,7 @@ internal sealed class MtlShape : FixedShape
     }
 
     /// <summary>The statement that other materials of the scene use for the input.</summary>
-    private static string? Usual(SceneDraft draft, string name) =>
-        draft
-            .Materials.Select(m => m.Graph.Node($"{name} image")?.Image?.Slot)
-            .OfType<string>()
-            .GroupBy(s => s)
-            .OrderByDescending(g => g.Count())
-            .FirstOrDefault()
-            ?.Key;
+    private static string? Usual(SceneDraft draft, string name) => draft.Index.UsualSlot($"{name} image");
 
     private static void Put(List<FixedInput> inputs, int at, FixedInput input)
     {

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Data.Rows;
 using RootCall.Data.Stores;
 
 namespace RootCall.Web.Features.Muster;
@@ -12,7 +13,7 @@ namespace RootCall.Web.Features.Muster;
 /// </summary>
 internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneMemory memory)
 {
-    private const int Versions = 12;
+    private const int Versions = 6;
 
     /// <summary>Versions of this process; another one's are not known here.</summary>
     private readonly string process = Guid.NewGuid().ToString("N")[..8];
@@ -22,13 +23,12 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
     /// <param name="Entries">Place in the ledger of the pending entry that relinks each reference.</param>
     private sealed record Shown(
         string Version,
-        CurrentState State,
+        MusterReport Report,
+        Core.Edits.Ledger Ledger,
+        IReadOnlyList<RootRow> Roots,
         Dictionary<ReferenceKey, int> Entries,
         Lazy<ImmutableArray<Bundle>> Bundles
-    )
-    {
-        public MusterReport Report => State.Report;
-    }
+    );
 
     /// <summary>The last versions that were shown, newest first.</summary>
     private sealed record History(ImmutableList<Shown> Versions);
@@ -40,7 +40,7 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
         var state = await current.Get(id, stop);
         var approved = (await rules.Approved(stop)).ToHashSet();
         var (now, before) = await Keep(id, state, since, stop);
-        return View(now, before, approved);
+        return View(state, now, before, approved);
     }
 
     private async Task<(Shown Now, Shown? Before)> Keep(Guid id, CurrentState state, string? since, CancellationToken stop)
@@ -51,15 +51,17 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
         // Folders that are called otherwise by now are so in every row; rows that are gone cannot be told as such.
         if (
             before is not null
-            && (!CurrentScenes.Same(before.State.Roots, state.Roots) || before.Report.References.Length > state.Report.References.Length)
+            && (!CurrentScenes.Same(before.Roots, state.Roots) || before.Report.References.Length > state.Report.References.Length)
         )
             before = null;
         var newest = known.FirstOrDefault();
-        if (newest is not null && ReferenceEquals(newest.State, state))
+        if (newest is not null && ReferenceEquals(newest.Ledger, state.Ledger) && ReferenceEquals(newest.Report, state.Report))
             return (newest, before);
         var now = new Shown(
             string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{process}-{Interlocked.Increment(ref last)}"),
-            state,
+            state.Report,
+            state.Ledger,
+            state.Roots,
             CurrentScenes.PendingEntries(state.Ledger),
             ReferenceEquals(newest?.Report, state.Report) ? newest!.Bundles : new(() => RelocationMap.Of(state.Report))
         );
@@ -69,10 +71,10 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
         return (now, before);
     }
 
-    private static MusterView View(Shown now, Shown? before, HashSet<PathRewrite> approved)
+    private static MusterView View(CurrentState state, Shown now, Shown? before, HashSet<PathRewrite> approved)
     {
-        var (report, names) = (now.Report, now.State.Names);
-        var relinked = now.State.Ledger.Relinks();
+        var (report, names) = (now.Report, state.Names);
+        var relinked = state.Ledger.Relinks();
         int? Entry(MusteredReference r) => now.Entries.TryGetValue(r.Reference.Key, out var entry) ? entry : null;
         BundleItem Item(Bundle b)
         {
@@ -97,9 +99,9 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
             report.Answering,
             (before is null ? report.References : Different(report, now, before)).Select(r => Row(r, names, Entry(r))),
             now.Bundles.Value.Select(Item),
-            now.State.Roots.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
-            now.State.Arrival.MusteredAt,
-            now.State.Arrival.FilesIndexed,
+            state.Roots.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
+            state.Arrival.MusteredAt,
+            state.Arrival.FilesIndexed,
             report.Notes
         );
     }

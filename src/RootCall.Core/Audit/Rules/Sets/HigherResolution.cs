@@ -26,10 +26,9 @@ public sealed class HigherResolution : MapRule
         if (map.Facts is not { } now || map.Answer is not { Resolved: { } path, Pattern: null } || map.Name.Body.Length == 0)
             yield break;
         var larger = scene
-            .Sets.Beside(map.Name)
+            .Sets.SameMap(map.Name)
             .Where(f =>
-                f.Name.Core == map.Name.Core
-                && f.Name.Resolution != map.Name.Resolution
+                f.Name.Resolution != map.Name.Resolution
                 && f.Name.Version == map.Name.Version
                 && f.Beside.Facts is { } facts
                 && facts.Width > now.Width

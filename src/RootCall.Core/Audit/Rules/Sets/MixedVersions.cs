@@ -35,10 +35,8 @@ public sealed class MixedVersions : MaterialRule
             foreach (var old in set.Where(m => m.Name.Version < newest))
             {
                 var right = scene
-                    .Sets.Beside(old.Name)
-                    .FirstOrDefault(f =>
-                        f.Name.Core == old.Name.Core && f.Name.Version == newest && f.Name.Resolution == old.Name.Resolution
-                    );
+                    .Sets.SameMap(old.Name)
+                    .FirstOrDefault(f => f.Name.Version == newest && f.Name.Resolution == old.Name.Resolution);
                 var finding = Found(
                         old.Input,
                         $"{old.FileText} of {material.Name} is version {old.Name.Version}; another of its maps is {newest}.",

@@ -28,8 +28,8 @@ public sealed class ProxyInUse : MapRule
         if (!IsProxy(map.Name) || map.Answer?.Resolved is not { } path)
             yield break;
         var full = scene
-            .Sets.Beside(map.Name)
-            .Where(f => f.Name.Core == map.Name.Core && !IsProxy(f.Name) && f.Beside.Facts?.Width >= (map.Facts?.Width ?? 0))
+            .Sets.SameMap(map.Name)
+            .Where(f => !IsProxy(f.Name) && f.Beside.Facts?.Width >= (map.Facts?.Width ?? 0))
             .MaxBy(f => f.Beside.Facts!.Width);
         var finding = Found(map.Input, $"{map.FileText} of {map.Material.Name} is a proxy.", "proxy is in use", "proxies are in use")
             .With(new PictureEvidence(map.Use.Reference));
