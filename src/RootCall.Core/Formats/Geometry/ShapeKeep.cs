@@ -7,7 +7,7 @@ internal sealed class ShapeKeep(GeometryBudget budget)
 {
     private readonly List<float> points = [];
     private readonly List<(GeometryUse Use, string Name, int Width, bool ByPoint, List<float> Values)> streams = [];
-    private readonly List<(int[] Points, int Value)> faces = [];
+    private readonly List<int[]> faces = [];
 
     public void Point(double x, double y, double z)
     {
@@ -25,7 +25,7 @@ internal sealed class ShapeKeep(GeometryBudget budget)
     public void Face(int[] corners)
     {
         budget.Take(corners.Length + 4L, sizeof(int) * 2);
-        faces.Add((corners, faces.Count));
+        faces.Add(corners);
     }
 
     /// <summary>A triangle of points that belong to it alone.</summary>
@@ -45,8 +45,9 @@ internal sealed class ShapeKeep(GeometryBudget budget)
                 builder.ByPoint(use, name, width, values.ToArray());
             else
                 builder.Indexed(use, name, width, values.ToArray());
-        foreach (var (corners, face) in faces)
+        foreach (var (face, corners) in faces.Index())
         {
+            // What hangs on the faces is called by their number.
             var own = Enumerable.Repeat(face, corners.Length).ToArray();
             builder.Face(corners, 0, [.. streams.Select(_ => own)]);
         }

@@ -19,7 +19,9 @@ internal sealed class UsdGeometry(Scene scene, ReadContext context) : IGeometryS
     public MeshGeometry Read(int mesh, CancellationToken stop = default)
     {
         var measured = scene.Meshes[mesh];
-        stage ??= Compose(scene.Path, context with { Stop = stop });
+        stop.ThrowIfCancellationRequested();
+        // The stage outlives the question: it must not stop when that does.
+        stage ??= Compose(scene.Path, context with { Stop = CancellationToken.None });
         if (stage.Find(measured.Id) is not { } prim)
             throw new CannotUseException($"The mesh {measured.Name} is not in the scene any more.");
         if (prim.TypeName != "Mesh")
