@@ -70,7 +70,7 @@ internal sealed class DecoderProcess : WalledProcess
         Ask(RequestKind.Open, path, 0, stop);
         float[] strip = [];
         var first = 0;
-        while (Ask(RequestKind.Next, string.Empty, 0, stop) is { Rows: > 0 } answer)
+        while (Ask(RequestKind.Next, path, 0, stop) is { Rows: > 0 } answer)
         {
             var count = answer.Width * answer.Channels * answer.Rows;
             if (strip.Length < count)
@@ -96,18 +96,13 @@ internal sealed class DecoderProcess : WalledProcess
 
     private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop)
     {
-        var name = Encoding.UTF8.GetBytes(path);
+        // The rest of the image that is open needs no name.
+        byte[] name = kind == RequestKind.Next ? [] : Encoding.UTF8.GetBytes(path);
         var request = new Request(kind, side, PixelStats.Side, (uint)name.Length, (ulong)bounds.ImageBytes, (uint)bounds.ImageSeconds, 0);
-        var answer = Ask<Answer>(
-            [.. MemoryMarshal.AsBytes(new ReadOnlySpan<Request>(in request)), .. name],
-            TimeSpan.FromSeconds(bounds.ImageSeconds * Patience),
-            stop
-        );
-        if (answer.Status == AnswerStatus.Done)
-            return answer;
-        var why = new byte[Math.Min(answer.Length, 4096)];
-        Rest(why);
-        throw new UndecodedException(new(FaultOf(answer.Status), Sentence(Encoding.UTF8.GetString(why), path)));
+        var answer = Ask<Request, Answer>(request, name, bounds.ImageSeconds, stop);
+        return answer.Status == AnswerStatus.Done
+            ? answer
+            : throw new UndecodedException(new(FaultOf(answer.Status), Sentence(Why(answer.Length), path)));
     }
 
     private static DecodeFault FaultOf(AnswerStatus status) =>
@@ -119,10 +114,10 @@ internal sealed class DecoderProcess : WalledProcess
             _ => DecodeFault.Damaged,
         };
 
-    /// <summary>The library's words on one line, with the file's name where it says its path.</summary>
+    /// <summary>The library's words, with the file's name where it says its path.</summary>
     private static string Sentence(string said, string path)
     {
-        var line = string.Join(' ', said.Replace(path, Path.GetFileName(path), StringComparison.Ordinal).Split('\n', '\r', '\0')).Trim();
+        var line = said.Replace(path, Path.GetFileName(path), StringComparison.Ordinal);
         return line.Length switch
         {
             0 => "does not decode",

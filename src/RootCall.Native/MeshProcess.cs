@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Runtime.InteropServices;
-using System.Text;
 using RootCall.Core.Files;
 using RootCall.Core.Geometry;
 using static System.FormattableString;
@@ -87,21 +86,15 @@ internal sealed class MeshProcess : WalledProcess
         if (packed.Length > bounds.MeshMemory / 2)
             throw new CannotUseException(Invariant($"The compressed geometry has {packed.Length:N0} bytes, more than is unpacked."));
         request = request with { Seconds = (uint)bounds.ImageSeconds, Length = (uint)packed.Length };
-        var answer = Ask<Answer>(
-            [.. MemoryMarshal.AsBytes(new ReadOnlySpan<Request>(in request)), .. packed, .. MemoryMarshal.AsBytes(ids.AsSpan())],
-            TimeSpan.FromSeconds(bounds.ImageSeconds * Patience),
-            stop
-        );
-        if (answer.Status == AnswerStatus.Done)
-            return answer;
-        var why = new byte[Math.Min(answer.Length, 4096)];
-        Rest(why);
-        throw new CannotUseException($"The compressed geometry {Sentence(Encoding.UTF8.GetString(why))}.");
+        var answer = Ask<Request, Answer>(request, [.. packed, .. MemoryMarshal.AsBytes(ids.AsSpan())], bounds.ImageSeconds, stop);
+        return answer.Status == AnswerStatus.Done
+            ? answer
+            : throw new CannotUseException($"The compressed geometry {Sentence(Why(answer.Length))}.");
     }
 
     /// <summary>The library's own words follow a colon; this program's are the end of a sentence.</summary>
     private static string Sentence(string why) =>
-        why.Trim().TrimEnd('.') is { Length: > 0 } said
+        why.TrimEnd('.') is { Length: > 0 } said
             ? char.IsUpper(said[0])
                 ? $"does not unpack: {said}"
                 : said

@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Runtime.CompilerServices;
 using System.Runtime.InteropServices;
+using System.Text;
 
 namespace RootCall.Native;
 
@@ -11,7 +12,9 @@ namespace RootCall.Native;
 internal abstract class WalledProcess : IDisposable
 {
     /// <summary>Time on the clock for each second of processor time: the machine may be busy.</summary>
-    protected const int Patience = 4;
+    private const int Patience = 4;
+
+    private const int MostWords = 4096;
 
     protected static readonly TimeSpan ToStart = TimeSpan.FromSeconds(60);
 
@@ -48,6 +51,25 @@ internal abstract class WalledProcess : IDisposable
 
     /// <summary>What is told when the process ended over a request.</summary>
     protected abstract Exception Ended(bool tooLong);
+
+    /// <summary>Asks with a request of the shim's layout and the bytes that follow it.</summary>
+    /// <param name="seconds">Of processor time that it may take.</param>
+    protected TAnswer Ask<TRequest, TAnswer>(in TRequest request, ReadOnlySpan<byte> more, int seconds, CancellationToken stop)
+        where TRequest : unmanaged
+        where TAnswer : unmanaged =>
+        Ask<TAnswer>(
+            [.. MemoryMarshal.AsBytes(new ReadOnlySpan<TRequest>(in request)), .. more],
+            TimeSpan.FromSeconds(seconds * Patience),
+            stop
+        );
+
+    /// <summary>The sentence that follows the answer to a request that failed, on one line; empty when there is none.</summary>
+    protected string Why(long length)
+    {
+        var why = new byte[Math.Min(length, MostWords)];
+        Rest(why);
+        return string.Join(' ', Encoding.UTF8.GetString(why).Split('\n', '\r', '\0')).Trim();
+    }
 
     /// <summary>Sends a request and waits for an answer; ends the process when that takes too long or is not wanted any more.</summary>
     protected T Ask<T>(ReadOnlySpan<byte> request, TimeSpan patience, CancellationToken stop)

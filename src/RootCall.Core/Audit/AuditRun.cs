@@ -88,12 +88,7 @@ public static class AuditRun
             }
         );
         memory?.End();
-        var index = new SceneIndex(scene.Scene);
-        var settled = found
-            .OrderBy(f => f.Rule)
-            .ThenBy(f => f.At)
-            .Select(f => Settle(f.Finding, scene, index))
-            .OrderByDescending(f => f.Severity);
+        var settled = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => Settle(f.Finding, scene)).OrderByDescending(f => f.Severity);
         return new([.. settled], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
     }
 
@@ -101,13 +96,13 @@ public static class AuditRun
         memory is null || rule is not MaterialRule one ? rule.Inspect(scene) : memory.Of(one, scene);
 
     /// <summary>The house's severity, and only fixes that can be made: each is tried on a draft of the scene.</summary>
-    private static Finding Settle(Finding finding, AuditScene scene, SceneIndex index)
+    private static Finding Settle(Finding finding, AuditScene scene)
     {
         var settled = finding with { Severity = scene.House.SeverityOf(finding.Rule) ?? finding.Severity };
         if (settled.Fixes.IsEmpty)
             return settled;
         string? why = null;
-        var kept = settled.Fixes.RemoveAll(f => WhyNot(f, index) is { } not && (why ??= not) is not null);
+        var kept = settled.Fixes.RemoveAll(f => WhyNot(f, scene.Index) is { } not && (why ??= not) is not null);
         return kept.Length == settled.Fixes.Length
             ? settled
             : settled with

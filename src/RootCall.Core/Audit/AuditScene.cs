@@ -17,7 +17,6 @@ public sealed class AuditScene
     private readonly FrozenDictionary<ReferenceKey, MusteredReference> answers;
     private readonly IReadOnlyDictionary<FileState, PixelStats> pixels;
     private readonly HashSet<string> repeated;
-    private readonly Lazy<FrozenDictionary<string, MaterialView>> byName;
     private readonly NameDictionary names;
 
     /// <param name="pixels">Statistics of images, where they are known.</param>
@@ -43,8 +42,8 @@ public sealed class AuditScene
             views[i] = new(material, this) { Users = [.. users[material.Name]] };
         });
         Everything = [.. views];
+        Index = new(report.Scene);
         Materials = [.. views.Where(v => !v.Material.IsTemplate)];
-        byName = new(() => NamesOf(views));
         sets = new(() => ImageSets.Of(this));
         hasEnvironment = new(() =>
             Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
@@ -55,8 +54,8 @@ public sealed class AuditScene
     private AuditScene(AuditScene same, Destination destination)
     {
         (Report, pixels, Destination, House, names) = (same.Report, same.pixels, destination, same.House, same.names);
-        (answers, repeated, byName, sets, hasEnvironment) = (same.answers, same.repeated, same.byName, same.sets, same.hasEnvironment);
-        (Everything, Materials) = (same.Everything, same.Materials);
+        (answers, repeated, sets, hasEnvironment) = (same.answers, same.repeated, same.sets, same.hasEnvironment);
+        (Everything, Materials, Index) = (same.Everything, same.Materials, same.Index);
     }
 
     private readonly Lazy<ImageSets> sets;
@@ -97,17 +96,10 @@ public sealed class AuditScene
     public FileName FileName(string name) => Muster.FileName.Of(name, names);
 
     /// <summary>The material that a finding names: by what edits call it, else by its id.</summary>
-    public MaterialView? Called(string name) => byName.Value.GetValueOrDefault(name);
+    public MaterialView? Called(string name) => Index.Places.TryGetValue(name, out var at) ? Everything[at] : null;
 
-    private static FrozenDictionary<string, MaterialView> NamesOf(MaterialView[] views)
-    {
-        var called = new Dictionary<string, MaterialView>(views.Length, StringComparer.Ordinal);
-        foreach (var view in views)
-            called.TryAdd(view.Name, view);
-        foreach (var view in views)
-            called.TryAdd(view.Material.Id, view);
-        return called.ToFrozenDictionary(StringComparer.Ordinal);
-    }
+    /// <summary>Where things of the scene are found by name.</summary>
+    internal SceneIndex Index { get; }
 
     internal string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
 

@@ -34,19 +34,19 @@ public sealed class ImageSets
     }
 
     /// <summary>Files of the same thing that the scene does not read, in the folders of those it does.</summary>
-    public IEnumerable<SetFile> Beside(FileName name) =>
-        name.Body.Length == 0
-            ? []
-            : byBody[name.Body].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
+    public IEnumerable<SetFile> Beside(FileName name) => Unread(byBody[name.Body], name);
 
     /// <summary>Those of them that are the same map, in another resolution or version.</summary>
-    public IEnumerable<SetFile> SameMap(FileName name) =>
-        name.Body.Length == 0
-            ? []
-            : byCore[name.Core].Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
+    public IEnumerable<SetFile> SameMap(FileName name) => Unread(byCore[name.Core], name);
 
     /// <summary>Files of that very name.</summary>
     public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];
+
+    /// <summary>A name that says only its role may belong to anything.</summary>
+    private IEnumerable<SetFile> Unread(IEnumerable<SetFile> files, FileName name) =>
+        name.SaysOnlyItsRole
+            ? []
+            : files.Where(f => !used.Contains(f.Beside.Path) && f.Name.Colour == name.Colour && f.Name.Skin == name.Skin);
 }
 
 public sealed record SetFile(FileBeside Beside, FileName Name);

@@ -79,6 +79,9 @@ public sealed record ReadContext(
     /// <summary>Files that other scenes of the same delivery were made of.</summary>
     public ParsedFiles? Parsed { get; init; }
 
+    /// <summary>The real path of another own file that is to be read; null for one that lies outside, or when none is.</summary>
+    public string? Enter(string path) => Alone ? null : Scope.Enter(path);
+
     public string? EditedCopy(string path) => Edited.GetValueOrDefault(path);
 
     public FileStream Open(string path) => RegularFile.Open(EditedCopy(path) ?? path);

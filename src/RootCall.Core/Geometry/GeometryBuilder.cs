@@ -9,7 +9,6 @@ internal sealed class GeometryBuilder(GeometryBudget budget)
     private readonly List<int> sizes = [];
     private readonly List<int> corners = [];
     private readonly List<int> parts = [];
-    private readonly List<int[]> kept = [];
     private readonly List<Open> streams = [];
     private bool allTriangles = true;
     private int astray;
@@ -17,8 +16,6 @@ internal sealed class GeometryBuilder(GeometryBudget budget)
     private sealed record Open(GeometryUse Use, string Name, int Width, ReadOnlyMemory<float> Values, List<int>? Indices);
 
     public ReadOnlyMemory<float> Points { get; set; }
-
-    public int FaceCount => sizes.Count;
 
     /// <summary>A stream whose values corners call by an index of their own.</summary>
     /// <returns>Its place, for <see cref="Face"/>.</returns>
@@ -55,8 +52,7 @@ internal sealed class GeometryBuilder(GeometryBudget budget)
         corners.AddRange(points);
         parts.Add(part);
         for (var s = 0; s < streams.Count; s++)
-            streams[s]
-                .Indices?.AddRange(s < indices.Length && indices[s] is { } own ? own.AsSpan(0, points.Length) : Nothing(points.Length));
+            streams[s].Indices?.AddRange(s < indices.Length && indices[s] is { } own ? own : Enumerable.Repeat(-1, points.Length));
     }
 
     public MeshGeometry Build(SurfaceKind surface = SurfaceKind.Polygons, bool leftHanded = false) =>
@@ -82,13 +78,6 @@ internal sealed class GeometryBuilder(GeometryBudget budget)
             IsLeftHanded = leftHanded,
             Notes = astray > 0 ? [Invariant($"{astray:N0} faces call for points that are not there; they were left out.")] : [],
         };
-
-    private int[] Nothing(int count)
-    {
-        while (kept.Count <= count)
-            kept.Add([.. Enumerable.Repeat(-1, kept.Count)]);
-        return kept[count];
-    }
 
     /// <summary>A value that is not there is none.</summary>
     private static int[] Valid(List<int> indices, int count)

@@ -23,8 +23,8 @@ public sealed record Mustered(MusterReport Report, int Indexed, IReadOnlyList<Re
 }
 
 /// <summary>What a list of many scenes shows of one.</summary>
-/// <param name="References">References without the ledger.</param>
-/// <param name="ShownReferences">With it, where that was counted.</param>
+/// <param name="References">With the applied ledger, once that was counted; until then without it.</param>
+/// <param name="IsCounted">False when the ledger is not counted in.</param>
 public sealed record ListedScene(
     Guid Id,
     string Path,
@@ -36,10 +36,9 @@ public sealed record ListedScene(
     long Bytes,
     int References,
     int Unanswered,
-    int? ShownReferences,
-    int? ShownUnanswered,
     int Applied,
-    int Pending
+    int Pending,
+    bool IsCounted
 );
 
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
@@ -179,12 +178,11 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
                 x.a.Source,
                 x.a.ArrivedAt,
                 x.a.Bytes,
-                x.a.ReferenceCount,
-                x.a.Unanswered,
-                x.s.ShownReferences,
-                x.s.ShownUnanswered,
+                x.s.ShownReferences ?? x.a.ReferenceCount,
+                x.s.ShownUnanswered ?? x.a.Unanswered,
                 db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "applied"),
-                db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "pending")
+                db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "pending"),
+                x.s.ShownReferences != null || !db.LedgerEntries.Any(l => l.SceneId == x.s.Id && l.State == "applied")
             ))
             .ToListAsync(stop);
     }

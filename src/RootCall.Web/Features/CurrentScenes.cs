@@ -170,14 +170,10 @@ internal sealed class CurrentScenes(
         var list = await scenes.List(stop);
         for (var i = 0; i < list.Count; i++)
         {
-            if (list[i].ShownReferences is not null || list[i].Applied == 0)
+            if (list[i].IsCounted)
                 continue;
             var report = (await Get(list[i].Id, stop)).Report;
-            list[i] = list[i] with
-            {
-                ShownReferences = report.References.Length,
-                ShownUnanswered = report.References.Length - report.Answering,
-            };
+            list[i] = list[i] with { References = report.References.Length, Unanswered = report.References.Length - report.Answering };
         }
 
         return list;

@@ -152,6 +152,11 @@ public sealed class DecoderTests : IDisposable
             rows += strip.Count;
         });
         Assert.Equal(1100, rows);
+        // What breaks off on the way is told by its name, as what cannot be opened is.
+        var cut = place.Put("cut.png", File.ReadAllBytes(place.At("ramp.png"))[..^2_000]);
+        var e = Assert.Throws<UndecodedException>(() => decoder.Read(cut, _ => { }));
+        Assert.Equal(DecodeFault.Damaged, e.Undecoded.Fault);
+        Assert.DoesNotContain(place.Folder, e.Undecoded.Reason, StringComparison.Ordinal);
         // To the last of 16 bits: 65,535 steps.
         Assert.Equal(Math.Round(last * 65_535), last * 65_535, 0.01);
         var seven = 0;

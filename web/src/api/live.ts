@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { toast } from 'sonner';
 import { useTouched } from '../state/touched';
 import type { WorkItem } from './client';
+import { ofScene } from './queries';
 
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
 
@@ -12,8 +13,8 @@ export type SceneChange = 'muster' | 'ledger' | 'files';
 
 /** Queries of one scene that a change makes old. */
 const ofChange: Record<SceneChange, string[]> = {
-  muster: ['scene', 'muster', 'evidence', 'ledger', 'audit', 'send-off', 'transfer', 'map-variants', 'house'],
-  ledger: ['scene', 'muster', 'evidence', 'ledger', 'audit', 'send-off', 'transfer', 'map-variants', 'house'],
+  muster: ofScene,
+  ledger: ofScene,
   files: ['muster', 'evidence', 'send-off'],
 };
 

@@ -81,8 +81,18 @@ export const useFolder = (path: string, enabled: boolean) =>
     staleTime: 5_000,
   });
 
-/** Everything that a change of the ledger can change. */
-const ofScene = ['muster', 'evidence', 'ledger', 'send-off', 'scene', 'transfer', 'audit'];
+/** Queries of one scene: everything that a muster or a change of its ledger can change. */
+export const ofScene = [
+  'muster',
+  'evidence',
+  'ledger',
+  'send-off',
+  'scene',
+  'transfer',
+  'audit',
+  'map-variants',
+  'house',
+];
 
 /** A change on the server; a refusal is shown where the artist looks. */
 function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
@@ -175,7 +185,7 @@ export const useHouse = (id: string, by: string) =>
 
 /** Decisions over many references; each is one entry in the ledger. */
 export const useMusterActs = (id: string) => {
-  const stale = [...ofScene, 'scenes', 'map-variants', 'house'];
+  const stale = [...ofScene, 'scenes'];
   return {
     replace: useChange(
       (body: ReplaceInPaths) => unwrap(api.POST('/api/scenes/{id}/paths/replace', { ...byId(id), body })),

@@ -83,7 +83,7 @@ internal sealed class MtlxReader(string path, ReadContext context)
             builder.Enter(file);
             var key = builder.Add(ReferenceKind.Document, href.Value, Site(index, href), [new(string.Empty, "include")]);
             var asked = context.Relinked?.GetValueOrDefault(key) ?? WrittenPath.Parse(href.Value).Locate(Path.GetDirectoryName(file)!);
-            if (context.Alone || asked is null || context.Scope.Enter(asked) is not { } real || !File.Exists(real))
+            if (asked is null || context.Enter(asked) is not { } real || !File.Exists(real))
                 continue; // Muster tells its state.
             try
             {

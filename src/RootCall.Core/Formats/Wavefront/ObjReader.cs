@@ -292,7 +292,7 @@ internal sealed class ObjReader(string path, ReadContext context)
     {
         var relinked = context.Relinked?.GetValueOrDefault(library.Key);
         var asked = relinked ?? WrittenPath.Parse(library.Written).Locate(library.BaseFolder);
-        var real = asked is null ? null : context.Scope.Enter(asked);
+        var real = asked is null ? null : context.Enter(asked);
         var edited = real is null ? null : context.EditedCopy(real);
         if (real is null || (edited is null && !File.Exists(real)))
             return; // Muster tells its state.

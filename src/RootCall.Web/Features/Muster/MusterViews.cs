@@ -75,10 +75,11 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
     {
         var (report, names) = (now.Report, state.Names);
         var relinked = state.Ledger.Relinks();
+        var byNumber = report.References.ToDictionary(r => r.Number);
         int? Entry(MusteredReference r) => now.Entries.TryGetValue(r.Reference.Key, out var entry) ? entry : null;
         BundleItem Item(Bundle b)
         {
-            var rows = b.Numbers.Select(n => ByNumber(report, n)).ToList();
+            var rows = b.Numbers.Select(n => byNumber[n]).ToList();
             return new(
                 b.State.Word(),
                 b.From,
@@ -120,12 +121,6 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
                 yield return row;
         }
     }
-
-    /// <summary>Numbers count from one in the order of the rows, nearly always.</summary>
-    private static MusteredReference ByNumber(MusterReport report, int number) =>
-        number >= 1 && number <= report.References.Length && report.References[number - 1] is { } row && row.Number == number
-            ? row
-            : report.References.First(r => r.Number == number);
 
     private static ReferenceItem Row(MusteredReference r, FolderNames names, int? entry)
     {

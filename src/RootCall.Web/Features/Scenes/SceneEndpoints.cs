@@ -90,8 +90,8 @@ internal static class SceneEndpoints
                     s.Source,
                     s.ArrivedAt,
                     s.Bytes,
-                    s.ShownReferences ?? s.References,
-                    s.ShownUnanswered ?? s.Unanswered,
+                    s.References,
+                    s.Unanswered,
                     s.Applied,
                     s.Pending
                 ))

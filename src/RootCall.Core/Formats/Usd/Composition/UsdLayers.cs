@@ -42,8 +42,6 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
     /// <summary>The layer that an asset path in another calls; null when it is not there.</summary>
     public LoadedLayer? Called(LoadedLayer from, UsdAsset asset)
     {
-        if (context.Alone)
-            return null;
         var key = KeyOf(from, asset);
         var (file, inner) = PackagePath(asset.Path);
         if (from.Inner is not null && archives.TryGetValue(from.Path, out var archive))
@@ -56,7 +54,7 @@ internal sealed class UsdLayers(string scenePath, ReadContext context, Reference
         var relinked = key is { } k ? context.Relinked?.GetValueOrDefault(k) : null;
         foreach (var place in relinked is not null ? [relinked] : Places(from, file))
         {
-            if (context.Scope.Enter(place) is not { } real || !File.Exists(real))
+            if (context.Enter(place) is not { } real || !File.Exists(real))
                 continue;
             // An overriding layer stands on the scene as it arrived, which has its own name.
             if (real == from.Path && from.Inner is null && context.EditedCopy(real) is not null && from.File == 0)
