@@ -34,6 +34,8 @@ public static class DataServices
         services.AddSingleton<NameStore>();
         services.AddSingleton<HouseStore>();
         services.AddSingleton<WaiverStore>();
+        services.AddSingleton<HouseChoices>();
+        services.AddSingleton<PackageStore>();
         services.AddSingleton<WorkStore>();
         services.AddSingleton<WorkDispatcher>();
         services.AddSingleton<Leftovers>();

@@ -1,12 +1,12 @@
 using System.Runtime.InteropServices;
+using RootCall.Core.Jobs;
 
 namespace RootCall.Native;
 
 /// <summary>A second name for a file's contents, so that a delivery's tree and the store share one copy.</summary>
-public static partial class HardLink
+public sealed partial class HardLink : IFileLinks
 {
-    /// <summary>Links, or copies where the file system will not link.</summary>
-    public static void Create(string existing, string name)
+    public void Create(string existing, string name)
     {
         if (Link(existing, name) != 0)
             File.Copy(existing, name);

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
+using RootCall.Core.Jobs;
 using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;

@@ -7,7 +7,6 @@ using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Native;
 using RootCall.Worker;
-using RootCall.Worker.Tasks;
 using Serilog;
 
 var builder = Host.CreateApplicationBuilder(args);
@@ -17,18 +16,7 @@ builder.Services.AddSerilog(log =>
 builder.Services.AddRootCallData(builder.Configuration);
 builder.Services.AddSingleton<IImageDecoder, ImageDecoder>();
 builder.Services.AddSingleton<IPictureStore>(p => p.GetRequiredService<DiskStore>());
-builder.Services.AddSingleton<Indexes>();
-builder.Services.AddSingleton<FollowUps>();
-builder.Services.AddSingleton<ArrivalRecipes>();
-builder.Services.AddSingleton<SceneReading>();
-builder.Services.AddSingleton<ArriveTask>();
-builder.Services.AddSingleton<SearchTask>();
-builder.Services.AddSingleton<ExtractTask>();
-builder.Services.AddSingleton<PackTask>();
-builder.Services.AddSingleton<ListRootTask>();
-builder.Services.AddSingleton<RememberTask>();
-builder.Services.AddSingleton<WriteCopyTask>();
-builder.Services.AddSingleton<PictureTask>();
+builder.Services.AddJobs();
 builder.Services.AddSingleton<IWorkRunner, WorkRunner>();
 builder.Services.AddHostedService<Upkeep>();
 builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<IOptions<DataOptions>>().Value.Database));

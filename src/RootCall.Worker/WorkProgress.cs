@@ -1,3 +1,4 @@
+using RootCall.Core.Jobs;
 using RootCall.Data.Work;
 
 namespace RootCall.Worker;
@@ -6,7 +7,7 @@ namespace RootCall.Worker;
 /// Takes progress as often as it comes, writes it a few times a second, and holds the task's lease meanwhile. When the lease is
 /// lost, or the task was cancelled, the work is stopped.
 /// </summary>
-public sealed class WorkProgress : IAsyncDisposable
+public sealed class WorkProgress : IAttempt, IAsyncDisposable
 {
     private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(250);
     private readonly WorkStore work;
@@ -23,15 +24,22 @@ public sealed class WorkProgress : IAsyncDisposable
         writing = Task.Run(Write);
     }
 
+    public Guid Job => lease.Task;
+
+    public Guid Token => lease.Token;
+
     /// <summary>When something was last reported.</summary>
     public DateTime LastReport { get; private set; } = DateTime.UtcNow;
 
-    /// <summary>As <see cref="WorkStep"/> has it.</summary>
+    /// <inheritdoc/>
     public void Report(string phase, string detail = "", long done = 0, long total = 0)
     {
         LastReport = DateTime.UtcNow;
         latest = new(phase, detail, done, total);
     }
+
+    /// <inheritdoc/>
+    public Task Held(Action act, CancellationToken stop) => work.While(lease, act, stop);
 
     public async ValueTask DisposeAsync()
     {

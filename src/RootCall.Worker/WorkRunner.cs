@@ -4,11 +4,11 @@ using Hangfire;
 using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Jobs;
 using RootCall.Data;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
-using RootCall.Worker.Tasks;
 
 namespace RootCall.Worker;
 
@@ -16,14 +16,14 @@ namespace RootCall.Worker;
 [AutomaticRetry(Attempts = 0)]
 public sealed partial class WorkRunner(
     WorkStore work,
-    ArriveTask arrive,
-    SearchTask search,
-    ExtractTask extract,
-    PackTask pack,
-    ListRootTask list,
-    RememberTask remember,
-    WriteCopyTask copy,
-    PictureTask picture,
+    ArriveJob arrive,
+    SearchJob search,
+    ExtractJob extract,
+    PackJob pack,
+    ListRootJob list,
+    RememberJob remember,
+    WriteCopyJob copy,
+    PictureJob picture,
     DiskStore disk,
     Leftovers leftovers,
     IOptions<DataOptions> options,
@@ -60,7 +60,7 @@ public sealed partial class WorkRunner(
                 {
                     if (row.Attempts > 1)
                         await leftovers.Sweep(noUploads: false, hold.Token);
-                    await Do(row, lease, progress, hold.Token);
+                    await Do(row, progress, hold.Token);
                 },
                 CancellationToken.None
             );
@@ -73,8 +73,11 @@ public sealed partial class WorkRunner(
         }
     }
 
-    public Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop) =>
-        picture.Run(path, sceneId, number, output, side, stop);
+    public async Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop)
+    {
+        if (await picture.Run(path, sceneId, number, output, side, stop) is { } why)
+            LogNoPicture(path, why);
+    }
 
     /// <summary>Waits for a task, and for no task longer than it reports something, or longer than it takes to stop.</summary>
     private async Task Watch(Task job, WorkLease lease, WorkProgress progress, CancellationTokenSource hold)
@@ -149,21 +152,24 @@ public sealed partial class WorkRunner(
         }
     }
 
-    private Task Do(WorkRow row, WorkLease lease, WorkProgress progress, CancellationToken stop) =>
+    private Task Do(WorkRow row, WorkProgress progress, CancellationToken stop) =>
         row.Kind switch
         {
-            "arrive" => arrive.Run(lease, WorkStore.Request<Arrive>(row), progress, stop),
-            "search" => search.Run(lease, WorkStore.Request<Search>(row), progress, stop),
-            "extract" => extract.Run(row.Id, WorkStore.Request<Extract>(row), progress, stop),
-            "listroot" => list.Run(WorkStore.Request<ListRoot>(row), progress, stop),
-            "remember" => remember.Run(WorkStore.Request<Remember>(row), progress, stop),
-            "writecopy" => copy.Run(lease, WorkStore.Request<WriteCopy>(row), progress, stop),
-            "pack" => pack.Run(lease, WorkStore.Request<Pack>(row), progress, stop),
+            "arrive" => arrive.Run(progress, WorkStore.Request<Arrive>(row), stop),
+            "search" => search.Run(progress, WorkStore.Request<Search>(row), stop),
+            "extract" => extract.Run(progress, WorkStore.Request<Extract>(row), stop),
+            "listroot" => list.Run(progress, WorkStore.Request<ListRoot>(row), stop),
+            "remember" => remember.Run(progress, WorkStore.Request<Remember>(row), stop),
+            "writecopy" => copy.Run(progress, WorkStore.Request<WriteCopy>(row), stop),
+            "pack" => pack.Run(progress, WorkStore.Request<Pack>(row), stop),
             _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
         };
 
     [LoggerMessage(LogLevel.Error, "Task {Kind} {Id} failed")]
     private partial void LogFailure(Exception e, string kind, Guid id);
+
+    [LoggerMessage(LogLevel.Information, "No picture of {Path}: {Reason}")]
+    private partial void LogNoPicture(string path, string reason);
 
     [LoggerMessage(LogLevel.Error, "Task {Id} does not stop; this worker ends")]
     private partial void LogStuck(Guid id);

@@ -47,6 +47,7 @@ public sealed class ArchitectureTests
         "Audit",
         "Transfer",
         "SendOff",
+        "Jobs",
     ];
 
     public static TheoryData<string, string> Pairs()

@@ -3,6 +3,7 @@ using Microsoft.Extensions.Configuration;
 using Microsoft.Extensions.DependencyInjection;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -41,7 +42,7 @@ public sealed class StoreTests : IDisposable
         var report = Look.Muster(place.Put("s/two.gltf", Look.Gltf("here.png", "gone.png")));
         var scene = await services
             .GetRequiredService<SceneStore>()
-            .Arrive(Guid.NewGuid(), new(report, 1, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+            .Arrive(new(Guid.NewGuid(), new(report, 1, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default);
         var seen = services.GetRequiredService<SeenStore>();
         var files = report.References.ToDictionary(
             r => r.Reference.Key,
@@ -106,13 +107,13 @@ public sealed class StoreTests : IDisposable
         var report = Look.Muster(scene, place.At("lib"));
         var store = services.GetRequiredService<SceneStore>();
         var id = Guid.NewGuid();
-        await store.Arrive(id, new(report, 3, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
-        await store.Arrive(id, new(report, 3, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default); // A task taken up again.
+        await store.Arrive(new(id, new(report, 3, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default);
+        await store.Arrive(new(id, new(report, 3, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default); // A task taken up again.
 
         var sceneId = await SceneOf(id);
         var arrival = (await store.Arrival(sceneId, default))!;
         Assert.Equal(("odd.gltf", 1, 8, 3), (Path.GetFileName(arrival.Path), arrival.Version, arrival.Materials, arrival.FilesIndexed));
-        var back = await store.Report(arrival, CancellationToken.None);
+        var back = await store.Report(arrival.Id, CancellationToken.None);
         Assert.Equal(report.References.Select(Flat), back.References.Select(Flat));
         static string Text(object value) =>
             System.Text.Json.JsonSerializer.Serialize(value).Replace("\\u0000", "\\uFFFD", StringComparison.Ordinal);
@@ -121,13 +122,14 @@ public sealed class StoreTests : IDisposable
         Assert.Equal(report.Scene.Counts, back.Scene.Counts);
 
         var found = new Mustered(report with { References = [report.References[0]] }, 9, [new(Guid.Empty, "x", "y")]) { Included = [id] };
-        Assert.True(await store.Remuster(arrival, found, DateTimeOffset.UtcNow, default));
+        var started = (await store.Newest(sceneId, default))!;
+        Assert.True(await store.Remuster(started, found, DateTimeOffset.UtcNow, default));
         // Work that began before that stores nothing over it.
-        Assert.False(await store.Remuster(arrival, found with { Indexed = 4 }, DateTimeOffset.UtcNow, default));
+        Assert.False(await store.Remuster(started, found with { Indexed = 4 }, DateTimeOffset.UtcNow, default));
         var later = (await store.Arrival(sceneId, default))!;
         Assert.Equal((2, 9, id), (later.MusterRevision, later.FilesIndexed, Assert.Single(later.Included)));
-        Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single((await store.Kept(later, default)).Refused));
-        Assert.Single((await store.Report(later, CancellationToken.None)).References);
+        Assert.Equal(new RefusedEdit(Guid.Empty, "x", "y"), Assert.Single((await store.Kept(later.Id, default)).Refused));
+        Assert.Single((await store.Report(later.Id, CancellationToken.None)).References);
     }
 
     [Fact]
@@ -137,7 +139,7 @@ public sealed class StoreTests : IDisposable
         var arrival = Guid.NewGuid();
         await services
             .GetRequiredService<SceneStore>()
-            .Arrive(arrival, new(report, 0, []), null, "here", uploaded: true, DateTimeOffset.UtcNow, default);
+            .Arrive(new(arrival, new(report, 0, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default);
         var scene = await SceneOf(arrival);
         var ledgers = services.GetRequiredService<LedgerStore>();
         var refused = 0;
@@ -167,12 +169,14 @@ public sealed class StoreTests : IDisposable
         await services
             .GetRequiredService<SceneStore>()
             .Arrive(
-                arrival,
-                new(Look.Muster(place.Put("s/c.gltf", Look.Gltf("a.png"))), 0, []),
-                null,
-                "here",
-                true,
-                DateTimeOffset.UtcNow,
+                new(
+                    arrival,
+                    new(Look.Muster(place.Put("s/c.gltf", Look.Gltf("a.png"))), 0, []),
+                    null,
+                    "here",
+                    Uploaded: true,
+                    DateTimeOffset.UtcNow
+                ),
                 default
             );
         var scene = await SceneOf(arrival);

@@ -21,12 +21,12 @@ internal static class CarriedVerbs
             if (plan.IsEmpty)
                 throw new CannotUseException("The scene carries no images inside.");
             CarriedImages.WriteFiles(opened.Report, plan);
-            var edits = plan.Select(p => (Edit)p.Edit)
-                .Concat(
-                    plan.DistinctBy(p => p.Edit.Written)
-                        .Select(p => new RelinkReference(ExtractImage.KeyIn(opened.Report.Scene, p.Edit.Written), null, p.File))
-                );
-            opened.Apply([OpenedScene.Entry($"Extract {(plan.Length == 1 ? "1 image" : $"{plan.Length} images")}", [.. edits])]);
+            opened.Apply([
+                OpenedScene.Entry(
+                    $"Extract {(plan.Length == 1 ? "1 image" : $"{plan.Length} images")}",
+                    CarriedImages.Edits(opened.Report, plan)
+                ),
+            ]);
             return [.. plan.Select(p => p.File).Distinct(StringComparer.Ordinal)];
         });
 

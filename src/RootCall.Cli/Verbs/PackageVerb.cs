@@ -30,10 +30,7 @@ internal static class PackageVerb
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
             var replayed = decisions.Make(call, opened, call.GetValue(strict));
             var plan = PackagePlan.Make(opened.Writable(replayed), opened.Context.Facts, opened.Session.Current.Answers);
-            if (plan.StandIns.FirstOrDefault() is { } standIn && !call.GetValue(standIns))
-                throw new CannotUseException(
-                    $"A neutral picture stands in for “{standIn.Reference.Written}”; allow stand-ins, or nothing is built."
-                );
+            plan.Demand(allowMissing: true, call.GetValue(standIns));
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default);
             if (call.GetValue(format) == "json")

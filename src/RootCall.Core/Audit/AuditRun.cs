@@ -22,7 +22,12 @@ public sealed record AuditReport(ImmutableArray<Finding> Findings, ImmutableArra
             .ThenBy(g => g.Cause.Key, StringComparer.Ordinal);
 }
 
-public sealed record CauseGroup(Cause Cause, string Rule, Severity Severity, ImmutableArray<Finding> Findings);
+public sealed record CauseGroup(Cause Cause, string Rule, Severity Severity, ImmutableArray<Finding> Findings)
+{
+    /// <summary>The finding that says most: the surest fix, then the most evidence.</summary>
+    public Finding Clearest =>
+        Findings.OrderByDescending(f => f.Fixes.FirstOrDefault()?.Confidence ?? 0).ThenByDescending(f => f.Evidence.Length).First();
+}
 
 public sealed record FailedRule(string Rule, string Reason);
 

@@ -28,6 +28,9 @@ public sealed record Finding(string Rule, Severity Severity, Target Target, stri
 /// <param name="Part">The input of a material, the part of a mesh; null for the whole.</param>
 public sealed record Target(string Kind, string Name, string? Part = null)
 {
+    /// <summary>The material it is about; null for none.</summary>
+    public string? Material => Kind is "material" or "input" ? Name : null;
+
     public override string ToString() => Part is null ? Name : $"{Name}, {Part}";
 }
 

@@ -51,6 +51,16 @@ public sealed record FixPlan(
     /// <summary>A fix that changes one place twice itself, as when an image is put in and its factor set.</summary>
     private static bool IsMove(Fix fix, Edit edit) => fix.Edits.Count(e => e.Target == edit.Target) > 1;
 
+    /// <summary>An entry that says what is fixed, and by which rule.</summary>
+    /// <exception cref="Files.CannotUseException">Nothing can be fixed; the sentence says why.</exception>
+    public LedgerEntry Entry(DateTimeOffset at)
+    {
+        var causes = Fixed.Select(f => f.Cause.Key).Distinct().Count();
+        return causes == 1
+            ? Entry($"Fix {Fixed[0].Cause.Sentence(Fixed.Length)}", $"rule {Fixed[0].Rule}", at)
+            : Entry($"Fix {Fixed.Length} findings of {causes} causes", "rules of the audit", at);
+    }
+
     /// <exception cref="Files.CannotUseException">Nothing can be fixed; the sentence says why.</exception>
     public LedgerEntry Entry(string sentence, string proposedBy, DateTimeOffset at) =>
         Edits.IsEmpty

@@ -51,6 +51,32 @@ public sealed record Ledger(ImmutableArray<LedgerEntry> Entries)
 
     public Ledger Put(LedgerEntry entry) => new(Entries.Add(entry with { State = EntryState.Pending }));
 
+    /// <summary>Puts an entry in, unless somebody else has changed the same things meanwhile.</summary>
+    /// <param name="seen">The last entry that whoever decided knew; null when that does not matter.</param>
+    /// <exception cref="CannotUseException">Somebody has.</exception>
+    public Ledger PutAfter(Guid? seen, LedgerEntry entry)
+    {
+        var at = Entries.FindIndex(e => e.Id == seen);
+        var targets = Targets(entry).ToHashSet(StringComparer.Ordinal);
+        if (at >= 0 && Entries.Skip(at + 1).FirstOrDefault(e => Targets(e).Any(targets.Contains)) is { } other)
+            throw new CannotUseException(
+                $"“{other.Sentence}” was put in from another window at {other.At.LocalDateTime:HH:mm}, and changes the same things. "
+                    + "Nothing was put in here; look at it, and fix again."
+            );
+        return Put(entry);
+    }
+
+    /// <summary>Place, from 1, of the pending entry that fixes each finding, by the finding's key.</summary>
+    public Dictionary<string, int> PendingFixes()
+    {
+        var pending = new Dictionary<string, int>(StringComparer.Ordinal);
+        for (var i = 0; i < Entries.Length; i++)
+            if (Entries[i].State == EntryState.Pending)
+                foreach (var done in Entries[i].Fixed)
+                    pending[done.Key] = i + 1;
+        return pending;
+    }
+
     /// <summary>Every pending entry becomes part of the current scene.</summary>
     public Ledger ApplyPending() => new([.. Entries.Select(e => e with { State = EntryState.Applied })]);
 

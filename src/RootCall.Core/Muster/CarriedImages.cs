@@ -48,6 +48,14 @@ public static class CarriedImages
         return plan.ToImmutable();
     }
 
+    /// <summary>The edits that take the images out, and those that call them from where they are laid.</summary>
+    public static ImmutableArray<Edit> Edits(MusterReport report, ImmutableArray<PlannedExtraction> plan) =>
+        [
+            .. plan.Select(p => p.Edit),
+            .. plan.DistinctBy(p => p.Edit.Written)
+                .Select(p => new RelinkReference(ExtractImage.KeyIn(report.Scene, p.Edit.Written), null, p.File)),
+        ];
+
     /// <summary>Writes the files of a plan; one that is there already with the same contents stays.</summary>
     public static void WriteFiles(MusterReport report, IEnumerable<PlannedExtraction> plan)
     {

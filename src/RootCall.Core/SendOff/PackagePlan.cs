@@ -35,6 +35,22 @@ public sealed record PackagePlan(
     /// <summary>References that a neutral picture stands in for.</summary>
     public IEnumerable<MusteredReference> StandIns => Report.References.Where(r => r.Flags.HasFlag(ReferenceFlags.StandIn));
 
+    /// <summary>Refuses a package that would lack something, unless that is wanted.</summary>
+    /// <exception cref="CannotUseException">References stay unanswered, or a neutral picture stands in for one.</exception>
+    public void Demand(bool allowMissing, bool allowStandIns)
+    {
+        if (!allowMissing && Unresolved is [var first, ..])
+            throw new CannotUseException(
+                $"{Unresolved.Length} references stay unanswered, the first is {first.State.Word()} “{first.Reference.Written}”. "
+                    + "Nothing was built."
+            );
+        if (!allowStandIns && StandIns.FirstOrDefault() is { } standIn)
+            throw new CannotUseException(
+                $"A neutral picture stands in for {StandIns.Count()} missing ones, the first is “{standIn.Reference.Written}”. "
+                    + "Nothing was built; it is when stand-ins are allowed."
+            );
+    }
+
     public long BytesAfter => Report.Scene.Files.Sum(f => f.Bytes) + Files.Sum(f => f.Bytes);
 
     /// <summary>

@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 
 namespace RootCall.Data.Stores;
@@ -12,7 +13,7 @@ namespace RootCall.Data.Stores;
 /// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes), <c>stand-ins</c>, and
 /// <c>work</c> (what a task needs only while it runs).
 /// </summary>
-public sealed class DiskStore : IPictureStore
+public sealed class DiskStore : IPictureStore, IStorePlaces
 {
     public DiskStore(IOptions<DataOptions> options)
     {

@@ -2,13 +2,14 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using NpgsqlTypes;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
 /// <summary>Indexes of trees, a row a folder: bringing one up to date writes only the folders that changed.</summary>
-public sealed class IndexStore(IDbContextFactory<RootCallDb> databases)
+public sealed class IndexStore(IDbContextFactory<RootCallDb> databases) : ITreeStore
 {
     /// <summary>The stored index of a folder; null when there is none.</summary>
     public async Task<TreeIndex?> Load(string folder, CancellationToken stop)

@@ -3,13 +3,14 @@ using Npgsql;
 using NpgsqlTypes;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
 /// <summary>Headers, hashes and looks of files, kept between processes and shared by all scenes.</summary>
-public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases)
+public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases) : IKnownFiles
 {
     private const int AtOnce = 5_000;
 

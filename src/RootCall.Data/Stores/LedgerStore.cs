@@ -2,12 +2,13 @@ using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
 /// <summary>The ledger of each scene. Every change reads it, makes another one and writes the difference in one transaction.</summary>
-public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases)
+public sealed class LedgerStore(IDbContextFactory<RootCallDb> databases) : ILedgers
 {
     private const string Undone = "undone";
 

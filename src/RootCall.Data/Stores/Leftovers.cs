@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using RootCall.Core.Jobs;
 using RootCall.Data.Work;
 
 namespace RootCall.Data.Stores;

@@ -1,12 +1,13 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
 /// <summary>The roots the artist added, and the server folders they must lie in.</summary>
-public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<DataOptions> options, DiskStore disk)
+public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<DataOptions> options, DiskStore disk) : IRoots
 {
     public const string Output = "output";
 
@@ -77,6 +78,10 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
         await db.SaveChangesAsync(stop);
         return root;
     }
+
+    /// <inheritdoc/>
+    public async Task<RootScope> Outputs(CancellationToken stop) =>
+        new((await All(stop)).Where(r => r.Purpose == Output).Select(r => r.Folder));
 
     /// <summary>What a scene may read: its own folder, the roots that are searched, and what the store keeps for it.</summary>
     /// <param name="sceneId">Null for a scene that has not arrived yet.</param>

@@ -3,24 +3,12 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using NpgsqlTypes;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
-
-/// <summary>An edit that could not be made on the arrival, and why.</summary>
-public sealed record RefusedEdit(Guid Entry, string What, string Reason);
-
-/// <summary>What a muster found, to be kept with its arrival.</summary>
-public sealed record Mustered(MusterReport Report, int Indexed, IReadOnlyList<RefusedEdit> Refused)
-{
-    /// <summary>Entries of the ledger that are in the scene already.</summary>
-    public IReadOnlyList<Guid> Included { get; init; } = [];
-
-    /// <summary>References that other entries bring.</summary>
-    public IReadOnlyList<MusteredReference> Brought { get; init; } = [];
-}
 
 /// <summary>What a list of many scenes shows of one.</summary>
 /// <param name="References">With the applied ledger, once that was counted; until then without it.</param>
@@ -42,7 +30,7 @@ public sealed record ListedScene(
 );
 
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
-public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
+public sealed class SceneStore(IDbContextFactory<RootCallDb> databases) : ISceneShelf
 {
     /// <summary>The scene that was opened from that path before; null when none was.</summary>
     public async Task<Guid?> Known(string path, CancellationToken stop)
@@ -53,20 +41,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         )?.SceneId;
     }
 
-    /// <summary>Keeps a new arrival.</summary>
-    /// <param name="id">Id for the arrival; when it is known already nothing is added.</param>
-    /// <param name="versionOf">The scene it is another version of; null for a new scene.</param>
-    /// <returns>The scene's id.</returns>
-    public async Task<Guid> Arrive(
-        Guid id,
-        Mustered mustered,
-        Guid? versionOf,
-        string source,
-        bool uploaded,
-        DateTimeOffset at,
-        CancellationToken stop
-    )
+    /// <inheritdoc/>
+    public async Task<Guid> Arrive(Delivered delivered, CancellationToken stop)
     {
+        var (id, mustered, versionOf, source, uploaded, at) = delivered;
         var report = mustered.Report;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
@@ -106,10 +84,8 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         return sceneId;
     }
 
-    /// <summary>Replaces the muster of an arrival.</summary>
-    /// <param name="started">The arrival as it was when the work on it began.</param>
-    /// <returns>False when something newer stands by now: nothing is stored over it.</returns>
-    public async Task<bool> Remuster(ArrivalRow started, Mustered mustered, DateTimeOffset at, CancellationToken stop)
+    /// <inheritdoc/>
+    public async Task<bool> Remuster(Arrival started, Mustered mustered, DateTimeOffset at, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
@@ -153,6 +129,10 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         await using var db = await databases.CreateDbContextAsync(stop);
         return await Heads(Newest(db, sceneId)).FirstOrDefaultAsync(stop);
     }
+
+    /// <inheritdoc/>
+    public async Task<Arrival?> Newest(Guid sceneId, CancellationToken stop) =>
+        await Arrival(sceneId, stop) is { } row ? new(row.Id, row.SceneId, row.Path, row.Source, row.MusterRevision) : null;
 
     /// <summary>Counts up with each change of the scene or its ledger; null when there is no such scene.</summary>
     public async Task<long?> Revision(Guid sceneId, CancellationToken stop)
@@ -200,16 +180,30 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     }
 
     /// <summary>The muster of an arrival as it was last made, without the ledger. A large one takes a second to read.</summary>
-    public async Task<MusterReport> Report(ArrivalRow arrival, CancellationToken stop) => (await Kept(arrival, stop)).Report;
+    public async Task<MusterReport> Report(Guid arrival, CancellationToken stop) => (await Kept(arrival, stop)).Report;
 
     /// <summary>The same with all that was kept beside it.</summary>
-    public async Task<Mustered> Kept(ArrivalRow arrival, CancellationToken stop)
+    public async Task<Mustered> Kept(Guid arrival, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        var references = ImmutableArray.CreateBuilder<MusteredReference>(arrival.ReferenceCount);
+        var read = await db
+            .Arrivals.Where(a => a.Id == arrival)
+            .Select(a => new
+            {
+                a.ReferenceCount,
+                a.Scene,
+                a.MusterNotes,
+                a.FilesIndexed,
+                a.Included,
+                a.Beside,
+                a.Brought,
+                a.Refused,
+            })
+            .FirstAsync(stop);
+        var references = ImmutableArray.CreateBuilder<MusteredReference>(read.ReferenceCount);
         await foreach (
             var body in db
-                .References.Where(r => r.ArrivalId == arrival.Id)
+                .References.Where(r => r.ArrivalId == arrival)
                 .OrderBy(r => r.Number)
                 .Select(r => r.Body)
                 .AsAsyncEnumerable()
@@ -217,36 +211,26 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
         )
             using (body)
                 references.Add(Json.Read<MusteredReference>(body));
-        var read = await db
-            .Arrivals.Where(a => a.Id == arrival.Id)
-            .Select(a => new
-            {
-                a.Scene,
-                a.Beside,
-                a.Brought,
-                a.Refused,
-            })
-            .FirstAsync(stop);
         var scene = Taken<Scene>(read.Scene)! with { References = [.. references.Select(r => r.Reference)] };
         return new(
-            new(scene, references.ToImmutable(), [.. arrival.MusterNotes])
+            new(scene, references.ToImmutable(), [.. read.MusterNotes])
             {
                 Beside = read.Beside is null ? [] : Taken<ImmutableArray<FileBeside>>(read.Beside),
             },
-            arrival.FilesIndexed,
+            read.FilesIndexed,
             Taken<List<RefusedEdit>>(read.Refused) ?? []
         )
         {
-            Included = arrival.Included,
+            Included = read.Included,
             Brought = Taken<List<MusteredReference>>(read.Brought) ?? [],
         };
     }
 
     /// <summary>The scene of an arrival as it was read, without its references.</summary>
-    public async Task<Scene> Scene(ArrivalRow arrival, CancellationToken stop)
+    public async Task<Scene> Scene(Guid arrival, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        return Taken<Scene>(await db.Arrivals.Where(a => a.Id == arrival.Id).Select(a => a.Scene).FirstAsync(stop))!;
+        return Taken<Scene>(await db.Arrivals.Where(a => a.Id == arrival).Select(a => a.Scene).FirstAsync(stop))!;
     }
 
     /// <summary>What a document holds; it gives its memory back.</summary>
@@ -257,11 +241,11 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases)
     }
 
     /// <summary>One reference of an arrival, as the last muster found it; null when there is no such number.</summary>
-    public async Task<MusteredReference?> Reference(ArrivalRow arrival, int number, CancellationToken stop)
+    public async Task<MusteredReference?> Reference(Guid arrival, int number, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         using var body = await db
-            .References.Where(r => r.ArrivalId == arrival.Id && r.Number == number)
+            .References.Where(r => r.ArrivalId == arrival && r.Number == number)
             .Select(r => r.Body)
             .FirstOrDefaultAsync(stop);
         return body is null ? null : Json.Read<MusteredReference>(body);

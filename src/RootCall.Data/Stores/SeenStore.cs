@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using Microsoft.EntityFrameworkCore;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Rows;
@@ -7,7 +8,7 @@ using RootCall.Data.Rows;
 namespace RootCall.Data.Stores;
 
 /// <summary>What each reference's file was when it was last looked at: the scene's memory of its files.</summary>
-public sealed class SeenStore(IDbContextFactory<RootCallDb> databases)
+public sealed class SeenStore(IDbContextFactory<RootCallDb> databases) : ISeenFiles
 {
     public async Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(Guid sceneId, CancellationToken stop)
     {

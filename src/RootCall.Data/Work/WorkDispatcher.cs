@@ -1,6 +1,7 @@
 using Hangfire;
 using Hangfire.States;
 using Microsoft.Extensions.Logging;
+using RootCall.Core.Jobs;
 using RootCall.Data.Rows;
 
 namespace RootCall.Data.Work;
@@ -10,12 +11,14 @@ namespace RootCall.Data.Work;
 /// not get into the queue, or fell out of it, is put in again by <see cref="Sweep"/>.
 /// </summary>
 public sealed partial class WorkDispatcher(WorkStore work, IBackgroundJobClient queue, JobStorage storage, ILogger<WorkDispatcher> log)
+    : IJobQueue
 {
     private static readonly TimeSpan Settled = TimeSpan.FromSeconds(5);
     private static readonly TimeSpan Stuck = TimeSpan.FromMinutes(1);
 
-    public async Task<WorkRow> Start<T>(T request, string title, Guid? sceneId, CancellationToken stop)
-        where T : WorkRequest
+    public Task Put(JobRequest request, string title, Guid? sceneId, CancellationToken stop) => Start(request, title, sceneId, stop);
+
+    public async Task<WorkRow> Start(JobRequest request, string title, Guid? sceneId, CancellationToken stop)
     {
         var row = await work.Add(request, title, sceneId, stop);
         try

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Npgsql;
+using RootCall.Core.Jobs;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
 
@@ -31,19 +32,18 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
     /// <summary>A task that so many workers were lost over is given up.</summary>
     public const int MostAttempts = 3;
 
-    public async Task<WorkRow> Add<T>(T request, string title, Guid? sceneId, CancellationToken stop)
-        where T : WorkRequest
+    public async Task<WorkRow> Add(JobRequest request, string title, Guid? sceneId, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var row = new WorkRow
         {
             Id = Guid.CreateVersion7(),
-            Kind = WorkRequest.KindOf(typeof(T)),
+            Kind = JobRequest.KindOf(request.GetType()),
             Title = title,
             SceneId = sceneId,
             State = WorkStates.Queued,
             CreatedAt = DateTimeOffset.UtcNow,
-            Request = Json.Document(request),
+            Request = Json.Document<object>(request),
         };
         db.Work.Add(row);
         await db.SaveChangesAsync(stop);
@@ -71,9 +71,9 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
 
     /// <summary>Whether a task of that kind waits or runs for a scene.</summary>
     public async Task<bool> IsOpen<T>(Guid sceneId, CancellationToken stop)
-        where T : WorkRequest
+        where T : JobRequest
     {
-        var kind = WorkRequest.KindOf(typeof(T));
+        var kind = JobRequest.KindOf(typeof(T));
         await using var db = await databases.CreateDbContextAsync(stop);
         return await db.Work.AnyAsync(
             w => w.SceneId == sceneId && w.Kind == kind && (w.State == WorkStates.Queued || w.State == WorkStates.Running),
@@ -152,6 +152,17 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
             )
             .AsNoTracking()
             .ToListAsync(stop);
+    }
+
+    /// <summary>Does what others would feel while no other worker can take the task up.</summary>
+    /// <exception cref="LeaseLostException">Another worker has, or the task has ended.</exception>
+    public async Task While(WorkLease lease, Action act, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await using var transaction = await db.Database.BeginTransactionAsync(stop);
+        await lease.Demand(db, stop);
+        act();
+        await transaction.CommitAsync(stop);
     }
 
     /// <summary>Tokens of tasks that a worker has in hand.</summary>

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Rows;
@@ -148,7 +149,7 @@ internal sealed class CurrentScenes(
     /// <summary>The arrived muster, with what the ledger brings: that was looked for by the worker that read the scene.</summary>
     private async Task<(MusterReport, IReadOnlyList<RefusedEdit>)> Basis(ArrivalRow arrival, CancellationToken stop)
     {
-        var kept = await scenes.Kept(arrival, stop);
+        var kept = await scenes.Kept(arrival.Id, stop);
         var read = kept.Report;
         if (kept.Brought.Count == 0)
             return (read, kept.Refused);

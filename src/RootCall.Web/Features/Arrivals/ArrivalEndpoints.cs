@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.WebUtilities;
 using Microsoft.Net.Http.Headers;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
+using RootCall.Core.Jobs;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Work;

@@ -12,7 +12,6 @@ namespace RootCall.Web.Features.Audit;
 /// <summary>Turns an audit into what the stage shows.</summary>
 internal static class AuditShapes
 {
-    private const int Rungs = 7;
     private const int LinesShown = 60;
 
     public static AuditView View(AuditState state)
@@ -97,12 +96,7 @@ internal static class AuditShapes
 
     public static CauseView Cause(Guid id, AuditState state, CauseGroup group, string? member)
     {
-        // The clearest is the one that says most: the surest fix, then the most evidence.
-        var shown = group.Findings.FirstOrDefault(f => f.Key == member)
-            ?? group
-                .Findings.OrderByDescending(f => f.Fixes.FirstOrDefault()?.Confidence ?? 0)
-                .ThenByDescending(f => f.Evidence.Length)
-                .First();
+        var shown = group.Findings.FirstOrDefault(f => f.Key == member) ?? group.Clearest;
         var pending = state.PendingFixes;
         var plan = FixPlan.Make(group.Findings);
         return new(
@@ -117,7 +111,7 @@ internal static class AuditShapes
                 f.Decide,
                 f.Fixes.FirstOrDefault()?.Title,
                 f.Fixes.FirstOrDefault()?.Confidence ?? 0,
-                MaterialOf(f),
+                f.Target.Material,
                 Picture(id, state, f),
                 pending.ContainsKey(f.Key)
             )),
@@ -149,8 +143,6 @@ internal static class AuditShapes
     /// <summary>A material by its name also where several share it and its id is what tells it.</summary>
     private static string Called(AuditState state, Finding f) => state.Scene.Called(f.Target.Name)?.Material.Name ?? f.Target.Name;
 
-    private static string? MaterialOf(Finding f) => f.Target.Kind is "material" or "input" ? f.Target.Name : null;
-
     private static PlotView? Plot(CauseGroup group)
     {
         var dots = group
@@ -172,7 +164,7 @@ internal static class AuditShapes
     private static string? Picture(Guid id, AuditState state, Finding finding)
     {
         // A material stands for itself by what it is painted with.
-        if (MaterialOf(finding) is { } name && state.Scene.Called(name)?.Role(Role.BaseColour)?.Maps is [{ Answer: { } paint }, ..])
+        if (finding.Target.Material is { } name && state.Scene.Called(name)?.Role(Role.BaseColour)?.Maps is [{ Answer: { } paint }, ..])
             return Url(id, state, paint.Reference.Key);
         return finding
             .Evidence.Select(e =>
@@ -199,13 +191,13 @@ internal static class AuditShapes
         // A finding about values shows what the material is painted with.
         if (
             images.Count == 0
-            && MaterialOf(finding) is { } name
+            && finding.Target.Material is { } name
             && state.Scene.Called(name)?.Role(Role.BaseColour)?.Maps is [{ } paint, ..]
         )
             images.Add(Image(id, state, paint.Use.Reference, null));
         return new(
             finding.Evidence.OfType<WireEvidence>().Select(w => new WireItem(NameOf(state, w.Image), w.Channels.Word(), w.Now, w.After)),
-            Rail(state, finding),
+            MaterialRail.Of(state.Scene, finding),
             finding.Evidence.OfType<ValueEvidence>(),
             images,
             finding
@@ -278,126 +270,4 @@ internal static class AuditShapes
             ? $"/api/scenes/{id}/references/{reference.Number}/picture"
             : null;
     }
-
-    /// <summary>The inputs of the material in question: those that the finding and its fix touch, and what else is set.</summary>
-    private static List<RailItem> Rail(AuditState state, Finding finding)
-    {
-        if (MaterialOf(finding) is not { } name || state.Scene.Called(name) is not { } material)
-            return [];
-        var edits = finding.Fixes.FirstOrDefault()?.Edits.ToList() ?? [];
-        var touched = edits
-            .Select(InputOf)
-            .OfType<string>()
-            .Concat(finding.Evidence.OfType<WireEvidence>().SelectMany(w => new[] { w.Now, w.After }))
-            .Append(finding.Target.Part)
-            .OfType<string>()
-            .ToHashSet(StringComparer.Ordinal);
-        var order = material.Model?.Inputs.Select(i => i.Name).Concat(material.Inputs.Select(i => i.Name)).Distinct().ToList()
-            ?? [.. material.Inputs.Select(i => i.Name)];
-        var set = material
-            .Inputs.Where(i => i.IsConnected || i.Input.Value is not null)
-            .Select(i => i.Name)
-            .ToHashSet(StringComparer.Ordinal);
-        var shown = order
-            .Where(touched.Contains)
-            .Concat(order.Where(n => set.Contains(n) && !touched.Contains(n)))
-            .Take(Rungs)
-            .ToHashSet(StringComparer.Ordinal);
-        return
-        [
-            .. order
-                .Where(shown.Contains)
-                .Select(n => new RailItem(
-                    n,
-                    material.Input(n)?.Maps is [var map, ..] ? map.FileText : null,
-                    Now(material, edits, n),
-                    After(material, edits, n, state)
-                )),
-        ];
-    }
-
-    private static string? InputOf(Edit edit) =>
-        edit switch
-        {
-            SetImage i => i.Input,
-            SetValue v => v.Input,
-            _ => null,
-        };
-
-    /// <summary>In these formats a value beside an image multiplies it; in a graph it would take its place.</summary>
-    private static bool Multiplied(MaterialView material, string name) =>
-        (material.IsGltf || material.Type.StartsWith("mtl-", StringComparison.Ordinal)) && material.Input(name)?.IsConnected == true;
-
-    /// <summary>How an image is read, where that and not the image changes.</summary>
-    private static (string Now, string After)? Setting(Edit? edit)
-    {
-        if (edit is not SetImage { From: { } a, To: { } b } || a.Reference != b.Reference)
-            return null;
-        static string Space(ImageUse u) =>
-            u.DeclaredSpace.Length > 0 ? u.DeclaredSpace
-            : u.EffectiveSpace != ColourSpace.Unsaid ? u.EffectiveSpace.Word()
-            : "undeclared";
-        static string List(IReadOnlyList<double> n, string standard) =>
-            n.Count == 0 ? standard : string.Join(' ', n.Select(v => v.ToString("0.##", CultureInfo.InvariantCulture)));
-        if (a.UvSet != b.UvSet)
-            return ($"UV set {a.UvSet}", $"UV set {b.UvSet}");
-        if (a.DeclaredSpace != b.DeclaredSpace)
-            return ($"read as {Space(a)}", $"read as {Space(b)}");
-        if (a.Channels != b.Channels)
-            return ($"channels {a.Channels.Word()}", $"channel {b.Channels.Word()}");
-        if (a.WrapU != b.WrapU || a.WrapV != b.WrapV)
-            return ($"wraps: {Wrap(a)}", $"wraps: {Wrap(b)}");
-        if (a.Transform != b.Transform)
-            return (
-                $"repeats {a.Transform.ScaleU:0.##} x {a.Transform.ScaleV:0.##}",
-                $"repeats {b.Transform.ScaleU:0.##} x {b.Transform.ScaleV:0.##}"
-            );
-        return ($"scale {List(a.Scale, "1")}, bias {List(a.Bias, "0")}", $"scale {List(b.Scale, "1")}, bias {List(b.Bias, "0")}");
-    }
-
-    private static string Wrap(ImageUse use) =>
-        use.WrapU == WrapMode.FromFile ? "as the file says" : use.WrapU.ToString().ToLowerInvariant();
-
-    private static string Now(MaterialView material, List<Edit> edits, string name)
-    {
-        if (Setting(edits.FirstOrDefault(e => InputOf(e) == name)) is { } setting)
-            return setting.Now;
-        if (Multiplied(material, name) && edits.Any(e => e is SetValue v && v.Input == name))
-            return $"the map times {Numbers(material.Input(name)!.Factor?.Numbers ?? material.Input(name)!.Input.Default?.Numbers ?? [])}";
-        var input = material.Input(name);
-        if (input?.Maps is [var map, ..])
-            return map.Stats is { } stats && map.Channel.IsOne()
-                ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}")
-                : map.FileText;
-        if (input?.Input.Effective?.Text is { } text)
-            return text;
-        return Numbers(input?.Numbers ?? material.Model?.Input(name)?.Default ?? []);
-    }
-
-    private static string? After(MaterialView material, List<Edit> edits, string name, AuditState state)
-    {
-        foreach (var edit in edits.Where(e => InputOf(e) == name).Reverse())
-        {
-            if (Setting(edit) is { } setting)
-                return setting.After;
-            if (edit is SetValue { To: null } or SetImage { To: null })
-                return Numbers(material.Model?.Input(name)?.Default ?? []);
-            if (edit is SetValue { To: { } factor } && Multiplied(material, name))
-                return $"the map times {Numbers(factor.Numbers)}";
-            if (edit is SetValue { To: { } value })
-                return value.Text ?? Numbers(value.Numbers);
-            if (edit is SetImage { To: { } to })
-                return
-                    to.Channels.IsOne()
-                    && state.Scene.Answer(to.Reference) is { } answer
-                    && state.Scene.Pixels(answer)?.Channel(to.Channels) is { } stats
-                    ? string.Create(CultureInfo.InvariantCulture, $"the map, mean {stats.Mean:0.##}")
-                    : Path.GetFileName(to.Reference.Written);
-        }
-
-        return null;
-    }
-
-    private static string Numbers(IReadOnlyList<double> numbers) =>
-        numbers.Count == 0 ? "default" : string.Join(' ', numbers.Select(n => n.ToString("0.00#", CultureInfo.InvariantCulture)));
 }

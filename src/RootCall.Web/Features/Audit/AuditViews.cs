@@ -88,7 +88,7 @@ internal sealed record MemberItem(
 /// <summary>What was seen of one finding.</summary>
 internal sealed record FoundEvidence(
     IEnumerable<WireItem> Wires,
-    IEnumerable<RailItem> Rail,
+    IEnumerable<RailInput> Rail,
     IEnumerable<ValueEvidence> Values,
     IEnumerable<ImageItem> Images,
     IEnumerable<PairItem> Pairs,
@@ -96,11 +96,6 @@ internal sealed record FoundEvidence(
 );
 
 internal sealed record WireItem(string Image, string Channels, string Now, string? After);
-
-/// <summary>An input of the surface shader, as a rung.</summary>
-/// <param name="From">The image that feeds it; null for a value.</param>
-/// <param name="After">What stands there after the fix; null when nothing changes.</param>
-internal sealed record RailItem(string Input, string? From, string Now, string? After);
 
 /// <param name="Histogram">Counts of the channel that gives the reason.</param>
 internal sealed record ImageItem(

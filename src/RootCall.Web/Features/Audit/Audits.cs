@@ -3,6 +3,7 @@ using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -21,7 +22,7 @@ internal sealed record AuditState(
 )
 {
     /// <summary>Place of the pending entry that fixes each finding, by the finding's key.</summary>
-    public IReadOnlyDictionary<string, int> PendingFixes => pending ??= Audits.PendingFixes(Current.Ledger);
+    public IReadOnlyDictionary<string, int> PendingFixes => pending ??= Current.Ledger.PendingFixes();
 
     private Dictionary<string, int>? pending;
 }
@@ -144,57 +145,14 @@ internal sealed class Audits(
     public async Task<LedgerView> Fix(Guid id, FixRequest request, CancellationToken stop)
     {
         var state = await Get(id, stop);
-        var findings = Picked(state, request);
-        var plan = FixPlan.Make(findings);
-        var causes = plan.Fixed.Select(f => f.Cause.Key).Distinct().ToList();
-        var sentence =
-            causes.Count == 1
-                ? $"Fix {plan.Fixed[0].Cause.Sentence(plan.Fixed.Length)}"
-                : $"Fix {plan.Fixed.Length} findings of {causes.Count} causes";
-        return await Put(
-            id,
-            state,
-            plan.Entry(sentence, causes.Count == 1 ? $"rule {plan.Fixed[0].Rule}" : "rules of the audit", DateTimeOffset.UtcNow),
-            request.Seen,
-            stop
-        );
+        var entry = FixPlan.Make(Picked(state, request)).Entry(DateTimeOffset.UtcNow);
+        return await Put(id, state, entry, request.Seen, stop);
     }
 
     /// <exception cref="CannotUseException">Another window has changed the same things since <paramref name="seen"/>.</exception>
     public async Task<LedgerView> Put(Guid id, AuditState state, LedgerEntry entry, Guid? seen, CancellationToken stop)
     {
-        var ledger = await ledgers.Change(
-            id,
-            l =>
-            {
-                if (seen is not null && l.Entries.Any(e => e.Id == seen))
-                {
-                    var targets = entry.Edits.Select(e => e.Target).ToHashSet(StringComparer.Ordinal);
-                    if (
-                        l.Entries.SkipWhile(e => e.Id != seen).Skip(1).FirstOrDefault(e => e.Edits.Any(x => targets.Contains(x.Target))) is
-                        { } other
-                    )
-                        throw new CannotUseException(
-                            $"“{other.Sentence}” was put in from another window at {other.At.LocalDateTime:HH:mm}, and "
-                                + $"changes the same things. Nothing was put in here; look at it, and fix again."
-                        );
-                }
-
-                return l.Put(entry);
-            },
-            stop
-        );
+        var ledger = await ledgers.Change(id, l => l.PutAfter(seen, entry), stop);
         return LedgerEndpoints.View(ledger, state.Current);
-    }
-
-    /// <summary>Place of the pending entry that fixes each finding.</summary>
-    internal static Dictionary<string, int> PendingFixes(Core.Edits.Ledger ledger)
-    {
-        var pending = new Dictionary<string, int>(StringComparer.Ordinal);
-        for (var i = 0; i < ledger.Entries.Length; i++)
-            if (ledger.Entries[i].State == EntryState.Pending)
-                foreach (var done in ledger.Entries[i].Fixed)
-                    pending[$"{done.Rule}|{done.Kind}|{done.Name}|{done.Part}|{done.Cause}"] = i + 1;
-        return pending;
     }
 }

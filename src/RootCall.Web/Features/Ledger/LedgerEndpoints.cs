@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Data.Stores;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;

@@ -1,6 +1,7 @@
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Codecs;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;

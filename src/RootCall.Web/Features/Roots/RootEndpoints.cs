@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;

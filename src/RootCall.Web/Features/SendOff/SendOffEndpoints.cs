@@ -1,8 +1,7 @@
-using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
-using RootCall.Data;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -73,24 +72,12 @@ internal static class SendOffEndpoints
         var group = api.MapGroup("/scenes/{id:guid}").WithTags("Send-off");
         group.MapGet(
             "/send-off",
-            async (
-                Guid id,
-                CurrentScenes current,
-                FileFacts facts,
-                RootStore roots,
-                IDbContextFactory<RootCallDb> databases,
-                CancellationToken stop
-            ) =>
+            async (Guid id, CurrentScenes current, FileFacts facts, RootStore roots, PackageStore packages, CancellationToken stop) =>
             {
                 var state = await current.Get(id, stop);
                 var plan = PackagePlan.Make(state.Report, facts, state.Edited.Current.Answers);
-                await using var db = await databases.CreateDbContextAsync(stop);
-                var packages = await db
-                    .Packages.AsNoTracking()
-                    .Where(p => p.SceneId == id)
-                    .OrderByDescending(p => p.BuiltAt)
-                    .ToListAsync(stop);
-                return TypedResults.Ok(View(plan, state, packages, (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output)));
+                var outputs = (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output);
+                return TypedResults.Ok(View(plan, state, await packages.Of(id, stop), outputs));
             }
         );
         group.MapPost(
@@ -109,11 +96,9 @@ internal static class SendOffEndpoints
                 );
             }
         );
-        api.MapGet("/packages/{id:guid}/download", async (Guid id, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+        api.MapGet("/packages/{id:guid}/download", async (Guid id, PackageStore packages, CancellationToken stop) =>
             {
-                await using var db = await databases.CreateDbContextAsync(stop);
-                var package = await db.Packages.AsNoTracking().FirstOrDefaultAsync(p => p.Id == id, stop);
-                if (package is null || !File.Exists(package.Path))
+                if (await packages.Find(id, stop) is not { } package || !File.Exists(package.Path))
                     throw new CannotUseException("There is no such package to download.");
                 return Results.File(package.Path, "application/zip", package.Name);
             })

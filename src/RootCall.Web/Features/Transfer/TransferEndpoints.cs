@@ -1,5 +1,6 @@
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Transfer;
@@ -207,7 +208,7 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
 
         // An older version by default.
         var older = await scenes.Arrival(id, version ?? (state.Arrival.Version - 1), stop);
-        return older is null || older.Version == state.Arrival.Version ? null : (older, await scenes.Report(older, stop));
+        return older is null || older.Version == state.Arrival.Version ? null : (older, await scenes.Report(older.Id, stop));
     }
 
     private static Dictionary<ReferenceKey, int> Numbers(MusterReport report) =>

@@ -1,3 +1,4 @@
+using RootCall.Core.Jobs;
 using RootCall.Data.Rows;
 using RootCall.Data.Work;
 
@@ -39,8 +40,13 @@ internal sealed record WorkItem(
 internal static class WorkEndpoints
 {
     /// <summary>Puts a task into the queue, for a window to watch.</summary>
-    public static async Task<WorkItem> Begin<T>(this WorkDispatcher work, T request, string title, Guid? sceneId, CancellationToken stop)
-        where T : WorkRequest => WorkItem.Of(await work.Start(request, title, sceneId, stop));
+    public static async Task<WorkItem> Begin(
+        this WorkDispatcher work,
+        JobRequest request,
+        string title,
+        Guid? sceneId,
+        CancellationToken stop
+    ) => WorkItem.Of(await work.Start(request, title, sceneId, stop));
 
     public static void MapWork(this IEndpointRouteBuilder api)
     {

@@ -1,11 +1,11 @@
-import type { CauseView, ImageItem, RailItem } from '../../api/client';
+import type { CauseView, ImageItem, RailInput } from '../../api/client';
 import { pixels } from '../../parts/format';
 import { PictureAt } from '../../parts/Picture';
 
 type Evidence = CauseView['evidence'];
 
 interface WiringProps {
-  rail: RailItem[];
+  rail: RailInput[];
   wires: Evidence['wires'];
   image: ImageItem | undefined;
   values: Evidence['values'];
@@ -152,7 +152,7 @@ export function Wiring({ rail, wires, image }: WiringProps) {
   );
 }
 
-function Rung({ item, y, touched }: { item: RailItem; y: number; touched: boolean }) {
+function Rung({ item, y, touched }: { item: RailInput; y: number; touched: boolean }) {
   return (
     <div
       className="absolute right-0 grid grid-cols-[148px_minmax(0,1fr)] items-center"

@@ -1,7 +1,7 @@
-namespace RootCall.Data.Work;
+namespace RootCall.Core.Jobs;
 
-/// <summary>What a task is asked to do. Each has a kind by which the worker finds it.</summary>
-public abstract record WorkRequest
+/// <summary>What a job is asked to do. Each has a kind by which a host finds it.</summary>
+public abstract record JobRequest
 {
     public static string KindOf(Type type) => type.Name.ToLowerInvariant();
 }
@@ -13,28 +13,28 @@ public abstract record WorkRequest
 /// <param name="VersionOf">
 /// The scene of which an uploaded file named <paramref name="FileName"/> is another version; null for new scenes.
 /// </param>
-public sealed record Arrive(string? Path, Guid? Incoming, string Name, Guid? VersionOf = null, string? FileName = null) : WorkRequest;
+public sealed record Arrive(string? Path, Guid? Incoming, string Name, Guid? VersionOf = null, string? FileName = null) : JobRequest;
 
 /// <summary>List the roots again and muster the scene against them.</summary>
-public sealed record Search(Guid SceneId) : WorkRequest;
+public sealed record Search(Guid SceneId) : JobRequest;
 
 /// <summary>Take carried images out and put the edits that call them into the ledger.</summary>
 /// <param name="Numbers">References of the carried images.</param>
-public sealed record Extract(Guid SceneId, IReadOnlyList<int> Numbers) : WorkRequest;
+public sealed record Extract(Guid SceneId, IReadOnlyList<int> Numbers) : JobRequest;
 
 /// <summary>Build a package and prove it.</summary>
 /// <param name="Zip">A zip; otherwise a folder.</param>
 /// <param name="AllowMissing">Build although references stay unanswered.</param>
 /// <param name="AllowStandIns">Build although neutral pictures stand in for missing ones.</param>
-public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing, bool AllowStandIns = false) : WorkRequest;
+public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing, bool AllowStandIns = false) : JobRequest;
 
 /// <summary>Bring the index of a root up to date, sizes and times of files too.</summary>
 /// <param name="Folder">Absolute.</param>
-public sealed record ListRoot(string Folder) : WorkRequest;
+public sealed record ListRoot(string Folder) : JobRequest;
 
 /// <summary>Find out what the files that answer look like and hold, so that they are known again under another name.</summary>
-public sealed record Remember(Guid SceneId) : WorkRequest;
+public sealed record Remember(Guid SceneId) : JobRequest;
 
 /// <summary>Write a copy of the scene's own files into a root for output.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made.</param>
-public sealed record WriteCopy(Guid SceneId, string Folder) : WorkRequest;
+public sealed record WriteCopy(Guid SceneId, string Folder) : JobRequest;

@@ -1,28 +1,24 @@
-using RootCall.Core.Files;
-using RootCall.Data.Stores;
-using RootCall.Data.Work;
-
-namespace RootCall.Worker.Tasks;
+namespace RootCall.Core.Jobs;
 
 /// <summary>
 /// Lists the roots, makes the ledger's look edits and musters the scene again. Own files that the ledger relinked are read
 /// too, so that what they call for turns up; other relinks stay in the ledger, which is laid over the muster when it is shown.
 /// </summary>
-public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneReading reading, DiskStore disk, FollowUps followUps)
+public sealed class SearchJob(ISceneShelf scenes, ILedgers ledgers, SceneReading reading, IStorePlaces places, FollowUps followUps)
 {
     /// <summary>How often a muster is made again because something newer was stored meanwhile.</summary>
     private const int Tries = 3;
 
-    public async Task Run(WorkLease lease, Search request, WorkProgress progress, CancellationToken stop)
+    public async Task Run(IAttempt attempt, Search request, CancellationToken stop)
     {
         for (var tries = 1; ; tries++)
         {
-            var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-            var before = await scenes.Report(arrival, stop);
+            var arrival = await scenes.Demand(request.SceneId, stop);
+            var before = await scenes.Report(arrival.Id, stop);
             var ledger = await ledgers.Read(request.SceneId, stop);
             // A folder of its own: what another search of the scene made is not touched before it is out of use.
-            var copies = Path.Combine(disk.Edited(request.SceneId), $"{lease.Token:N}-{tries}");
-            var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: false, copies, before, progress, stop);
+            var copies = Path.Combine(places.Edited(request.SceneId), $"{attempt.Token:N}-{tries}");
+            var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: false, copies, before, attempt, stop);
             var stored = await scenes.Remuster(arrival, read.ToKeep, DateTimeOffset.UtcNow, stop);
             if (stored)
                 await followUps.Remember(request.SceneId, read, stop);
@@ -42,14 +38,14 @@ public sealed class SearchTask(SceneStore scenes, LedgerStore ledgers, SceneRead
     /// <summary>Removes copies that the stored scene does not read.</summary>
     private async Task Sweep(Guid sceneId, CancellationToken stop)
     {
-        if (!Directory.Exists(disk.Edited(sceneId)) || await scenes.Arrival(sceneId, stop) is not { } arrival)
+        if (!Directory.Exists(places.Edited(sceneId)) || await scenes.Newest(sceneId, stop) is not { } arrival)
             return;
-        var used = (await scenes.Scene(arrival, stop))
+        var used = (await scenes.Scene(arrival.Id, stop))
             .Files.Select(f => f.Edited)
             .OfType<string>()
             .Select(Path.GetDirectoryName)
             .ToHashSet();
-        foreach (var folder in Directory.GetDirectories(disk.Edited(sceneId)))
+        foreach (var folder in Directory.GetDirectories(places.Edited(sceneId)))
             if (!used.Contains(folder) && DateTime.UtcNow - Directory.GetLastWriteTimeUtc(folder) > Unused)
                 Directory.Delete(folder, recursive: true);
     }

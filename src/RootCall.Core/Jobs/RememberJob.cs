@@ -1,51 +1,45 @@
+using System.Collections.Concurrent;
 using RootCall.Core.Audit;
-using RootCall.Core.Files;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
-using RootCall.Data.Stores;
-using RootCall.Data.Work;
 
-namespace RootCall.Worker.Tasks;
+namespace RootCall.Core.Jobs;
 
 /// <summary>
 /// Remembers what the files that answer hold and look like, each once: a file that is renamed later is found by its
 /// contents, and one that is written over shows how it looked before. What is remembered stays until somebody says that
 /// they have seen the new state.
 /// </summary>
-public sealed class RememberTask(
-    SceneStore scenes,
-    LedgerStore ledgers,
-    RootStore roots,
+public sealed class RememberJob(
+    ISceneShelf scenes,
+    ILedgers ledgers,
+    IRoots roots,
     ArrivalRecipes arrivals,
-    SeenStore seen,
-    KnownFileStore known,
+    ISeenFiles seen,
+    IKnownFiles known,
     FileFacts facts,
     FollowUps followUps
 )
 {
     private const int AtOnce = 64;
 
-    public async Task Run(Remember request, WorkProgress progress, CancellationToken stop)
+    public async Task Run(IAttempt attempt, Remember request, CancellationToken stop)
     {
-        var arrival = await scenes.Arrival(request.SceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var report = await scenes.Report(arrival, stop);
+        var arrival = await scenes.Demand(request.SceneId, stop);
+        var report = await scenes.Report(arrival.Id, stop);
         var there = await seen.Read(request.SceneId, stop);
-        var files = report
-            .References.Where(r =>
-                r.Resolved is not null && r.Stamp is not null && !r.Flags.HasFlag(ReferenceFlags.StandIn) && IsNew(r, there)
-            )
-            .ToList();
+        var files = New(report, there).ToList();
         await known.Load(facts, files.Select(f => f.Resolved!), stop);
         var done = 0;
         foreach (var some in files.Chunk(AtOnce))
         {
-            var made = new System.Collections.Concurrent.ConcurrentDictionary<ReferenceKey, LastSeen>();
+            var made = new ConcurrentDictionary<ReferenceKey, LastSeen>();
             Parallel.ForEach(
                 some,
                 new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
                 file =>
                 {
-                    progress.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
+                    attempt.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
                     if (Look(file, stop) is { } now)
                         made[file.Reference.Key] = now;
                 }
@@ -65,7 +59,7 @@ public sealed class RememberTask(
         var measures = ImageMeasures.Read(
             current,
             facts,
-            (n, total, path) => progress.Report("measuring images", Path.GetFileName(path), n, total),
+            (n, total, path) => attempt.Report("measuring images", Path.GetFileName(path), n, total),
             stop
         );
         await known.Save(facts, stop);
@@ -75,8 +69,14 @@ public sealed class RememberTask(
             await followUps.Search(request.SceneId, stop);
     }
 
+    /// <summary>References whose files are to be looked at.</summary>
+    public static IEnumerable<MusteredReference> New(MusterReport report, IReadOnlyDictionary<ReferenceKey, LastSeen> there) =>
+        report.References.Where(r =>
+            r.Resolved is not null && r.Stamp is not null && !r.Flags.HasFlag(ReferenceFlags.StandIn) && IsNew(r, there)
+        );
+
     /// <summary>Nothing is remembered of it, or not yet what it holds, or it answers from another place now.</summary>
-    public static bool IsNew(MusteredReference file, IReadOnlyDictionary<ReferenceKey, LastSeen> there) =>
+    private static bool IsNew(MusteredReference file, IReadOnlyDictionary<ReferenceKey, LastSeen> there) =>
         !there.TryGetValue(file.Reference.Key, out var known)
         || known.Path != file.Resolved
         || (known.Hash is null && known.Stamp == file.Stamp);

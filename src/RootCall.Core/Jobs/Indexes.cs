@@ -2,15 +2,14 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
-using RootCall.Data.Stores;
 
-namespace RootCall.Worker;
+namespace RootCall.Core.Jobs;
 
 /// <summary>
 /// Indexes of trees in memory, from the database when this process is new, and brought up to date before they are used. One
 /// tree is brought up to date once at a time; who comes meanwhile waits for that.
 /// </summary>
-public sealed class Indexes(IndexStore store)
+public sealed class Indexes(ITreeStore store)
 {
     private readonly ConcurrentDictionary<string, Tree> trees = new(StringComparer.Ordinal);
 

@@ -2,37 +2,31 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
-using RootCall.Data.Stores;
 
-namespace RootCall.Worker.Tasks;
+namespace RootCall.Core.Jobs;
 
 /// <summary>Makes a thumbnail. One that cannot be made leaves an empty file, so that nobody asks for it again and again.</summary>
-public sealed partial class PictureTask(
-    IImageDecoder decoder,
-    FileFacts facts,
-    SceneStore scenes,
-    RootStore roots,
-    DiskStore disk,
-    ILogger<PictureTask> log
-)
+public sealed class PictureJob(IImageDecoder decoder, FileFacts facts, ISceneShelf scenes, IRoots roots, IStorePlaces places)
 {
     /// <param name="path">Absolute path of the image, or of the scene that carries it.</param>
     /// <param name="number">The carried image's reference; null when <paramref name="path"/> is the image.</param>
-    public async Task Run(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop)
+    /// <returns>Why there is no picture; null when there is one.</returns>
+    public async Task<string?> Run(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop)
     {
         if (File.Exists(output))
-            return;
+            return null;
         try
         {
             if (sceneId is { } id && number is { } n)
                 await Carried(id, n, output, side, stop);
             else
                 Outside(path, output, side, stop);
+            return null;
         }
         catch (Exception e) when (e is CannotUseException or UndecodedException or IOException)
         {
-            LogNoPicture(path, e.Message);
             WholeOrNothing.Cached(output, default);
+            return e.Message;
         }
     }
 
@@ -53,17 +47,14 @@ public sealed partial class PictureTask(
 
     private async Task Carried(Guid sceneId, int number, string output, int side, CancellationToken stop)
     {
-        var arrival = await scenes.Arrival(sceneId, stop) ?? throw new CannotUseException("The scene is no longer there.");
-        var reference = (await scenes.Reference(arrival, number, stop))?.Reference
+        var arrival = await scenes.Demand(sceneId, stop);
+        var reference = (await scenes.Reference(arrival.Id, number, stop))?.Reference
             ?? throw new CannotUseException($"The scene has no reference {number} any more.");
-        using var place = Folders.Temporary(disk.Moment);
+        using var place = Folders.Temporary(places.Moment);
         var file = Path.Combine(place.Path, "carried");
         await using (var to = File.Create(file))
         await using (var from = SceneFormats.Of(arrival.Path).OpenCarried(reference.Carried!))
             await from.CopyToAsync(to, stop);
         WholeOrNothing.Cached(output, decoder.Reduce(file, side, stop).Picture);
     }
-
-    [LoggerMessage(LogLevel.Information, "No picture of {Path}: {Reason}")]
-    private partial void LogNoPicture(string path, string reason);
 }

@@ -3,19 +3,17 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
-using RootCall.Data.Rows;
-using RootCall.Data.Stores;
 
-namespace RootCall.Worker;
+namespace RootCall.Core.Jobs;
 
 /// <summary>
 /// Puts what a recipe would do into the ledger of a scene that came from the source the recipe is for. It stays pending
 /// until the artist has looked at it.
 /// </summary>
-public sealed class ArrivalRecipes(HouseStore house, SceneStore scenes, LedgerStore ledgers, NameStore names)
+public sealed class ArrivalRecipes(IHouse house, ILedgers ledgers)
 {
     public async Task Apply(
-        ArrivalRow arrival,
+        Arrival arrival,
         MusterReport current,
         IReadOnlyDictionary<FileState, PixelStats> pixels,
         Ledger ledger,
@@ -23,7 +21,6 @@ public sealed class ArrivalRecipes(HouseStore house, SceneStore scenes, LedgerSt
     )
     {
         var wanted = (await house.Recipes(stop))
-            .Select(r => r.Recipe)
             .Where(r => r.Source.Length > 0 && Wildcard.Fits(r.Source, arrival.Source) && !ledger.Entries.Any(e => e.ProposedBy == By(r)))
             .ToList();
         if (wanted.Count == 0)
@@ -31,9 +28,9 @@ public sealed class ArrivalRecipes(HouseStore house, SceneStore scenes, LedgerSt
         var scene = new AuditScene(
             current,
             pixels,
-            await house.DestinationOf(await scenes.Destination(arrival.SceneId, stop), stop),
+            await house.DestinationOf(arrival.SceneId, stop),
             await house.Rules(stop),
-            await names.Read(stop)
+            await house.Names(stop)
         );
         var report = AuditRun.Make(scene, stop: stop);
         foreach (var recipe in wanted)

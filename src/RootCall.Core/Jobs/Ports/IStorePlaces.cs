@@ -1,0 +1,36 @@
+namespace RootCall.Core.Jobs;
+
+/// <summary>Where the store keeps what on disk; all are absolute, and on one file system.</summary>
+public interface IStorePlaces
+{
+    /// <summary>An upload as it was received.</summary>
+    string Incoming(Guid id);
+
+    /// <summary>The tree of an upload that has arrived.</summary>
+    string Arrival(Guid id);
+
+    /// <summary>Where the contents with that hash lie or belong.</summary>
+    string Blob(string sha256);
+
+    /// <summary>Own files of a scene with its ledger's edits made.</summary>
+    string Edited(Guid sceneId);
+
+    /// <summary>Images that were taken out of a scene.</summary>
+    string Extracted(Guid sceneId);
+
+    /// <param name="token">Of the attempt that builds it.</param>
+    string Package(Guid token, string name);
+
+    /// <summary>What an attempt needs only while it runs.</summary>
+    string Work(Guid token);
+
+    /// <summary>What is needed only for a moment, by no job.</summary>
+    string Moment { get; }
+}
+
+/// <summary>Second names for files.</summary>
+public interface IFileLinks
+{
+    /// <summary>Gives a file's contents a second name, so that two trees share one copy; copies where that cannot be.</summary>
+    void Create(string existing, string name);
+}
