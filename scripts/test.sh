@@ -20,11 +20,14 @@ run_tests() {
   . "$home/scripts/cluster.sh"
   cd "$home"
   say "building"
+  # The front end's packages come over the network meanwhile.
+  (build_front_end) &
+  local front_build=$!
   quietly "dotnet build (is there a network?)" dotnet build RootCall.slnx -c Release -v quiet --nologo
-  # Machine code takes minutes of one processor; the front end is built and the style looked at beside it.
+  # Machine code takes minutes of one processor; the style is looked at beside it.
   (build_cli) &
   local cli_build=$!
-  build_front_end
+  wait "$front_build" || exit 1
 
   say "checking format and style"
   quietly "dotnet tool restore" dotnet tool restore

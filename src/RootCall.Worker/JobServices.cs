@@ -21,6 +21,7 @@ internal static class JobServices
             .AddPort<IStorePlaces, DiskStore>()
             .AddPort<IJobQueue, WorkDispatcher>()
             .AddSingleton<IFileLinks, HardLink>()
+            .AddSingleton(TimeProvider.System)
             .AddSingleton<Indexes>()
             .AddSingleton<FollowUps>()
             .AddSingleton<ArrivalRecipes>()

@@ -31,6 +31,8 @@ public sealed class DecisionTests(ApplicationFixture fixture)
         var ledger = Approve(id, rule);
         Assert.Equal("Relink 3 references, //stow04/lib/metals to library/metals", Text(ledger.GetProperty("entries")[0], "sentence"));
         app.Post($"/api/scenes/{id}/ledger/apply");
+        // The list waits for nobody: it says what was counted last, and soon the new number.
+        RunningApplication.Until(() => Unanswered(id) == 0, "the list does not count what was applied");
         Assert.Equal(6, Muster(id).GetProperty("answering").GetInt32());
 
         var plan = app.Get($"/api/scenes/{id}/send-off");
@@ -42,6 +44,9 @@ public sealed class DecisionTests(ApplicationFixture fixture)
         var zip = place.Put("p.zip", app.Client.GetByteArrayAsync($"/api/packages/{Text(package, "id")}/download").Result);
         Assert.Equal(0, Tool.RootCall("muster", zip).Status);
     }
+
+    private int Unanswered(string id) =>
+        app.Get("/api/scenes").EnumerateArray().Single(s => Text(s, "id") == id).GetProperty("unanswered").GetInt32();
 
     [Fact]
     public void A_package_with_missing_files_is_built_only_when_somebody_says_so()

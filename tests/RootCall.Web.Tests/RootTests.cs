@@ -56,6 +56,14 @@ public sealed class RootTests : IDisposable
         Assert.DoesNotContain("changed", Flags("moss.png"));
         File.Delete(place.At("lib/woods/moss.png"));
         RunningApplication.Until(() => Text(Reference("moss.png"), "state") == "missing", "that it went was not seen");
+
+        // So is one that was written over before anybody looked.
+        place.PutPng("s/reed.png");
+        var late = place.Put("s/late.gltf", Look.Gltf("reed.png"));
+        Assert.Equal("done", Text(app.Ended(app.Post("/api/arrivals/open", new { path = late })), "state"));
+        place.Put("s/reed.png", Pictures.Png(16, 16, 200));
+        var id = app.SceneId("late.gltf");
+        RunningApplication.Until(() => Flags("reed.png", id).Contains("changed"), "what changed before was not seen");
     }
 
     [Fact]
@@ -175,10 +183,11 @@ public sealed class RootTests : IDisposable
 
     private JsonElement Root(string name) => app.Get("/api/roots").EnumerateArray().Single(r => Text(r, "name") == name);
 
-    private JsonElement Reference(string name) =>
-        app.Get($"/api/scenes/{Id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "name") == name);
+    private JsonElement Reference(string name, string? id = null) =>
+        app.Get($"/api/scenes/{id ?? Id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "name") == name);
 
-    private string[] Flags(string name) => [.. Reference(name).GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)];
+    private string[] Flags(string name, string? id = null) =>
+        [.. Reference(name, id).GetProperty("flags").EnumerateArray().Select(f => f.GetString()!)];
 
     private static string[] Strings(JsonElement names, string what) =>
         [.. names.GetProperty(what).EnumerateArray().Select(w => w.GetString()!)];

@@ -108,7 +108,8 @@ public sealed class StoreTests : IDisposable
         var store = services.GetRequiredService<SceneStore>();
         var id = Guid.NewGuid();
         await store.Arrive(new(id, new(report, 3, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default);
-        await store.Arrive(new(id, new(report, 3, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default); // A task taken up again.
+        // A task taken up again.
+        await store.Arrive(new(id, new(report, 3, []), null, "here", Uploaded: true, DateTimeOffset.UtcNow), default);
 
         var sceneId = await SceneOf(id);
         var arrival = (await store.Arrival(sceneId, default))!;

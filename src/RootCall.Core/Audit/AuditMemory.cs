@@ -55,11 +55,12 @@ public sealed class AuditMemory
     }
 
     private static bool IsAsItWas(MaterialView a, MaterialView b) =>
-        a.Name == b.Name
-        && a.Maps.Length == b.Maps.Length
-        && a.Maps.Zip(b.Maps).All(m => ReferenceEquals(m.First.Pixels, m.Second.Pixels) && AnswersAlike(m.First.Answer, m.Second.Answer))
-        && a.Users.Length == b.Users.Length
-        && a.Users.Zip(b.Users).All(u => ReferenceEquals(u.First.Mesh, u.Second.Mesh) && ReferenceEquals(u.First.Part, u.Second.Part));
+        ReferenceEquals(a, b)
+        || a.Name == b.Name
+            && a.Maps.Length == b.Maps.Length
+            && a.Maps.Zip(b.Maps)
+                .All(m => ReferenceEquals(m.First.Pixels, m.Second.Pixels) && AnswersAlike(m.First.Answer, m.Second.Answer))
+            && a.Users.SequenceEqual(b.Users, SameUse.Instance);
 
     private static bool AnswersAlike(Muster.MusteredReference? a, Muster.MusteredReference? b) =>
         ReferenceEquals(a, b)

@@ -1,4 +1,3 @@
-using System.Collections.Frozen;
 using System.Collections.Immutable;
 using RootCall.Core.Destinations;
 using RootCall.Core.Imaging.Pixels;
@@ -14,32 +13,43 @@ namespace RootCall.Core.Audit;
 /// </summary>
 public sealed class AuditScene
 {
-    private readonly FrozenDictionary<ReferenceKey, MusteredReference> answers;
+    private readonly Dictionary<ReferenceKey, MusteredReference> answers;
     private readonly IReadOnlyDictionary<FileState, PixelStats> pixels;
     private readonly HashSet<string> repeated;
     private readonly NameDictionary names;
 
     /// <param name="pixels">Statistics of images, where they are known.</param>
+    /// <param name="before">An earlier state of the scene: materials that are as they were there are not taken apart again.</param>
     public AuditScene(
         MusterReport report,
         IReadOnlyDictionary<FileState, PixelStats> pixels,
         Destination destination,
         HouseRules house,
-        NameDictionary? names = null
+        NameDictionary? names = null,
+        AuditScene? before = null
     )
     {
         (Report, this.pixels, Destination, House, this.names) = (report, pixels, destination, house, names ?? NameDictionary.Standard);
-        answers = report.References.DistinctBy(r => r.Reference.Key).ToFrozenDictionary(r => r.Reference.Key);
+        answers = new(report.References.Length);
+        foreach (var reference in report.References)
+            answers.TryAdd(reference.Reference.Key, reference);
         repeated = [.. report.Scene.Materials.GroupBy(m => m.Name).Where(g => g.Count() > 1).Select(g => g.Key)];
         var users = report
             .Scene.Meshes.SelectMany(m => m.Parts.Select(p => (Mesh: m, Part: p)))
             .Where(u => u.Part.Material.Length > 0)
             .ToLookup(u => u.Part.Material);
+        var known = new Dictionary<Material, MaterialView>(ReferenceEqualityComparer.Instance);
+        if (before is not null && ReferenceEquals(before.names, this.names))
+            foreach (var view in before.Everything)
+                known[view.Material] = view;
         var views = new MaterialView[report.Scene.Materials.Length];
         Parallel.For(0, views.Length, i =>
         {
             var material = report.Scene.Materials[i];
-            views[i] = new(material, this) { Users = [.. users[material.Name]] };
+            views[i] =
+                known.TryGetValue(material, out var there) && there.IsSoIn(this, users[material.Name])
+                    ? there
+                    : new(material, this, [.. users[material.Name]]);
         });
         Everything = [.. views];
         Index = new(report.Scene);

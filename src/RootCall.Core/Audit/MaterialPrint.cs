@@ -1,21 +1,37 @@
+using System.Collections.Immutable;
 using System.Globalization;
+using System.IO.Hashing;
+using System.Runtime.InteropServices;
 using System.Text;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
-/// <summary>What a material looks like, as text.</summary>
-internal static class MaterialPrint
+/// <summary>What a material looks like, as hashes (XXH128), by which others are found that look the same, or nearly.</summary>
+/// <param name="Look">Two with another hash differ in more than their names.</param>
+/// <param name="Inputs">Of the surface's inputs, in their order: name and what is read there.</param>
+internal sealed record MaterialPrint(UInt128 Look, ImmutableArray<UInt128> Inputs)
 {
+    public static MaterialPrint Of(MaterialView material) =>
+        new(Hash(LookOf(material)), [.. material.Inputs.Select(i => Hash(InputOf(i)))]);
+
     /// <summary>Two with the same text differ in their names alone.</summary>
     public static string LookOf(MaterialView material)
     {
         var text = new StringBuilder(256);
-        Look(text, material);
+        Write(text, material);
         return text.ToString();
     }
 
-    private static void Look(StringBuilder text, MaterialView material)
+    private static UInt128 Hash(string text) => XxHash128.HashToUInt128(MemoryMarshal.AsBytes(text.AsSpan()));
+
+    private static string InputOf(InputView input)
+    {
+        var read = input.IsConnected ? string.Join(',', input.Maps.Select(m => m.Use)) + input.Factor : string.Join(',', input.Numbers);
+        return $"{input.Name}={read}{input.Input.Effective?.Text}";
+    }
+
+    private static void Write(StringBuilder text, MaterialView material)
     {
         // Nodes are called by their place: another name of a node is no other look.
         var places = material

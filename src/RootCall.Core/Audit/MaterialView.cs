@@ -16,8 +16,10 @@ public sealed class MaterialView
 {
     private readonly Dictionary<string, InputView> byName;
 
-    internal MaterialView(Material material, AuditScene scene)
+    /// <param name="users">Parts of meshes that it is assigned to.</param>
+    internal MaterialView(Material material, AuditScene scene, ImmutableArray<(Mesh Mesh, MeshPart Part)> users)
     {
+        Users = users;
         Material = material;
         Name = scene.NameOf(material);
         Type = material.Graph.SurfaceNode?.Type ?? string.Empty;
@@ -44,7 +46,25 @@ public sealed class MaterialView
     public ImmutableArray<MapView> Maps { get; }
 
     /// <summary>Parts of meshes that it is assigned to.</summary>
-    public ImmutableArray<(Mesh Mesh, MeshPart Part)> Users { get; internal set; } = [];
+    public ImmutableArray<(Mesh Mesh, MeshPart Part)> Users { get; }
+
+    /// <summary>To find others that look the same; made once.</summary>
+    internal MaterialPrint Print => print ??= MaterialPrint.Of(this);
+
+    private MaterialPrint? print;
+
+    /// <summary>A view of the same material in that scene would show the very same.</summary>
+    internal bool IsSoIn(AuditScene scene, IEnumerable<(Mesh Mesh, MeshPart Part)> users)
+    {
+        foreach (var map in Maps)
+        {
+            var answer = scene.Answer(map.Use.Reference);
+            if (!ReferenceEquals(answer, map.Answer) || !ReferenceEquals(scene.Pixels(answer), map.Pixels))
+                return false;
+        }
+
+        return scene.NameOf(Material) == Name && users.SequenceEqual(Users, SameUse.Instance);
+    }
 
     public InputView? Input(string name) => byName.GetValueOrDefault(name);
 

@@ -10,7 +10,7 @@ namespace RootCall.Core.Jobs;
 /// Puts what a recipe would do into the ledger of a scene that came from the source the recipe is for. It stays pending
 /// until the artist has looked at it.
 /// </summary>
-public sealed class ArrivalRecipes(IHouse house, ILedgers ledgers)
+public sealed class ArrivalRecipes(IHouse house, ILedgers ledgers, TimeProvider clock)
 {
     public async Task Apply(
         Arrival arrival,
@@ -39,7 +39,7 @@ public sealed class ArrivalRecipes(IHouse house, ILedgers ledgers)
             if (!plan.Edits.IsEmpty)
                 await ledgers.Change(
                     arrival.SceneId,
-                    l => l.Put(plan.Entry($"Recipe {recipe.Name}: {plan.Count()}", By(recipe), DateTimeOffset.UtcNow)),
+                    l => l.Put(plan.Entry($"Recipe {recipe.Name}: {plan.Count()}", By(recipe), clock.GetUtcNow())),
                     stop
                 );
         }

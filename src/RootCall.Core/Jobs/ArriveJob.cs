@@ -17,7 +17,8 @@ public sealed class ArriveJob(
     IRoots roots,
     SceneReading reading,
     IStorePlaces places,
-    FollowUps followUps
+    FollowUps followUps,
+    TimeProvider clock
 )
 {
     /// <exception cref="CannotUseException">Some scenes cannot be used; the others have arrived.</exception>
@@ -68,7 +69,7 @@ public sealed class ArriveJob(
         var copies = Path.Combine(places.Edited(versionOf ?? attempt.Job), attempt.Token.ToString("N"));
         var read = await reading.Read(scene, versionOf, ledger, relinks: false, copies, null, attempt, stop, parsed);
         var sceneId = await scenes.Arrive(
-            new(ArrivalId(attempt.Job, scene), read.ToKeep, versionOf, request.Name, request.Path is null, DateTimeOffset.UtcNow),
+            new(ArrivalId(attempt.Job, scene), read.ToKeep, versionOf, request.Name, request.Path is null, clock.GetUtcNow()),
             stop
         );
         await followUps.Remember(sceneId, read, stop);

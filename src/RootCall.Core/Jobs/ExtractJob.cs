@@ -8,7 +8,7 @@ namespace RootCall.Core.Jobs;
 /// Takes images out of a scene into the store, where they wait until a package lays them beside the scene, and puts the
 /// edits that call them from there into the ledger as one pending entry.
 /// </summary>
-public sealed class ExtractJob(ISceneShelf scenes, ILedgers ledgers, IStorePlaces places)
+public sealed class ExtractJob(ISceneShelf scenes, ILedgers ledgers, IStorePlaces places, TimeProvider clock)
 {
     public async Task Run(IAttempt attempt, Extract request, CancellationToken stop)
     {
@@ -34,7 +34,7 @@ public sealed class ExtractJob(ISceneShelf scenes, ILedgers ledgers, IStorePlace
                         CarriedImages.Edits(report, plan),
                         EntryState.Pending,
                         "by hand",
-                        DateTimeOffset.UtcNow
+                        clock.GetUtcNow()
                     )
                 ),
             stop

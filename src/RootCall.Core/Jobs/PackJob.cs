@@ -4,7 +4,7 @@ using RootCall.Core.SendOff;
 namespace RootCall.Core.Jobs;
 
 /// <summary>Builds a package of the current scene, proves it, and publishes it.</summary>
-public sealed class PackJob(IPackages packages, IHouse house, SceneReading reading, IStorePlaces places, Bounds bounds)
+public sealed class PackJob(IPackages packages, IHouse house, SceneReading reading, IStorePlaces places, Bounds bounds, TimeProvider clock)
 {
     public async Task Run(IAttempt attempt, Pack request, CancellationToken stop)
     {
@@ -24,7 +24,7 @@ public sealed class PackJob(IPackages packages, IHouse house, SceneReading readi
             var built = PackageBuilder.Build(
                 plan,
                 target,
-                DateTimeOffset.Now,
+                clock.GetLocalNow(),
                 (done, total, name) => attempt.Report("packing", name, done, total),
                 stop
             );

@@ -4,7 +4,14 @@ namespace RootCall.Core.Jobs;
 /// Lists the roots, makes the ledger's look edits and musters the scene again. Own files that the ledger relinked are read
 /// too, so that what they call for turns up; other relinks stay in the ledger, which is laid over the muster when it is shown.
 /// </summary>
-public sealed class SearchJob(ISceneShelf scenes, ILedgers ledgers, SceneReading reading, IStorePlaces places, FollowUps followUps)
+public sealed class SearchJob(
+    ISceneShelf scenes,
+    ILedgers ledgers,
+    SceneReading reading,
+    IStorePlaces places,
+    FollowUps followUps,
+    TimeProvider clock
+)
 {
     /// <summary>How often a muster is made again because something newer was stored meanwhile.</summary>
     private const int Tries = 3;
@@ -19,7 +26,7 @@ public sealed class SearchJob(ISceneShelf scenes, ILedgers ledgers, SceneReading
             // A folder of its own: what another search of the scene made is not touched before it is out of use.
             var copies = Path.Combine(places.Edited(request.SceneId), $"{attempt.Token:N}-{tries}");
             var read = await reading.Read(arrival.Path, request.SceneId, ledger, relinks: false, copies, before, attempt, stop);
-            var stored = await scenes.Remuster(arrival, read.ToKeep, DateTimeOffset.UtcNow, stop);
+            var stored = await scenes.Remuster(arrival, read.ToKeep, clock.GetUtcNow(), stop);
             if (stored)
                 await followUps.Remember(request.SceneId, read, stop);
             else if (Directory.Exists(copies))
@@ -46,7 +53,7 @@ public sealed class SearchJob(ISceneShelf scenes, ILedgers ledgers, SceneReading
             .Select(Path.GetDirectoryName)
             .ToHashSet();
         foreach (var folder in Directory.GetDirectories(places.Edited(sceneId)))
-            if (!used.Contains(folder) && DateTime.UtcNow - Directory.GetLastWriteTimeUtc(folder) > Unused)
+            if (!used.Contains(folder) && clock.GetUtcNow() - Directory.GetLastWriteTimeUtc(folder) > Unused)
                 Directory.Delete(folder, recursive: true);
     }
 

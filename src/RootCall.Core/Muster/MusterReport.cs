@@ -21,6 +21,7 @@ public sealed record MusteredReference(
     ImmutableArray<Candidate> Candidates
 )
 {
+    [JsonIgnore]
     public int Number => Reference.Number;
 
     /// <summary>All files of a tiled image (a path with &lt;UDIM&gt; or &lt;UVTILE&gt;), in order; empty for any other.</summary>
@@ -35,6 +36,7 @@ public sealed record MusteredReference(
         Pattern is null || Resolved is null ? Resolved : Path.Combine(Path.GetDirectoryName(Resolved)!, Path.GetFileName(Pattern));
 
     /// <summary>The candidate that Root Call would take by itself.</summary>
+    [JsonIgnore]
     public Candidate? Clear => State == ReferenceState.Elsewhere ? Candidates[0] : null;
 }
 

@@ -60,8 +60,6 @@ public static class Mustering
                     }
                 : null;
         var looked = new MusteredReference[scene.References.Length];
-        var fresh = new bool[looked.Length];
-        var asked = new Asked[looked.Length];
         var door = new RootDoor(context.Scope);
         var done = 0;
         Parallel.For(
@@ -70,32 +68,41 @@ public static class Mustering
             new ParallelOptions { CancellationToken = context.Stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
             i =>
             {
-                asked[i] = new(scene.References[i], context.Names);
-                looked[i] = Known(scene.References[i]) ?? Look(scene, asked[i], context, door);
-                fresh[i] = looked[i].Candidates.IsEmpty;
+                looked[i] = Known(scene.References[i]) ?? Look(scene, scene.References[i], context, door);
                 var n = Interlocked.Increment(ref done);
                 if ((n & 0xFF) == 0)
                     context.Progress?.Invoke(n, looked.Length);
             }
         );
 
-        var unanswered = asked
-            .Where(
-                (_, i) =>
-                    fresh[i] && looked[i].Resolved is null && looked[i].State is not (ReferenceState.Embedded or ReferenceState.Damaged)
-            )
-            .ToList();
-        var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
-        var ranked =
-            unanswered.Count == 0
-                ? ImmutableDictionary<int, ImmutableArray<Candidate>>.Empty
-                : new CandidateSearch(context).Rank(asked, unanswered, answered);
-        var settled = looked.Select((l, i) => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context) : l);
+        var ranked = Ranked(looked, context);
+        // As it was, and so is what shows between references.
+        if (
+            before is not null
+            && ranked.Count == 0
+            && !context.LooksBeside
+            && looked.AsSpan().SequenceEqual(before.References.AsSpan(), ReferenceEqualityComparer.Instance)
+        )
+            return before with { Scene = scene };
+        var settled = looked.Select(l => ranked.TryGetValue(l.Number, out var candidates) ? Settle(l, candidates, context) : l);
         var references = ClashFlags.Put([.. settled], context.Facts);
         return new(scene, references, context.Index.Notes)
         {
             Beside = context.LooksBeside ? BesideSearch.Of(references, context) : before?.Beside ?? [],
         };
+    }
+
+    /// <summary>What could answer those that nothing answers and no candidate is known for, by number.</summary>
+    private static IReadOnlyDictionary<int, ImmutableArray<Candidate>> Ranked(MusteredReference[] looked, MusterContext context)
+    {
+        bool IsOpen(MusteredReference l) =>
+            l.Candidates.IsEmpty && l.Resolved is null && l.State is not (ReferenceState.Embedded or ReferenceState.Damaged);
+        if (context.Index.Count == 0 || !looked.Any(IsOpen))
+            return ImmutableDictionary<int, ImmutableArray<Candidate>>.Empty;
+        var asked = looked.Select(l => new Asked(l.Reference, context.Names)).ToArray();
+        var unanswered = asked.Where((_, i) => IsOpen(looked[i])).ToList();
+        var answered = looked.Where(l => l.Resolved is not null).ToDictionary(l => l.Number, l => l.Resolved!);
+        return new CandidateSearch(context).Rank(asked, unanswered, answered);
     }
 
     /// <summary>
@@ -159,11 +166,11 @@ public static class Mustering
         };
     }
 
-    private static MusteredReference Look(Scene scene, Asked asked, MusterContext context, RootDoor door)
+    private static MusteredReference Look(Scene scene, Reference reference, MusterContext context, RootDoor door)
     {
-        var (reference, written) = (asked.Reference, asked.Path);
         if (reference.Carried is { } carried)
             return Carried(scene, reference, carried);
+        var written = WrittenPath.Parse(reference.Written);
         var flags = PathFlags(written);
         var relinked = scene.Answers.GetValueOrDefault(reference.Key)?.File ?? context.Relinked.GetValueOrDefault(reference.Key);
         if (relinked is not null && Answer(reference, relinked, door, context.Scope, context.Facts, ReferenceFlags.None) is { } answer)

@@ -543,6 +543,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("shown_references");
 
+                    b.Property<long?>("ShownRevision")
+                        .HasColumnType("bigint")
+                        .HasColumnName("shown_revision");
+
                     b.Property<int?>("ShownUnanswered")
                         .HasColumnType("integer")
                         .HasColumnName("shown_unanswered");

@@ -17,11 +17,14 @@ public sealed class SceneRow
     /// <summary>Counts up whenever something arrives, is mustered or decided: what was made of an older one is old.</summary>
     public long Revision { get; set; }
 
-    /// <summary>References with the applied ledger, as they were last counted; null when that was before something changed.</summary>
+    /// <summary>References with the applied ledger, as they were last counted; null when they never were.</summary>
     public int? ShownReferences { get; set; }
 
     /// <summary>How many of those do not answer.</summary>
     public int? ShownUnanswered { get; set; }
+
+    /// <summary>The revision at which they were counted.</summary>
+    public long? ShownRevision { get; set; }
 
     public List<ArrivalRow> Arrivals { get; set; } = [];
 }

@@ -10,7 +10,7 @@ internal static class Json
     private static readonly JsonSerializerOptions Options = new(JsonSerializerDefaults.Web)
     {
         // Channels have words of their own, which this list would else come before.
-        Converters = { new ChannelsConverter(), new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower) },
+        Converters = { new ChannelsConverter(), new JsonStringEnumConverter(JsonNamingPolicy.KebabCaseLower), new SharedStrings() },
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         // A broken file may hold numbers that are none.
         NumberHandling = JsonNumberHandling.AllowNamedFloatingPointLiterals,
@@ -23,6 +23,8 @@ internal static class Json
     public static string Text<T>(T value) => JsonSerializer.Serialize(value, Options);
 
     public static T Parse<T>(string text) => JsonSerializer.Deserialize<T>(text, Options)!;
+
+    public static T Read<T>(Stream utf8) => JsonSerializer.Deserialize<T>(utf8, Options)!;
 
     public static T Read<T>(JsonDocument document) => document.Deserialize<T>(Options)!;
 }

@@ -5,12 +5,11 @@ using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
-using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
 /// <summary>Headers, hashes and looks of files, kept between processes and shared by all scenes.</summary>
-public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases) : IKnownFiles
+public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases, NpgsqlDataSource source) : IKnownFiles
 {
     private const int AtOnce = 5_000;
 
@@ -18,24 +17,19 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases) : IK
     /// <param name="again">Asks for those too: another process may have learned more.</param>
     public async Task Load(FileFacts facts, IEnumerable<string> paths, CancellationToken stop, bool again = false)
     {
-        await using var db = await databases.CreateDbContextAsync(stop);
         foreach (var some in paths.Where(p => again || !facts.Knows(p)).Distinct(StringComparer.Ordinal).Chunk(AtOnce))
-            facts.Add((await db.KnownFiles.AsNoTracking().Where(f => some.Contains(f.Path)).ToListAsync(stop)).Select(Known));
+            facts.Add(await Read(some, string.Empty, stop));
     }
 
     /// <summary>Images that another process has decoded since, or could not decode.</summary>
     public async Task<IReadOnlyList<KnownFile>> Settled(IEnumerable<FileState> files, CancellationToken stop)
     {
-        await using var db = await databases.CreateDbContextAsync(stop);
         var found = new List<KnownFile>();
         foreach (var some in files.Chunk(AtOnce))
         {
-            var (paths, states) = (some.Select(f => f.Path).ToList(), some.ToHashSet());
-            var rows = await db
-                .KnownFiles.AsNoTracking()
-                .Where(f => paths.Contains(f.Path) && (f.Pixels != null || f.Undecoded != null))
-                .ToListAsync(stop);
-            found.AddRange(rows.Select(Known).Where(f => states.Contains(new(f.Path, f.Stamp))));
+            var states = some.ToHashSet();
+            var known = await Read([.. some.Select(f => f.Path)], " AND (pixels IS NOT NULL OR undecoded IS NOT NULL)", stop);
+            found.AddRange(known.Where(f => states.Contains(new(f.Path, f.Stamp))));
         }
 
         return found;
@@ -122,14 +116,26 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases) : IK
         await transaction.CommitAsync(stop);
     }
 
-    private static KnownFile Known(KnownFileRow r) =>
-        new(
-            r.Path,
-            new(r.Bytes, new(r.Modified, DateTimeKind.Utc)),
-            r.Probe is { } p ? Json.Read<ProbeResult>(p) : null,
-            r.Hash,
-            r.Look is { } look ? unchecked((ulong)look) : null,
-            r.Pixels is { } pixels ? Json.Read<PixelStats>(pixels) : null,
-            r.Undecoded is { } undecoded ? Json.Read<Undecoded>(undecoded) : null
+    /// <param name="which">A condition of this class, added to the query.</param>
+    private async Task<List<KnownFile>> Read(string[] paths, string which, CancellationToken stop)
+    {
+        await using var command = source.CreateCommand(
+            $"SELECT path, bytes, modified, probe, hash, look, pixels, undecoded FROM known_files WHERE path = ANY($1){which}"
         );
+        await using var rows = await command.Rows(paths, stop);
+        var found = new List<KnownFile>(paths.Length);
+        while (await rows.ReadAsync(stop))
+            found.Add(
+                new(
+                    rows.GetString(0),
+                    new(rows.GetInt64(1), new(rows.GetInt64(2), DateTimeKind.Utc)),
+                    rows.Json<ProbeResult>(3),
+                    rows.Value<string>(4),
+                    rows.Value<long?>(5) is { } look ? unchecked((ulong)look) : null,
+                    rows.Json<PixelStats>(6),
+                    rows.Json<Undecoded>(7)
+                )
+            );
+        return found;
+    }
 }

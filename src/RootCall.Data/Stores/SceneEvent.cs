@@ -8,6 +8,9 @@ public enum SceneChange
 
     /// <summary>Something was decided, applied or taken back.</summary>
     Ledger,
+
+    /// <summary>What a list shows of it was counted, and is another number.</summary>
+    Counted,
 }
 
 /// <summary>Announced on a channel of the database, for all web processes.</summary>

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using NpgsqlTypes;
+using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
@@ -11,8 +12,8 @@ using RootCall.Data.Rows;
 namespace RootCall.Data.Stores;
 
 /// <summary>What a list of many scenes shows of one.</summary>
-/// <param name="References">With the applied ledger, once that was counted; until then without it.</param>
-/// <param name="IsCounted">False when the ledger is not counted in.</param>
+/// <param name="References">With the applied ledger, as that was last counted; until it ever was without it.</param>
+/// <param name="IsCounted">False when something was decided since.</param>
 public sealed record ListedScene(
     Guid Id,
     string Path,
@@ -30,7 +31,7 @@ public sealed record ListedScene(
 );
 
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
-public sealed class SceneStore(IDbContextFactory<RootCallDb> databases) : ISceneShelf
+public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDataSource source) : ISceneShelf
 {
     /// <summary>The scene that was opened from that path before; null when none was.</summary>
     public async Task<Guid?> Known(string path, CancellationToken stop)
@@ -147,7 +148,19 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases) : IScene
         await using var db = await databases.CreateDbContextAsync(stop);
         return await db
             .Arrivals.Where(a => a.Version == db.Arrivals.Where(o => o.SceneId == a.SceneId).Max(o => o.Version))
-            .Join(db.Scenes, a => a.SceneId, s => s.Id, (a, s) => new { a, s })
+            .Join(
+                db.Scenes,
+                a => a.SceneId,
+                s => s.Id,
+                (a, s) =>
+                    new
+                    {
+                        a,
+                        s,
+                        Applied = db.LedgerEntries.Count(l => l.SceneId == s.Id && l.State == "applied"),
+                        IsCounted = s.ShownRevision == s.Revision,
+                    }
+            )
             .OrderByDescending(x => x.a.ArrivedAt)
             .Select(x => new ListedScene(
                 x.a.SceneId,
@@ -158,25 +171,36 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases) : IScene
                 x.a.Source,
                 x.a.ArrivedAt,
                 x.a.Bytes,
-                x.s.ShownReferences ?? x.a.ReferenceCount,
-                x.s.ShownUnanswered ?? x.a.Unanswered,
-                db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "applied"),
+                // What was counted before a decision is nearer than what was counted without any.
+                (x.IsCounted || x.Applied > 0 ? x.s.ShownReferences : null) ?? x.a.ReferenceCount,
+                (x.IsCounted || x.Applied > 0 ? x.s.ShownUnanswered : null) ?? x.a.Unanswered,
+                x.Applied,
                 db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "pending"),
-                x.s.ShownReferences != null || !db.LedgerEntries.Any(l => l.SceneId == x.s.Id && l.State == "applied")
+                x.IsCounted || x.Applied == 0
             ))
             .ToListAsync(stop);
     }
 
     /// <summary>Keeps what was counted of a scene with its ledger, unless it is not that revision any more.</summary>
-    public async Task Counted(Guid sceneId, long revision, int references, int unanswered, CancellationToken stop)
+    public async Task Counted(ArrivalRow arrival, long revision, int references, int unanswered, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
-        await db
-            .Scenes.Where(s => s.Id == sceneId && s.Revision == revision)
+        var scene = db.Scenes.Where(s => s.Id == arrival.SceneId && s.Revision == revision);
+        var differs = await scene.AnyAsync(
+            s => (s.ShownReferences ?? arrival.ReferenceCount) != references || (s.ShownUnanswered ?? arrival.Unanswered) != unanswered,
+            stop
+        );
+        await scene
+            .Where(s => differs || s.ShownRevision != revision)
             .ExecuteUpdateAsync(
-                s => s.SetProperty(x => x.ShownReferences, references).SetProperty(x => x.ShownUnanswered, unanswered),
+                s =>
+                    s.SetProperty(x => x.ShownReferences, references)
+                        .SetProperty(x => x.ShownUnanswered, unanswered)
+                        .SetProperty(x => x.ShownRevision, revision),
                 stop
             );
+        if (differs)
+            await Turns.Tell(db, arrival.SceneId, SceneChange.Counted, stop);
     }
 
     /// <summary>The muster of an arrival as it was last made, without the ledger. A large one takes a second to read.</summary>
@@ -185,59 +209,38 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases) : IScene
     /// <summary>The same with all that was kept beside it.</summary>
     public async Task<Mustered> Kept(Guid arrival, CancellationToken stop)
     {
-        await using var db = await databases.CreateDbContextAsync(stop);
-        var read = await db
-            .Arrivals.Where(a => a.Id == arrival)
-            .Select(a => new
-            {
-                a.ReferenceCount,
-                a.Scene,
-                a.MusterNotes,
-                a.FilesIndexed,
-                a.Included,
-                a.Beside,
-                a.Brought,
-                a.Refused,
-            })
-            .FirstAsync(stop);
-        var references = ImmutableArray.CreateBuilder<MusteredReference>(read.ReferenceCount);
-        await foreach (
-            var body in db
-                .References.Where(r => r.ArrivalId == arrival)
-                .OrderBy(r => r.Number)
-                .Select(r => r.Body)
-                .AsAsyncEnumerable()
-                .WithCancellation(stop)
-        )
-            using (body)
-                references.Add(Json.Read<MusteredReference>(body));
-        var scene = Taken<Scene>(read.Scene)! with { References = [.. references.Select(r => r.Reference)] };
+        var references = ImmutableArray.CreateBuilder<MusteredReference>();
+        await using (var command = source.CreateCommand("SELECT body FROM \"references\" WHERE arrival_id = $1 ORDER BY number"))
+        await using (var rows = await command.Rows(arrival, stop))
+            while (await rows.ReadAsync(stop))
+                references.Add(rows.Json<MusteredReference>(0)!);
+        await using var head = source.CreateCommand(
+            "SELECT scene, muster_notes, files_indexed, included, beside, brought, refused FROM arrivals WHERE id = $1"
+        );
+        await using var row = await head.Rows(arrival, stop);
+        if (!await row.ReadAsync(stop))
+            throw new CannotUseException("The scene is no longer there.");
+        var scene = row.Json<Scene>(0)! with { References = [.. references.Select(r => r.Reference)] };
+        var (notes, indexed, included) = (row.Value<string[]>(1), row.Value<int>(2), row.Value<Guid[]>(3));
+        var beside = row.Json<ImmutableArray<FileBeside>>(4);
+        var brought = row.Json<List<MusteredReference>>(5);
         return new(
-            new(scene, references.ToImmutable(), [.. read.MusterNotes])
-            {
-                Beside = read.Beside is null ? [] : Taken<ImmutableArray<FileBeside>>(read.Beside),
-            },
-            read.FilesIndexed,
-            Taken<List<RefusedEdit>>(read.Refused) ?? []
+            new(scene, references.ToImmutable(), [.. notes ?? []]) { Beside = beside.IsDefault ? [] : beside },
+            indexed,
+            row.Json<List<RefusedEdit>>(6) ?? []
         )
         {
-            Included = read.Included,
-            Brought = Taken<List<MusteredReference>>(read.Brought) ?? [],
+            Included = included ?? [],
+            Brought = brought ?? [],
         };
     }
 
     /// <summary>The scene of an arrival as it was read, without its references.</summary>
     public async Task<Scene> Scene(Guid arrival, CancellationToken stop)
     {
-        await using var db = await databases.CreateDbContextAsync(stop);
-        return Taken<Scene>(await db.Arrivals.Where(a => a.Id == arrival).Select(a => a.Scene).FirstAsync(stop))!;
-    }
-
-    /// <summary>What a document holds; it gives its memory back.</summary>
-    private static T? Taken<T>(JsonDocument? document)
-    {
-        using (document)
-            return document is null ? default : Json.Read<T>(document);
+        await using var command = source.CreateCommand("SELECT scene FROM arrivals WHERE id = $1");
+        await using var row = await command.Rows(arrival, stop);
+        return await row.ReadAsync(stop) ? row.Json<Scene>(0)! : throw new CannotUseException("The scene is no longer there.");
     }
 
     /// <summary>One reference of an arrival, as the last muster found it; null when there is no such number.</summary>

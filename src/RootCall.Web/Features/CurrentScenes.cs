@@ -69,7 +69,7 @@ internal sealed record CurrentState(
 }
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
-internal sealed class CurrentScenes(
+internal sealed partial class CurrentScenes(
     SceneStore scenes,
     LedgerStore ledgers,
     RootStore roots,
@@ -78,7 +78,8 @@ internal sealed class CurrentScenes(
     FileFacts facts,
     KnownFileStore known,
     SceneMemory memory,
-    Bounds bounds
+    Bounds bounds,
+    ILogger<CurrentScenes> log
 )
 {
     /// <param name="Revision">Of the scene, before its rows were read.</param>
@@ -131,7 +132,7 @@ internal sealed class CurrentScenes(
                 ? last.Report
                 : Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false }, basis);
         var now = Mustering.Again(report, watch.Changed, scope, facts);
-        await scenes.Counted(sceneId, revision, now.References.Length, now.References.Length - now.Answering, stop);
+        await scenes.Counted(arrival, revision, now.References.Length, now.References.Length - now.Answering, stop);
         return new(
             revision,
             watched,
@@ -163,22 +164,37 @@ internal sealed class CurrentScenes(
         && a.Zip(b).All(p => (p.First.Id, p.First.Name, p.First.Purpose) == (p.Second.Id, p.Second.Name, p.Second.Purpose));
 
     /// <summary>
-    /// All scenes as a list shows them. Only one that has an applied ledger and was not looked at since it changed is put
-    /// together for it, once.
+    /// All scenes as a list shows them. One about which something was decided is counted anew behind it, and windows that show
+    /// the list hear when that gives another number.
     /// </summary>
     public async Task<IReadOnlyList<ListedScene>> List(CancellationToken stop)
     {
         var list = await scenes.List(stop);
-        for (var i = 0; i < list.Count; i++)
-        {
-            if (list[i].IsCounted)
-                continue;
-            var report = (await Get(list[i].Id, stop)).Report;
-            list[i] = list[i] with { References = report.References.Length, Unanswered = report.References.Length - report.Answering };
-        }
-
+        var uncounted = list.Where(s => !s.IsCounted).Select(s => s.Id).ToList();
+        if (uncounted.Count > 0 && Interlocked.Exchange(ref counting, 1) == 0)
+            _ = Task.Run(() => Count(uncounted), CancellationToken.None);
         return list;
     }
+
+    private async Task Count(List<Guid> uncounted)
+    {
+        foreach (var id in uncounted)
+            try
+            {
+                await Get(id, CancellationToken.None);
+            }
+            catch (Exception e)
+            {
+                LogUncounted(id, e.Message); // The next who asks for the list has it tried again.
+            }
+
+        Interlocked.Exchange(ref counting, 0);
+    }
+
+    private int counting;
+
+    [LoggerMessage(LogLevel.Warning, "Scene {Id} could not be counted for the list: {Reason}")]
+    private partial void LogUncounted(Guid id, string reason);
 
     /// <summary>Which pending entry, by its place in the ledger from 1, relinks each reference.</summary>
     public static Dictionary<ReferenceKey, int> PendingEntries(Core.Edits.Ledger ledger)

@@ -24,6 +24,9 @@ internal sealed class SceneMemory(IOptions<WebOptions> options) : IDisposable
     private readonly MemoryCache kept = new(new MemoryCacheOptions { SizeLimit = options.Value.KeptMegabytes * 1_000_000L });
     private readonly ConcurrentDictionary<(Type, Guid), SemaphoreSlim> turns = new();
 
+    /// <summary>A core is left for those who ask for what is made already.</summary>
+    private readonly SemaphoreSlim making = new(Math.Max(1, Environment.ProcessorCount - 1));
+
     public T? Get<T>(Guid scene)
         where T : class => kept.Get<T>((typeof(T), scene));
 
@@ -50,6 +53,13 @@ internal sealed class SceneMemory(IOptions<WebOptions> options) : IDisposable
         return new Ending(turn);
     }
 
+    /// <summary>What takes all of a core for long is made beside few others of its kind. It is not asked for while it is held.</summary>
+    public async Task<IDisposable> Making(CancellationToken stop)
+    {
+        await making.WaitAsync(stop);
+        return new Ending(making);
+    }
+
     /// <summary>About as many bytes as a muster takes.</summary>
     public static long Weight(MusterReport report) =>
         Least + (report.References.Length * PerReference) + (report.Scene.Materials.Length * PerMaterial);
@@ -58,7 +68,11 @@ internal sealed class SceneMemory(IOptions<WebOptions> options) : IDisposable
     public static long Weight(Core.Audit.AuditReport audit, MusterReport report) =>
         Least + (audit.Findings.Length * PerFinding) + (report.References.Length * PerReference);
 
-    public void Dispose() => kept.Dispose();
+    public void Dispose()
+    {
+        kept.Dispose();
+        making.Dispose();
+    }
 
     private sealed class Ending(SemaphoreSlim turn) : IDisposable
     {

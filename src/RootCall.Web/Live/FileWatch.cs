@@ -58,6 +58,9 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
             changed.TryRemove(path, out _);
         foreach (var folder in files.Keys.Select(f => Path.GetDirectoryName(f)!).Distinct(StringComparer.Ordinal))
             Watch(folder);
+        // What changed since they were mustered, and before anybody watched, is asked for once.
+        foreach (var path in files.Keys)
+            touched[path] = 0;
         return changes;
     }
 

@@ -47,7 +47,7 @@ internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore wo
     private Task Tell(SceneEvent about, CancellationToken stop) =>
         windows
             .Clients.Groups(WorkHub.GroupOf(about.Scene), WorkHub.List)
-            .SendAsync("scene", about.Scene, about.Change == SceneChange.Ledger ? "ledger" : "muster", stop);
+            .SendAsync("scene", about.Scene, about.Change.ToString().ToLowerInvariant(), stop);
 
     [LoggerMessage(LogLevel.Warning, "The database went away while listening: {Reason}")]
     private partial void LogLost(string reason);

@@ -36,11 +36,20 @@ internal sealed class MemoryHost
         var facts = new FileFacts(new ImageDecoder(Bounds.Default));
         var reading = new SceneReading(this, this, this, indexes, this, this, this, facts, Bounds.Default);
         var followUps = new FollowUps(this);
-        Arrive = new(new Intake(this, new HardLink(), facts, Bounds.Default), this, this, this, reading, this, followUps);
-        Search = new(this, this, reading, this, followUps);
-        Remember = new(this, this, this, new ArrivalRecipes(this, this), this, this, facts, followUps);
-        Extract = new(this, this, this);
-        Pack = new(this, this, reading, this, Bounds.Default);
+        Arrive = new(
+            new Intake(this, new HardLink(), facts, Bounds.Default),
+            this,
+            this,
+            this,
+            reading,
+            this,
+            followUps,
+            TimeProvider.System
+        );
+        Search = new(this, this, reading, this, followUps, TimeProvider.System);
+        Remember = new(this, this, this, new ArrivalRecipes(this, this, TimeProvider.System), this, this, facts, followUps);
+        Extract = new(this, this, this, TimeProvider.System);
+        Pack = new(this, this, reading, this, Bounds.Default, TimeProvider.System);
         Copy = new(reading, this, this);
     }
 

@@ -60,6 +60,11 @@ describe('a window that listens', () => {
     expect(old()).toEqual(['scenes', 'muster a', 'audit a', 'send-off a']);
   });
 
+  it('asks for the list alone when that counts a scene otherwise', () => {
+    tell('scene', 'a', 'counted');
+    expect(old()).toEqual(['scenes']);
+  });
+
   it('asks for pictures again when files of a scene were written, and leaves its audit', () => {
     const before = useTouched.getState();
     tell('scene', 'b', 'files');

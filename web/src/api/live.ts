@@ -8,14 +8,15 @@ import { ofScene } from './queries';
 
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
 
-/** What of a scene became another: it was mustered, decided about, or its files were written on disk. */
-export type SceneChange = 'muster' | 'ledger' | 'files';
+/** What of a scene became another: it was mustered, decided about, its files were written on disk, or the list counts otherwise. */
+export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted';
 
 /** Queries of one scene that a change makes old. */
 const ofChange: Record<SceneChange, string[]> = {
   muster: ofScene,
   ledger: ofScene,
   files: ['muster', 'evidence', 'send-off'],
+  counted: [],
 };
 
 /** Queries that a task makes old beyond what its scene tells by itself. */

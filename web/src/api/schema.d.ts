@@ -2788,7 +2788,7 @@ export interface components {
         /** @description What was seen of one finding. */
         FoundEvidence: {
             wires: components["schemas"]["WireItem"][];
-            rail: components["schemas"]["RailItem"][];
+            rail: components["schemas"]["RailInput"][];
             values: components["schemas"]["ValueEvidence"][];
             images: components["schemas"]["ImageItem"][];
             pairs: components["schemas"]["PairItem"][];
@@ -3010,13 +3010,14 @@ export interface components {
             by: string;
             numbers: null | number[];
         };
-        /** @description An input of the surface shader, as a rung. */
-        RailItem: {
+        /** @description An input of a material beside a finding. */
+        RailInput: {
             input: string;
-            /** @description The image that feeds it; null for a value. */
+            /** @description The file that feeds it; null for a value. */
             from: null | string;
+            /** @description What it is, as people read it. */
             now: string;
-            /** @description What stands there after the fix; null when nothing changes. */
+            /** @description What the fix makes of it; null when it stays. */
             after: null | string;
         };
         RecipeItem: {

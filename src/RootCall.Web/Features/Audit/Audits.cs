@@ -52,6 +52,14 @@ internal sealed class Audits(
         /// <summary>What is known of each image the scene looks into; what did not decode is known too.</summary>
         public Dictionary<FileState, PixelStats?> Images { get; } = [];
 
+        /// <summary>Those of them that did decode, as audits are handed them; another object when it is not the same.</summary>
+        public IReadOnlyDictionary<FileState, PixelStats> Pixels =>
+            pixels ??= Images.Where(i => i.Value is not null).ToDictionary(i => i.Key, i => i.Value!);
+
+        private Dictionary<FileState, PixelStats>? pixels;
+
+        public void Learned() => pixels = null;
+
         /// <summary>Images that the last muster looks into.</summary>
         public (MusterReport Report, List<FileState> Images)? Wanted { get; set; }
 
@@ -82,13 +90,13 @@ internal sealed class Audits(
             || last.Measured != measured
         )
         {
-            var pixels = mine.Images.Where(i => i.Value is not null).ToDictionary(i => i.Key, i => i.Value!);
-            var scene = new AuditScene(state.Report, pixels, destination, rules, await names.Read(stop));
+            using var making = await memory.Making(stop);
+            var scene = new AuditScene(state.Report, mine.Pixels, destination, rules, await names.Read(stop), mine.Last?.Scene);
             mine.Last = last = (destination, rules.Write(), measured, scene, AuditRun.Make(scene, mine.Memory, stop: stop));
             memory.Put(id, mine, SceneMemory.Weight(last.Found, state.Report));
         }
 
-        return new(state, last.Scene, last.Found, await waivers.Read(id, stop), mine.Images.Values.Count(p => p is not null), left);
+        return new(state, last.Scene, last.Found, await waivers.Read(id, stop), mine.Pixels.Count, left);
     }
 
     /// <summary>Takes over what workers have measured since, and asks them to when something was left.</summary>
@@ -100,7 +108,10 @@ internal sealed class Audits(
             mine.Wanted = (state.Report, [.. ImageMeasures.Wanted(state.Report)]);
             // An image that was written over, or is called for no longer, is known by its old state for nothing.
             foreach (var old in mine.Images.Keys.Except(mine.Wanted.Value.Images).ToList())
+            {
                 mine.Images.Remove(old);
+                mine.Learned();
+            }
         }
 
         var wanted = mine.Wanted!.Value.Images;
@@ -108,7 +119,11 @@ internal sealed class Audits(
         if (unknown.Count == 0)
             return (wanted.Count, 0);
         foreach (var file in await known.Settled(unknown, stop))
+        {
             mine.Images[new(file.Path, file.Stamp)] = file.Pixels;
+            mine.Learned();
+        }
+
         var left = unknown.Count(w => !mine.Images.ContainsKey(w));
         // Once in a while, and not while the muster's own task is on its way.
         if (

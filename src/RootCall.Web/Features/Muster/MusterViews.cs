@@ -63,7 +63,7 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
             state.Ledger,
             state.Roots,
             CurrentScenes.PendingEntries(state.Ledger),
-            ReferenceEquals(newest?.Report, state.Report) ? newest!.Bundles : new(() => RelocationMap.Of(state.Report))
+            newest?.Report.References == state.Report.References ? newest.Bundles : new(() => RelocationMap.Of(state.Report))
         );
         var kept = known.Insert(0, now).Take(Versions).ToImmutableList();
         // Versions share the rows that are the same.

@@ -22,7 +22,8 @@ public sealed class IdenticalMaterials : Rule
 
     public override IEnumerable<Finding> Inspect(AuditScene scene)
     {
-        foreach (var group in scene.Materials.Where(m => m.Type.Length > 0).GroupBy(MaterialPrint.LookOf).Where(g => g.Count() > 1))
+        var alike = scene.Materials.Where(m => m.Type.Length > 0).GroupBy(m => m.Print.Look).Where(g => g.Skip(1).Any());
+        foreach (var group in alike.SelectMany(g => g.GroupBy(MaterialPrint.LookOf)).Where(g => g.Skip(1).Any()))
         {
             var keep = group.OrderByDescending(m => m.Users.Length).ThenBy(m => m.Name, StringComparer.Ordinal).First();
             foreach (var other in group.Where(m => m != keep && m.Users.Length > 0))

@@ -23,7 +23,7 @@ public sealed class NearlyIdenticalMaterials : Rule
         foreach (var material in scene.Materials.Where(m => m.Inputs.Count(i => i.Input.Value is not null || i.IsConnected) >= 2))
         {
             // A sum of hashes stands for all inputs in any order, and one taken off for all but that.
-            var each = material.Inputs.Select(i => Hash(Text(i))).ToArray();
+            var each = material.Print.Inputs;
             var whole = each.Aggregate(UInt128.Zero, (sum, hash) => unchecked(sum + hash));
             foreach (var (input, at) in material.Inputs.Select((i, at) => (i, at)).Where(i => !i.i.IsConnected))
             {
@@ -55,15 +55,6 @@ public sealed class NearlyIdenticalMaterials : Rule
                     .Decide("Look at both side by side; if one was meant, give both its value, and they become identical.");
             }
         }
-    }
-
-    private static UInt128 Hash(string text) =>
-        System.IO.Hashing.XxHash128.HashToUInt128(System.Runtime.InteropServices.MemoryMarshal.AsBytes(text.AsSpan()));
-
-    private static string Text(InputView input)
-    {
-        var read = input.IsConnected ? string.Join(',', input.Maps.Select(m => m.Use)) + input.Factor : string.Join(',', input.Numbers);
-        return $"{input.Name}={read}{input.Input.Effective?.Text}";
     }
 
     private static string Show(IEnumerable<double> numbers) =>
