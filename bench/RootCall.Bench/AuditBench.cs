@@ -70,7 +70,7 @@ internal static class AuditBench
     /// <summary>What is found in the demo at blocker and warning level, beside its answer key.</summary>
     private static void Precision()
     {
-        using var demo = new DemoPlace();
+        var demo = new DemoPlace();
         var (right, found, planted) = (0, 0, 0);
         foreach (var answer in demo.Answers())
         {

@@ -156,7 +156,6 @@ public sealed class BrowserFixture : IDisposable
         Driver.Dispose();
         service.Dispose();
         App.Dispose();
-        Demo.Dispose();
         profile.Dispose();
     }
 }

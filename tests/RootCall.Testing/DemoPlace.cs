@@ -3,12 +3,12 @@ using RootCall.Demo;
 
 namespace RootCall.Testing;
 
-/// <summary>The demo, written once for all tests that read it. Nobody writes into it.</summary>
-public sealed class DemoPlace : IDisposable
+/// <summary>The demo, written once a process for all tests that read it, however many at once. Nobody writes into it.</summary>
+public sealed class DemoPlace
 {
-    private readonly Place place = new();
+    private static readonly Lazy<Place> Written = new(Write);
 
-    public DemoPlace() => DemoWriter.Write(place.Folder);
+    private readonly Place place = Written.Value;
 
     public string Folder => place.Folder;
 
@@ -58,7 +58,13 @@ public sealed class DemoPlace : IDisposable
         ];
     }
 
-    public void Dispose() => place.Dispose();
+    private static Place Write()
+    {
+        var place = new Place();
+        AppDomain.CurrentDomain.ProcessExit += (_, _) => place.Dispose();
+        DemoWriter.Write(place.Folder);
+        return place;
+    }
 }
 
 public sealed record DemoAnswer(

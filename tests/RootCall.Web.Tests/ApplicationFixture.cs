@@ -42,7 +42,6 @@ public sealed class ApplicationFixture : IDisposable
     {
         App.Dispose();
         Outside.Dispose();
-        Demo.Dispose();
     }
 }
 

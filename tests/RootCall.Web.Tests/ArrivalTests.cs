@@ -63,7 +63,7 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         var ended = app.Ended(
             Upload([
                 ("kit/one.gltf", Encoding.UTF8.GetBytes(Look.Gltf("a.png"))),
-                ("kit/two.gltf", Encoding.UTF8.GetBytes(Look.Gltf("b.png"))),
+                ("kit/many.gltf", Encoding.UTF8.GetBytes(Look.Gltf([.. Enumerable.Range(0, 45).Select(i => $"b{i}.png")]))),
                 ("kit/broken.glb", [1, 2, 3]),
             ])
         );
@@ -71,6 +71,10 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         Assert.Contains("broken.glb", ended.GetProperty("error").GetString(), StringComparison.Ordinal);
         Assert.Contains("2 other scenes arrived", ended.GetProperty("error").GetString(), StringComparison.Ordinal);
         Assert.Equal(1, app.Get("/api/scenes/" + app.SceneId("one.gltf")).GetProperty("images").GetInt32());
+        // Of many materials the first are listed and the others counted.
+        var many = app.Get("/api/scenes/" + app.SceneId("many.gltf"));
+        Assert.Equal("m39", many.GetProperty("materialList")[39].GetProperty("name").GetString());
+        Assert.Equal((40, 5), (many.GetProperty("materialList").GetArrayLength(), many.GetProperty("moreMaterials").GetInt32()));
     }
 
     [Fact]

@@ -39,15 +39,17 @@ public static class AuditRun
 {
     /// <param name="memory">What an earlier audit of the same scene found; null to start anew.</param>
     /// <param name="rules">All when null.</param>
+    /// <param name="threads">How many rules run at once; as many as there are processors when null.</param>
     public static AuditReport Make(
         AuditScene scene,
         AuditMemory? memory = null,
         IReadOnlyList<Rule>? rules = null,
+        int? threads = null,
         CancellationToken stop = default
     )
     {
         var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
-        return Run(scene, active, memory, stop);
+        return Run(scene, active, memory, threads ?? Environment.ProcessorCount, stop);
     }
 
     /// <summary>The same audit for another destination: only rules that ask where the scene goes are run again.</summary>
@@ -56,7 +58,7 @@ public static class AuditRun
         var asking = RuleCatalog.All.Where(r => r.AsksDestination && scene.House.IsOn(r.Id)).ToList();
         var ids = asking.Select(r => r.Id).ToHashSet(StringComparer.Ordinal);
         var order = RuleCatalog.All.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i, StringComparer.Ordinal);
-        var there = Run(scene.For(destination), asking, memory: null, stop);
+        var there = Run(scene.For(destination), asking, memory: null, threads: 1, stop);
         return new(
             [
                 .. report
@@ -69,29 +71,24 @@ public static class AuditRun
         );
     }
 
-    private static AuditReport Run(AuditScene scene, List<Rule> active, AuditMemory? memory, CancellationToken stop)
+    private static AuditReport Run(AuditScene scene, List<Rule> active, AuditMemory? memory, int threads, CancellationToken stop)
     {
         var found = new ConcurrentBag<(int Rule, int At, Finding Finding)>();
         var failed = new ConcurrentBag<FailedRule>();
         memory?.Begin(scene);
-        Parallel.For(
-            0,
-            active.Count,
-            new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = Environment.ProcessorCount },
-            r =>
+        Parallel.For(0, active.Count, new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = threads }, r =>
+        {
+            try
             {
-                try
-                {
-                    var at = 0;
-                    foreach (var finding in Findings(active[r], scene, memory))
-                        found.Add((r, at++, finding));
-                }
-                catch (Exception e) when (e is not OperationCanceledException)
-                {
-                    failed.Add(new(active[r].Id, e.Message));
-                }
+                var at = 0;
+                foreach (var finding in Findings(active[r], scene, memory))
+                    found.Add((r, at++, finding));
             }
-        );
+            catch (Exception e) when (e is not OperationCanceledException)
+            {
+                failed.Add(new(active[r].Id, e.Message));
+            }
+        });
         memory?.End();
         var settled = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => Settle(f.Finding, scene)).OrderByDescending(f => f.Severity);
         return new([.. settled], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);

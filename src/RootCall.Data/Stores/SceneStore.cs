@@ -146,19 +146,32 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
     public async Task<List<ListedScene>> List(CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
+        var ledgers = db
+            .LedgerEntries.GroupBy(l => l.SceneId)
+            .Select(g => new
+            {
+                Scene = g.Key,
+                Applied = g.Count(l => l.State == "applied"),
+                Pending = g.Count(l => l.State == "pending"),
+            });
+        // Joined so that the number of rows can be foreseen: PostgreSQL compares all scenes with all others otherwise.
         return await db
-            .Arrivals.Where(a => a.Version == db.Arrivals.Where(o => o.SceneId == a.SceneId).Max(o => o.Version))
-            .Join(
-                db.Scenes,
-                a => a.SceneId,
-                s => s.Id,
-                (a, s) =>
+            .Scenes.SelectMany(
+                s => db.Arrivals.Where(a => a.SceneId == s.Id).OrderByDescending(a => a.Version).Take(1),
+                (s, a) => new { s, a }
+            )
+            .LeftJoin(
+                ledgers,
+                x => x.s.Id,
+                l => l.Scene,
+                (x, l) =>
                     new
                     {
-                        a,
-                        s,
-                        Applied = db.LedgerEntries.Count(l => l.SceneId == s.Id && l.State == "applied"),
-                        IsCounted = s.ShownRevision == s.Revision,
+                        x.s,
+                        x.a,
+                        Applied = (int?)l!.Applied ?? 0,
+                        Pending = (int?)l.Pending ?? 0,
+                        IsCounted = x.s.ShownRevision == x.s.Revision,
                     }
             )
             .OrderByDescending(x => x.a.ArrivedAt)
@@ -175,7 +188,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
                 (x.IsCounted || x.Applied > 0 ? x.s.ShownReferences : null) ?? x.a.ReferenceCount,
                 (x.IsCounted || x.Applied > 0 ? x.s.ShownUnanswered : null) ?? x.a.Unanswered,
                 x.Applied,
-                db.LedgerEntries.Count(l => l.SceneId == x.s.Id && l.State == "pending"),
+                x.Pending,
                 x.IsCounted || x.Applied == 0
             ))
             .ToListAsync(stop);

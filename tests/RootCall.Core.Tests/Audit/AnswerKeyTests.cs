@@ -4,8 +4,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Audit;
 
 /// <summary>The demo's answer key: what was planted is found, and nothing else at blocker or warning level.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class AnswerKeyTests(DemoPlace demo)
+public sealed class AnswerKeyTests(DemoPlace demo) : IClassFixture<DemoPlace>
 {
     private static IEnumerable<string> Serious(Audited audited) =>
         audited.Report.Findings.Where(f => f.Severity >= Severity.Warning).Select(f => $"{f.Rule}: {f.Target}");

@@ -74,7 +74,7 @@ public sealed class EngineTests
     [Fact]
     public void For_another_destination_rules_that_ask_for_it_run_again_and_all_is_found_that_a_whole_audit_finds()
     {
-        using var demo = new DemoPlace();
+        var demo = new DemoPlace();
         using var place = new Place();
         var examples = RuleCatalog
             .All.Where(r => r.Descriptor.Example.For is not null)

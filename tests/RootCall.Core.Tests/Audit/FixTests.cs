@@ -4,8 +4,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Audit;
 
 /// <summary>Every fix, made on every demo scene, makes its own finding disappear and adds none.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class FixTests(DemoPlace demo)
+public sealed class FixTests(DemoPlace demo) : IClassFixture<DemoPlace>
 {
     /// <summary>Findings that were there before, by what they are about; which words they use may change.</summary>
     internal static void AssertMended(Audited before, Audited after, Finding finding)

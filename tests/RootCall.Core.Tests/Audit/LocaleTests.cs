@@ -6,8 +6,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Audit;
 
 /// <summary>A farm machine set to another language says and writes the same.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class LocaleTests(DemoPlace demo) : IDisposable
+public sealed class LocaleTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -6,8 +6,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Audit;
 
 /// <summary>The command line: audit in four formats, fix by rule and by recipe.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class OutputTests(DemoPlace demo) : IDisposable
+public sealed class OutputTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

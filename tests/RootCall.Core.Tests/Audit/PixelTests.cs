@@ -7,8 +7,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Audit;
 
 /// <summary>Statistics of images, from a sample of their pixels.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class PixelTests(DemoPlace demo)
+public sealed class PixelTests(DemoPlace demo) : IClassFixture<DemoPlace>
 {
     private PixelStats Of(string image)
     {

@@ -8,8 +8,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Audit;
 
 /// <summary>Recipes: what was fixed once is found by its matcher and fixed in the next scene.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class RecipeTests(DemoPlace demo)
+public sealed class RecipeTests(DemoPlace demo) : IClassFixture<DemoPlace>
 {
     [Theory]
     [InlineData("seed_tin_*_roughness.png", "seed_tin_01_roughness.png", "seed_tin_12_roughness.png")]

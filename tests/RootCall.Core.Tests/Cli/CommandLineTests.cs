@@ -4,8 +4,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Cli;
 
 /// <summary>The command line's contract: verbs, JSON shapes, exit status 0, 1 and 2.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class CommandLineTests(DemoPlace demo) : IDisposable
+public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

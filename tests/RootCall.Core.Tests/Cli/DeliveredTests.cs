@@ -3,8 +3,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Cli;
 
 /// <summary>The command line as it is delivered, machine code, says what the same code says on the runtime.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class DeliveredTests(DemoPlace demo) : IDisposable
+public sealed class DeliveredTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -7,8 +7,7 @@ namespace RootCall.Core.Tests.Cli;
 /// The whole job from the command line, over every scene of the demo: muster, relink, package, and the package opened
 /// again.
 /// </summary>
-[Collection(DemoCollection.Name)]
-public sealed class EveryFormatTests(DemoPlace demo) : IDisposable
+public sealed class EveryFormatTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -9,8 +9,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Edits;
 
 /// <summary>What a format says of itself is what happens: asked before an edit is offered, and when it is applied.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class CapabilityTests(DemoPlace demo) : IDisposable
+public sealed class CapabilityTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

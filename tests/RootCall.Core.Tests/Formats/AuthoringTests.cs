@@ -9,8 +9,7 @@ using SharpGLTF.Schema2;
 namespace RootCall.Core.Tests.Formats;
 
 /// <summary>Files that Root Call makes from nothing, judged by others; and which files of a delivery are scenes.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class AuthoringTests(DemoPlace demo) : IDisposable
+public sealed class AuthoringTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -11,8 +11,7 @@ using SharpGLTF.Schema2;
 
 namespace RootCall.Core.Tests.Formats;
 
-[Collection(DemoCollection.Name)]
-public sealed class FbxTests(DemoPlace demo) : IDisposable
+public sealed class FbxTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private const string Models = "/usr/share/assimp/models/FBX";
     private readonly Place place = new();

@@ -10,8 +10,7 @@ using Scene = RootCall.Core.Scenes.Scene;
 namespace RootCall.Core.Tests.Formats;
 
 /// <summary>Graphs and edits of glTF. Defaults: glTF 2.0 sections 5.19 to 5.22 and each KHR_materials extension's own text.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class GltfLookTests(DemoPlace demo) : IDisposable
+public sealed class GltfLookTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private const string Document = """
         {

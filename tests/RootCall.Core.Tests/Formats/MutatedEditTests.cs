@@ -11,8 +11,7 @@ namespace RootCall.Core.Tests.Formats;
 /// Edits on broken scenes, with a fixed seed: whatever the reader could make of a file, an edit of it is made or refused in
 /// one sentence, and the copy that is made can be read again.
 /// </summary>
-[Collection(DemoCollection.Name)]
-public sealed class MutatedEditTests(DemoPlace demo) : IDisposable
+public sealed class MutatedEditTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private const int Variants = 120;
     private readonly Place place = new();

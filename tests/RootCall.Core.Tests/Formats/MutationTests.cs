@@ -14,8 +14,7 @@ namespace RootCall.Core.Tests.Formats;
 /// Thousands of broken variants with a fixed seed: bytes flipped, cut, doubled and dropped. A reader gives a scene or refuses
 /// in one sentence; a scene it gives can be mustered, planned and written.
 /// </summary>
-[Collection(DemoCollection.Name)]
-public sealed class MutationTests(DemoPlace demo) : IDisposable
+public sealed class MutationTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private const int Variants = 400;
 

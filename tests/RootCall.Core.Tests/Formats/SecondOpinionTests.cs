@@ -6,8 +6,7 @@ using SharpGLTF.Schema2;
 namespace RootCall.Core.Tests.Formats;
 
 /// <summary>What Root Call writes, judged by others: the Khronos glTF validator and SharpGLTF.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class SecondOpinionTests(DemoPlace demo) : IDisposable
+public sealed class SecondOpinionTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

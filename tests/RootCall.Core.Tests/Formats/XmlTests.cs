@@ -42,7 +42,7 @@ public sealed class XmlTests
     [Fact]
     public void System_Xml_finds_the_same_elements_and_attributes_in_every_demo_document()
     {
-        using var demo = new RootCall.Testing.DemoPlace();
+        var demo = new RootCall.Testing.DemoPlace();
         foreach (var file in new[] { "clean/moth_jar/moth_jar.dae", "clean/seed_drawer/seed_drawer.mtlx" })
         {
             var ours = new XmlReading()

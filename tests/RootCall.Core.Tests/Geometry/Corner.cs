@@ -12,13 +12,13 @@ namespace RootCall.Core.Tests.Geometry;
 /// <summary>A corner of a triangle with what hangs on it; what it lacks is empty.</summary>
 internal sealed record Corner(float[] Point, float[] Normal, float[] Uv)
 {
-    private const float Tolerance = 1e-3f;
+    public const float Tolerance = 1e-3f;
 
     /// <summary>Everything is equal but for what writing it as text takes away.</summary>
     public bool Matches(Corner other) =>
         Close(Point, other.Point, Math.Max(1, Point.Max(Math.Abs))) && Close(Normal, other.Normal, 1) && Close(Uv, other.Uv, 1);
 
-    /// <summary>Where it lies on a grid that is coarse beside the tolerance.</summary>
+    /// <summary>Where it lies on a grid.</summary>
     public (int, int, int) Cell(float size) =>
         ((int)MathF.Floor(Point[0] / size), (int)MathF.Floor(Point[1] / size), (int)MathF.Floor(Point[2] / size));
 
@@ -41,14 +41,14 @@ internal sealed class CornerSet
 
     public CornerSet(IReadOnlyCollection<Corner> corners)
     {
-        size = Math.Max(0.01f, corners.Max(c => c.Point.Max(Math.Abs)) / 50);
+        // Those that match lie in the same cell or in one beside it.
+        size = Corner.Tolerance * Math.Max(1, corners.Max(c => c.Point.Max(Math.Abs)));
         foreach (var corner in corners)
         {
             var cell = corner.Cell(size);
             if (!cells.TryGetValue(cell, out var there))
                 cells[cell] = there = [];
-            if (!there.Exists(t => t == corner))
-                there.Add(corner);
+            there.Add(corner);
         }
     }
 

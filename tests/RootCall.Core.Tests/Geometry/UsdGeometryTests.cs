@@ -5,8 +5,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Geometry;
 
 /// <summary>Primvars by their interpolation, beside the npm package tinyusdz; cages and subsets as the schema says.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class UsdGeometryTests(DemoPlace demo) : IDisposable
+public sealed class UsdGeometryTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -5,8 +5,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Imaging;
 
 /// <summary>The demo's own files, seen by the probes and by another library.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class DemoPictureTests(DemoPlace demo)
+public sealed class DemoPictureTests(DemoPlace demo) : IClassFixture<DemoPlace>
 {
     [Fact]
     public void Every_picture_of_the_clean_twins_and_the_library_is_whole_and_reads_elsewhere_too()

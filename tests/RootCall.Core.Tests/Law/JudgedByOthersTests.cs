@@ -13,8 +13,7 @@ namespace RootCall.Core.Tests.Law;
 /// What edits write, judged by others: glTF by the Khronos validator and SharpGLTF, USD by tinyusdz, MaterialX by the MaterialX
 /// library itself (1.39.4, as WebAssembly). Each judges a few hundred written scenes in one run.
 /// </summary>
-[Collection(DemoCollection.Name)]
-public sealed class JudgedByOthersTests(DemoPlace demo) : IDisposable
+public sealed class JudgedByOthersTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -16,8 +16,7 @@ namespace RootCall.Core.Tests.Law;
 /// The law: what is read from what was written equals what was applied, for every kind of edit, every format that can say it, and
 /// any sequence. Scenes: the demo, the examples of all rules, and models that nobody here made (Debian's assimp-testmodels).
 /// </summary>
-[Collection(DemoCollection.Name)]
-public sealed class LawTests(DemoPlace demo) : IDisposable
+public sealed class LawTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private const string Models = "/usr/share/assimp/models";
     private const int Sequences = 24;

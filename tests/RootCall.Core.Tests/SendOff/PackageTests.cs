@@ -7,8 +7,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.SendOff;
 
 /// <summary>Packages beside RFC 8493 and the tools that people check them with.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class PackageTests(DemoPlace demo) : IDisposable
+public sealed class PackageTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

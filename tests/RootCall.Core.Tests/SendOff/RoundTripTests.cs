@@ -73,7 +73,7 @@ public sealed class RoundTripTests : IDisposable
     [Fact]
     public void An_empty_ledger_gives_back_every_byte_of_every_written_format()
     {
-        using var demo = new DemoPlace();
+        var demo = new DemoPlace();
         foreach (var answer in demo.Answers())
         {
             foreach (var scene in new[] { answer.Arrived, answer.Clean })

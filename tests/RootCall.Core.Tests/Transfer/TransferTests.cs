@@ -10,8 +10,7 @@ using RootCall.Testing;
 namespace RootCall.Core.Tests.Transfer;
 
 /// <summary>The transfer check over the demo: what was planted is found, and what can be restored is restored by its own edits.</summary>
-[Collection(DemoCollection.Name)]
-public sealed class TransferTests(DemoPlace demo) : IDisposable
+public sealed class TransferTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -3232,7 +3232,13 @@ export interface components {
             buffers: number;
             /** Format: int32 */
             libraries: number;
+            /** @description The first ones: a large scene has thousands, and nobody reads them here. */
             materialList: components["schemas"]["MaterialItem"][];
+            /**
+             * Format: int32
+             * @description How many more there are.
+             */
+            moreMaterials: number;
             notes: components["schemas"]["NoteItem"][];
             carried: components["schemas"]["CarriedItem"][];
             variants: components["schemas"]["VariantItem"][];

@@ -92,7 +92,9 @@ internal sealed class Audits(
         {
             using var making = await memory.Making(stop);
             var scene = new AuditScene(state.Report, mine.Pixels, destination, rules, await names.Read(stop), mine.Last?.Scene);
-            mine.Last = last = (destination, rules.Write(), measured, scene, AuditRun.Make(scene, mine.Memory, stop: stop));
+            // One after the other: the processors that are left answer small requests.
+            var found = AuditRun.Make(scene, mine.Memory, threads: 1, stop: stop);
+            mine.Last = last = (destination, rules.Write(), measured, scene, found);
             memory.Put(id, mine, SceneMemory.Weight(last.Found, state.Report));
         }
 

@@ -24,6 +24,8 @@ internal sealed record SceneSummary(
 );
 
 /// <summary>What came with a scene.</summary>
+/// <param name="MaterialList">The first ones: a large scene has thousands, and nobody reads them here.</param>
+/// <param name="MoreMaterials">How many more there are.</param>
 internal sealed record SceneDetail(
     Guid Id,
     string Name,
@@ -43,6 +45,7 @@ internal sealed record SceneDetail(
     int Buffers,
     int Libraries,
     IEnumerable<MaterialItem> MaterialList,
+    int MoreMaterials,
     IEnumerable<NoteItem> Notes,
     IEnumerable<CarriedItem> Carried,
     IEnumerable<VariantItem> Variants,
@@ -76,6 +79,8 @@ internal sealed record CarriedItem(int Number, string Name, long Bytes, int? Wid
 
 internal static class SceneEndpoints
 {
+    private const int MaterialsShown = 40;
+
     public static void MapScenes(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes").WithTags("Scenes");
@@ -138,6 +143,7 @@ internal static class SceneEndpoints
             report.References.Count(r => r.Reference.Kind == ReferenceKind.Buffer),
             report.References.Count(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
             Materials(report.Scene),
+            Math.Max(0, report.Scene.Materials.Length - MaterialsShown),
             report.Scene.Notes.Select(n => new NoteItem(n.Message, n.Place)).Concat(report.Notes.Select(n => new NoteItem(n, "roots"))),
             carried.Select(c => new CarriedItem(
                 c.Number,
@@ -173,15 +179,17 @@ internal static class SceneEndpoints
     private static IEnumerable<MaterialItem> Materials(Scene scene)
     {
         var instances = scene.Materials.Where(m => m.Template is not null).ToLookup(m => m.Template!);
-        return scene.Materials.Select(m => new MaterialItem(
-            m.Name,
-            m.Graph.SurfaceNode?.Type,
-            m.Graph.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().Distinct().Count(),
-            m.Template,
-            instances[m.Id].Count(),
-            m.IsTemplate,
-            m.Locked
-        ));
+        return scene
+            .Materials.Take(MaterialsShown)
+            .Select(m => new MaterialItem(
+                m.Name,
+                m.Graph.SurfaceNode?.Type,
+                m.Graph.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().Distinct().Count(),
+                m.Template,
+                instances[m.Id].Count(),
+                m.IsTemplate,
+                m.Locked
+            ));
     }
 
     private static CarryItem? Carry(MusterReport report) =>

@@ -15,8 +15,7 @@ namespace RootCall.Core.Tests.Formats.Usd;
 /// Text layers and composition. Rules: OpenUSD documentation, "USD Terms and Concepts" (LIVRPS strength ordering, list editing,
 /// path translation) and the "UsdPreviewSurface Proposal" 2.6.
 /// </summary>
-[Collection(DemoCollection.Name)]
-public sealed class UsdaTests(DemoPlace demo) : IDisposable
+public sealed class UsdaTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDisposable
 {
     private readonly Place place = new();
 

@@ -98,8 +98,6 @@ function Known({ scene }: { scene: SceneDetail }) {
   );
 }
 
-const mostMaterials = 40;
-
 /** Each material with its shading model, and how far an edit of a template would reach. */
 function Materials({ scene }: { scene: SceneDetail }) {
   const make = useMakeLibrary(scene.id);
@@ -116,7 +114,7 @@ function Materials({ scene }: { scene: SceneDetail }) {
         )}
       </div>
       <ul className="mt-0.5 max-h-40 overflow-y-auto text-[12.5px] leading-[21px]">
-        {scene.materialList.slice(0, mostMaterials).map((m, i) => (
+        {scene.materialList.map((m, i) => (
           <li key={`${m.name} ${i}`} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)_60px] gap-x-3">
             <span className="truncate">{m.name}</span>
             <span className="truncate text-quiet">
@@ -127,9 +125,7 @@ function Materials({ scene }: { scene: SceneDetail }) {
             <span className="text-right text-soft">{many(m.images, 'image')}</span>
           </li>
         ))}
-        {scene.materialList.length > mostMaterials && (
-          <li className="text-quiet">and {many(scene.materialList.length - mostMaterials, 'more material')}</li>
-        )}
+        {scene.moreMaterials > 0 && <li className="text-quiet">and {many(scene.moreMaterials, 'more material')}</li>}
       </ul>
     </>
   );
