@@ -56,17 +56,23 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
         return await db.Work.AsNoTracking().FirstOrDefaultAsync(w => w.Id == id, stop);
     }
 
-    /// <summary>Tasks that go on, and those that ended lately, newest first.</summary>
+    /// <summary>Tasks that wait, run or ended lately, newest first: the last 50, and what runs however old it is.</summary>
     public async Task<List<WorkRow>> Recent(CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         var lately = DateTimeOffset.UtcNow.AddHours(-12);
-        return await db
+        var recent = await db
             .Work.AsNoTracking()
             .Where(w => w.EndedAt == null || w.EndedAt > lately)
             .OrderByDescending(w => w.CreatedAt)
             .Take(50)
             .ToListAsync(stop);
+        var running = await db
+            .Work.AsNoTracking()
+            .Where(w => w.State == WorkStates.Running)
+            .OrderByDescending(w => w.CreatedAt)
+            .ToListAsync(stop);
+        return [.. recent.UnionBy(running, w => w.Id)];
     }
 
     /// <summary>Whether a task of that kind waits or runs for a scene.</summary>

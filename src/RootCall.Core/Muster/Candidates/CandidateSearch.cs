@@ -5,13 +5,6 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Muster;
 
-/// <summary>Facts of a reference's file from when it was last looked at.</summary>
-/// <param name="Path">Where it was found then.</param>
-/// <param name="Width">Pixels; 0 for what is no image.</param>
-/// <param name="Hash">SHA-256 in lower-case hex, or null when it was not made.</param>
-/// <param name="Look">How the picture looked (<see cref="Imaging.Pixels.PictureLook"/>), or null when it was not made.</param>
-public sealed record LastSeen(string Path, FileStamp Stamp, int Width, int Height, string? Hash, ulong? Look = null);
-
 /// <summary>
 /// Ranks the files of an index as answers to references, with the evidence for each. Names give the first candidates; then
 /// sets and contents that were seen before bring others; last, the headers of the best are looked at.

@@ -83,20 +83,7 @@ internal static class ActEndpoints
             async (Guid id, Picked picked, CurrentScenes current, SeenStore seen, WorkDispatcher work, CancellationToken stop) =>
             {
                 var state = await current.Get(id, stop);
-                var numbers = picked.Numbers?.ToHashSet();
-                var now = state
-                    .Report.References.Where(r =>
-                        r.Resolved is not null
-                        && r.Stamp is not null
-                        && r.Flags.HasFlag(ReferenceFlags.Changed)
-                        && numbers?.Contains(r.Number) != false
-                    )
-                    .ToDictionary(
-                        r => r.Reference.Key,
-                        r => new LastSeen(r.Resolved!, r.Stamp!.Value, r.Facts?.Width ?? 0, r.Facts?.Height ?? 0, null)
-                    );
-                if (now.Count == 0)
-                    throw new CannotUseException("None of these files has changed since it was last looked at.");
+                var now = LastSeen.Changed(state.Report, picked.Numbers?.ToHashSet());
                 await seen.Put(id, now, stop);
                 return TypedResults.Ok(await work.Begin(new Search(id), "Take over what changed", id, stop));
             }

@@ -83,35 +83,14 @@ internal static class TransferEndpoints
         );
         group.MapPost("/library", async (Guid id, CurrentScenes current, Changes changes, CancellationToken stop) =>
         {
-            var name = Path.ChangeExtension(Path.GetFileName((await current.Get(id, stop)).Arrival.Path), ".mtl");
-            return TypedResults.Ok(
-                await changes.Make(
-                    id,
-                    l => l.Put(LedgerEntry.ByHand($"Make the material library {name}", [new MakeLibrary(name)], DateTimeOffset.UtcNow)),
-                    stop
-                )
-            );
+            var entry = SceneDecisions.MakeLibrary((await current.Get(id, stop)).Report.Scene, DateTimeOffset.UtcNow);
+            return TypedResults.Ok(await changes.Make(id, l => l.Put(entry), stop));
         });
         group.MapPost("/variants", async (Guid id, ChooseVariant choose, CurrentScenes current, Changes changes, CancellationToken stop) =>
         {
-            var state = await current.Get(id, stop);
-            var set = state.Report.Scene.Variants.FirstOrDefault(v =>
-                v.Place == choose.Place && v.Set == choose.Set && v.Options.Contains(choose.Option)
-            ) ?? throw new CannotUseException($"The scene has no {choose.Set} called {choose.Option}.");
-            return TypedResults.Ok(
-                await changes.Make(
-                    id,
-                    l =>
-                        l.Put(
-                            LedgerEntry.ByHand(
-                                $"Choose {choose.Option} for {choose.Set}",
-                                [new SelectVariant(set.Place, set.Set, set.Selected, choose.Option)],
-                                DateTimeOffset.UtcNow
-                            )
-                        ),
-                    stop
-                )
-            );
+            var scene = (await current.Get(id, stop)).Report.Scene;
+            var entry = SceneDecisions.Choose(scene, choose.Place, choose.Set, choose.Option, DateTimeOffset.UtcNow);
+            return TypedResults.Ok(await changes.Make(id, l => l.Put(entry), stop));
         });
     }
 }
