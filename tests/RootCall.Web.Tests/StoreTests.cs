@@ -216,6 +216,19 @@ public sealed class StoreTests : IDisposable
     }
 
     [Fact]
+    public async Task A_task_that_runs_is_in_the_list_however_many_newer_ones_there_are()
+    {
+        var work = services.GetRequiredService<WorkStore>();
+        var running = await work.Add(new Search(Guid.NewGuid()), "Search", null, default);
+        Assert.NotNull(await work.Claim(running.Id, default));
+        for (var i = 0; i < 50; i++)
+            await work.Update((await work.Add(new Search(Guid.NewGuid()), "Search", null, default)).Id, w => w.State = WorkStates.Done);
+        Assert.Contains(await work.Recent(default), w => w.Id == running.Id);
+        await work.Update(running.Id, w => w.State = WorkStates.Done);
+        Assert.DoesNotContain(await work.Recent(default), w => w.Id == running.Id);
+    }
+
+    [Fact]
     public async Task Roots_lie_in_the_server_folders_and_are_kept_once()
     {
         var roots = services.GetRequiredService<RootStore>();

@@ -49,16 +49,23 @@ public static class AuditRun
     )
     {
         var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
-        return Run(scene, active, memory, threads ?? Environment.ProcessorCount, stop);
+        return Run(scene, active, memory, threads, stop);
     }
 
     /// <summary>The same audit for another destination: only rules that ask where the scene goes are run again.</summary>
-    public static AuditReport For(AuditScene scene, AuditReport report, Destination destination, CancellationToken stop = default)
+    /// <param name="threads">How many rules run at once; as many as there are processors when null.</param>
+    public static AuditReport For(
+        AuditScene scene,
+        AuditReport report,
+        Destination destination,
+        int? threads = null,
+        CancellationToken stop = default
+    )
     {
         var asking = RuleCatalog.All.Where(r => r.AsksDestination && scene.House.IsOn(r.Id)).ToList();
         var ids = asking.Select(r => r.Id).ToHashSet(StringComparer.Ordinal);
         var order = RuleCatalog.All.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i, StringComparer.Ordinal);
-        var there = Run(scene.For(destination), asking, memory: null, threads: 1, stop);
+        var there = Run(scene.For(destination), asking, memory: null, threads, stop);
         return new(
             [
                 .. report
@@ -71,12 +78,13 @@ public static class AuditRun
         );
     }
 
-    private static AuditReport Run(AuditScene scene, List<Rule> active, AuditMemory? memory, int threads, CancellationToken stop)
+    private static AuditReport Run(AuditScene scene, List<Rule> active, AuditMemory? memory, int? threads, CancellationToken stop)
     {
         var found = new ConcurrentBag<(int Rule, int At, Finding Finding)>();
         var failed = new ConcurrentBag<FailedRule>();
         memory?.Begin(scene);
-        Parallel.For(0, active.Count, new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = threads }, r =>
+        var options = new ParallelOptions { CancellationToken = stop, MaxDegreeOfParallelism = threads ?? Environment.ProcessorCount };
+        Parallel.For(0, active.Count, options, r =>
         {
             try
             {

@@ -21,7 +21,7 @@ public sealed class ArrivalRecipes(IHouse house, ILedgers ledgers, TimeProvider 
     )
     {
         var wanted = (await house.Recipes(stop))
-            .Where(r => r.Source.Length > 0 && Wildcard.Fits(r.Source, arrival.Source) && !ledger.Entries.Any(e => e.ProposedBy == By(r)))
+            .Where(r => r.Source.Length > 0 && Wildcard.Fits(r.Source, arrival.Source) && !ledger.Entries.Any(e => e.ProposedBy == r.By))
             .ToList();
         if (wanted.Count == 0)
             return;
@@ -37,13 +37,7 @@ public sealed class ArrivalRecipes(IHouse house, ILedgers ledgers, TimeProvider 
         {
             var plan = recipe.Run(scene, report).Plan;
             if (!plan.Edits.IsEmpty)
-                await ledgers.Change(
-                    arrival.SceneId,
-                    l => l.Put(plan.Entry($"Recipe {recipe.Name}: {plan.Count()}", By(recipe), clock.GetUtcNow())),
-                    stop
-                );
+                await ledgers.Change(arrival.SceneId, l => l.Put(recipe.Entry(plan, clock.GetUtcNow())), stop);
         }
     }
-
-    private static string By(Recipe recipe) => $"recipe {recipe.Name}";
 }

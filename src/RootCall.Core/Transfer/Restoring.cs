@@ -9,6 +9,17 @@ namespace RootCall.Core.Transfer;
 /// <param name="Copies">Images that lie where this scene may not look, and where they are to be kept for it.</param>
 public sealed record Restoring(LedgerEntry Entry, ImmutableArray<(string From, string To)> Copies)
 {
+    /// <summary>Makes the copies that are not there yet.</summary>
+    public void Keep()
+    {
+        foreach (var (from, to) in Copies.Where(c => !File.Exists(c.To)))
+            WholeOrNothing.File(to, stream =>
+            {
+                using var source = RegularFile.Open(from);
+                source.CopyTo(stream);
+            });
+    }
+
     /// <param name="rows">Rows of the comparison, from 1.</param>
     /// <param name="from">What the other scene is called.</param>
     /// <param name="keep">Folder in which this scene's copies are kept.</param>

@@ -25,6 +25,14 @@ public sealed record Recipe(
 
     private static readonly RecipeContext Json = new(JsonText.Options());
 
+    /// <summary>How a ledger calls who proposed what it does.</summary>
+    [JsonIgnore]
+    public string By => $"recipe {Name}";
+
+    /// <summary>What it would do in a scene, as one entry for the ledger.</summary>
+    /// <exception cref="CannotUseException">It would do nothing; the sentence says why.</exception>
+    public LedgerEntry Entry(FixPlan plan, DateTimeOffset at) => plan.Entry($"Recipe {Name}: {plan.Count()}", By, at);
+
     public string Write() => JsonSerializer.Serialize(this, Json.Recipe);
 
     /// <exception cref="CannotUseException">It is no recipe, or is of a later version, or names a rule that is not there.</exception>

@@ -77,7 +77,7 @@ internal static class AuditEndpoints
             foreach (var destination in await house.Destinations(stop))
             {
                 var chosen = destination.Equals(state.Scene.Destination);
-                var report = chosen ? state.Report : AuditRun.For(state.Scene, state.Report, destination, stop);
+                var report = chosen ? state.Report : AuditRun.For(state.Scene, state.Report, destination, threads: 1, stop);
                 var then = report.Causes.ToDictionary(c => c.Cause.Key, c => c.Cause.Sentence(c.Findings.Length));
                 changes.Add(
                     new(

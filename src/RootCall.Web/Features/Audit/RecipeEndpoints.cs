@@ -83,15 +83,7 @@ internal static class RecipeEndpoints
                             }
                     )
                     .Plan;
-                return TypedResults.Ok(
-                    await audits.Put(
-                        id,
-                        state,
-                        plan.Entry($"Recipe {wanted.Name}: {plan.Count()}", $"recipe {wanted.Name}", DateTimeOffset.UtcNow),
-                        request.Seen,
-                        stop
-                    )
-                );
+                return TypedResults.Ok(await audits.Put(id, state, wanted.Entry(plan, DateTimeOffset.UtcNow), request.Seen, stop));
             }
         );
     }

@@ -162,12 +162,7 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
             disk.Extracted(id),
             DateTimeOffset.UtcNow
         );
-        foreach (var (from, to) in restoring.Copies.Where(c => !File.Exists(c.To)))
-            WholeOrNothing.File(to, stream =>
-            {
-                using var source = RegularFile.Open(from);
-                source.CopyTo(stream);
-            });
+        restoring.Keep();
         return restoring.Entry;
     }
 
