@@ -18,6 +18,7 @@ run_tests() {
   need_debian postgresql libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++ chromium chromium-driver openimageio-tools \
     assimp-utils assimp-testmodels unzip curl
   . "$home/scripts/cluster.sh"
+  . "$home/scripts/corpus.sh"
   cd "$home"
   # Short lives: counting how code runs, to compile it better later, costs more than it gives; one compiler serves all projects.
   export DOTNET_TieredPGO=0 UseSharedCompilation=true
@@ -27,6 +28,8 @@ run_tests() {
   # Packages come over the network, machine code is linked by one processor: the front end goes on beside both.
   (whole_front_end) &
   local front_end_job=$!
+  (fetch_corpus) &
+  local corpus_job=$!
   quietly "dotnet build (is there a network?)" dotnet build RootCall.slnx -c Release -v quiet --nologo
   (build_cli) &
   local cli_build=$!
@@ -36,6 +39,7 @@ run_tests() {
   check_width
   print_share
   wait "$cli_build" || exit 1
+  wait "$corpus_job" || exit 1
   quietly "ending the compiler" dotnet build-server shutdown --vbcscompiler
   local status=0
   wait "$front_end_job" || status=$?
@@ -65,7 +69,7 @@ run_tests() {
   cat "$out.shown" && cat "$out.beside" >>"$out"
   # Kills and crowds want the machine for themselves.
   test_projects "$out" ${alone[@]} || status=1
-  print_law
+  print_reports
   local passed failed skipped
   # xUnit: "Passed!  - Failed: 0, Passed: 9, Skipped: 0, …"; Vitest: "Tests  1 failed | 9 passed (10)".
   passed=$(($(sum_of 'Passed: *\K[0-9]+' "$out") + $(sum_of '^ *Tests .*?\K[0-9]+(?= passed)' "$out.web")))
@@ -111,9 +115,11 @@ check_schema() {
 }
 
 # The law's own count: sequences by format and kind of edit.
-print_law() {
-  local law=$home/artifacts/bin/RootCall.Core.Tests/release/law.txt
-  [ -f "$law" ] && cat "$law" || true
+print_reports() {
+  local report
+  for report in law corpus generated; do
+    cat "$home/artifacts/bin/RootCall.Core.Tests/release/$report.txt" 2>/dev/null || true
+  done
 }
 
 # Code that people wrote.

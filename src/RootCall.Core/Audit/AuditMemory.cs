@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Audit;
@@ -16,6 +17,9 @@ public sealed class AuditMemory
     private int[] same = [];
     private object? conditions;
     private int ran;
+
+    /// <summary>What came of trying the fixes of findings that are still the same.</summary>
+    internal ConditionalWeakTable<Finding, Finding> Tried { get; } = [];
 
     /// <summary>Looks at materials that a rule was run for in the last audit.</summary>
     public int Ran { get; private set; }

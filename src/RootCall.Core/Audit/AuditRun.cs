@@ -1,7 +1,6 @@
 using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using RootCall.Core.Destinations;
-using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Audit;
 
@@ -49,7 +48,7 @@ public static class AuditRun
     )
     {
         var active = (rules ?? RuleCatalog.All).Where(r => scene.House.IsOn(r.Id)).ToList();
-        return Run(scene, active, memory, threads, stop);
+        return Run(scene, active, active, [], memory, threads, stop);
     }
 
     /// <summary>The same audit for another destination: only rules that ask where the scene goes are run again.</summary>
@@ -65,20 +64,27 @@ public static class AuditRun
         var asking = RuleCatalog.All.Where(r => r.AsksDestination && scene.House.IsOn(r.Id)).ToList();
         var ids = asking.Select(r => r.Id).ToHashSet(StringComparer.Ordinal);
         var order = RuleCatalog.All.Select((r, i) => (r.Id, i)).ToDictionary(r => r.Id, r => r.i, StringComparer.Ordinal);
-        var there = Run(scene.For(destination), asking, memory: null, threads, stop);
+        var others = report.Findings.Where(f => !ids.Contains(f.Rule));
+        var active = RuleCatalog.All.Where(r => scene.House.IsOn(r.Id)).ToList();
+        var there = Run(scene.For(destination), asking, active, others, memory: null, threads, stop);
         return new(
-            [
-                .. report
-                    .Findings.Where(f => !ids.Contains(f.Rule))
-                    .Concat(there.Findings)
-                    .OrderByDescending(f => f.Severity)
-                    .ThenBy(f => order[f.Rule]),
-            ],
+            [.. others.Concat(there.Findings).OrderByDescending(f => f.Severity).ThenBy(f => order[f.Rule])],
             [.. report.Failed.Where(f => !ids.Contains(f.Rule)).Concat(there.Failed).OrderBy(f => f.Rule, StringComparer.Ordinal)]
         );
     }
 
-    private static AuditReport Run(AuditScene scene, List<Rule> active, AuditMemory? memory, int? threads, CancellationToken stop)
+    /// <param name="active">Rules that run.</param>
+    /// <param name="all">Rules that fixes are tried against.</param>
+    /// <param name="others">What those of them found that do not run.</param>
+    private static AuditReport Run(
+        AuditScene scene,
+        List<Rule> active,
+        List<Rule> all,
+        IEnumerable<Finding> others,
+        AuditMemory? memory,
+        int? threads,
+        CancellationToken stop
+    )
     {
         var found = new ConcurrentBag<(int Rule, int At, Finding Finding)>();
         var failed = new ConcurrentBag<FailedRule>();
@@ -98,36 +104,17 @@ public static class AuditRun
             }
         });
         memory?.End();
-        var settled = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => Settle(f.Finding, scene)).OrderByDescending(f => f.Severity);
-        return new([.. settled], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
+        var inOrder = found.OrderBy(f => f.Rule).ThenBy(f => f.At).Select(f => f.Finding).ToArray();
+        var broken = failed.Select(f => f.Rule).ToHashSet(StringComparer.Ordinal);
+        var trial = new FixTrial(scene, all.Where(r => !broken.Contains(r.Id)), [.. inOrder, .. others], memory?.Tried);
+        Parallel.For(0, inOrder.Length, options, i =>
+        {
+            var tried = trial.Try(inOrder[i]);
+            inOrder[i] = tried with { Severity = scene.House.SeverityOf(tried.Rule) ?? tried.Severity };
+        });
+        return new([.. inOrder.OrderByDescending(f => f.Severity)], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
     }
 
     private static IEnumerable<Finding> Findings(Rule rule, AuditScene scene, AuditMemory? memory) =>
         memory is null || rule is not MaterialRule one ? rule.Inspect(scene) : memory.Of(one, scene);
-
-    /// <summary>The house's severity, and only fixes that can be made: each is tried on a draft of the scene.</summary>
-    private static Finding Settle(Finding finding, AuditScene scene)
-    {
-        var settled = finding with { Severity = scene.House.SeverityOf(finding.Rule) ?? finding.Severity };
-        if (settled.Fixes.IsEmpty)
-            return settled;
-        string? why = null;
-        var kept = settled.Fixes.RemoveAll(f => WhyNot(f, scene.Index) is { } not && (why ??= not) is not null);
-        return kept.Length == settled.Fixes.Length
-            ? settled
-            : settled with
-            {
-                Fixes = kept,
-                Decide = settled.Decide ?? (kept.IsEmpty ? why : null),
-            };
-    }
-
-    private static string? WhyNot(Fix fix, SceneIndex index)
-    {
-        var draft = new SceneDraft(index);
-        foreach (var edit in fix.Edits)
-            if (edit.Change(draft) is { } why)
-                return why;
-        return null;
-    }
 }

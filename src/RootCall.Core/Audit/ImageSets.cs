@@ -1,4 +1,5 @@
 using RootCall.Core.Muster;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
@@ -13,9 +14,20 @@ public sealed class ImageSets
     private readonly HashSet<string> used;
     private readonly ILookup<string, SetFile> byName;
 
-    private ImageSets(IReadOnlyList<SetFile> files, HashSet<string> used)
+    private readonly ILookup<string, Role> series;
+
+    private readonly NameDictionary names;
+
+    private ImageSets(IReadOnlyList<SetFile> files, HashSet<string> used, IEnumerable<FileName> usedNames, NameDictionary names)
     {
-        this.used = used;
+        (this.used, this.names) = (used, names);
+        series = files
+            .Select(f => f.Name)
+            .Concat(usedNames)
+            .Where(n => n is { EndsWithRole: true, SaysOnlyItsRole: false, Role: not null })
+            .Select(n => (n.Body, Role: n.Role!.Value))
+            .Distinct()
+            .ToLookup(n => n.Body, n => n.Role, StringComparer.Ordinal);
         byBody = files.ToLookup(f => f.Name.Body);
         byCore = files.ToLookup(f => f.Name.Core, StringComparer.Ordinal);
         byName = files.ToLookup(f => f.Name.Folded);
@@ -30,7 +42,28 @@ public sealed class ImageSets
         var files = scene.Report.Beside.IsDefault
             ? []
             : scene.Report.Beside.Select(b => new SetFile(b, scene.FileName(Path.GetFileName(b.Path)))).ToList();
-        return new(files, used);
+        return new(files, used, used.Select(p => scene.FileName(Path.GetFileName(p))), scene.Names);
+    }
+
+    /// <summary>Other files of the same thing end in another role's word: the ends of these names are roles.</summary>
+    public bool IsOfSeries(FileName name) => !name.SaysOnlyItsRole && series[name.Body].Any(r => r != name.Role);
+
+    /// <summary>
+    /// The role of a name that can be cut in two ways, told by its series: <c>scrap_metal_roughness</c> is the roughness of
+    /// <c>scrap_metal</c> when <c>scrap_metal_normal</c> is there. Null where the name is cut as it stands.
+    /// </summary>
+    public Role? ShorterRole(FileName name)
+    {
+        if (name.RoleToken is not { } token || IsOfSeries(name))
+            return null;
+        for (var cut = 1; cut < token.Length; cut++)
+            if (
+                names.Role(token.AsSpan(0, cut)) is not null
+                && names.Role(token.AsSpan(cut)) is { } role
+                && series[name.Body + token[..cut]].Any(r => r != role)
+            )
+                return role;
+        return null;
     }
 
     /// <summary>Files of the same thing that the scene does not read, in the folders of those it does.</summary>

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using RootCall.Core.Muster;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
@@ -31,6 +32,7 @@ internal static class MapRoles
         [Role.Opacity] = [Role.Opacity, Role.Transparency, Role.Transmission, Role.BaseColour],
         [Role.Emission] = [Role.Emission, Role.EmissionStrength],
         [Role.Specular] = [Role.Specular, Role.SpecularColour, Role.Reflection],
+        [Role.SpecularColour] = [Role.Specular, Role.SpecularColour, Role.Reflection],
         [Role.Environment] = [Role.Environment, Role.Reflection, Role.Emission],
     }.ToFrozenDictionary();
 
@@ -44,47 +46,31 @@ internal static class MapRoles
             _ => mapRole,
         };
 
-    /// <summary>Other rules tell of normals that are bumps, gloss that is roughness and the like; here is only what never fits.</summary>
-    public static bool Fits(MapView map)
+    /// <summary>
+    /// A map of that role may feed the input. Other rules tell of normals that are bumps, gloss that is roughness and the like.
+    /// </summary>
+    public static bool Fits(Role mapRole, InputView input) =>
+        !Fitting.TryGetValue(mapRole, out var inputs) || RoleOf(input) is not { } role || inputs.Contains(role);
+
+    /// <summary>What an input is for: by its model, or by its own name where the model is not known.</summary>
+    public static Role? RoleOf(InputView input) => input.Role ?? (input.Spec is null ? OfInputName(input.Name) : null);
+
+    /// <summary><c>..|metalness_map</c>: the last word but “map”, “texture” and the like.</summary>
+    private static Role? OfInputName(string name)
     {
-        if (map.Role is not { } role || !Fitting.TryGetValue(role, out var roles))
-            return true;
-        // One texture for two inputs: what stands in it for the other one cannot be moved away.
-        if (
-            map.Material.IsGltf
-            && map.Input.Role is Role.Metalness or Role.Roughness
-            && role is Role.Metalness or Role.Roughness or Role.Occlusion
-        )
-            return true;
-        return map.Input.Role is { } input
-            ? roles.Contains(input)
-            : Unnamed(map.Input) || role is not (Role.Normal or Role.Roughness or Role.Metalness or Role.Displacement);
+        var last = name.Split('|', ':', '/', '.')[^1];
+        foreach (var tail in (ReadOnlySpan<string>)["texture", "image", "file", "tex", "map"])
+            if (last.EndsWith(tail, StringComparison.OrdinalIgnoreCase) && last.Length > tail.Length)
+            {
+                last = last[..^tail.Length];
+                break;
+            }
+
+        return FileName.Of(last.Trim('_', '-', ' ')) is { EndsWithRole: true, SaysOnlyItsRole: true, Role: { } role } ? role : null;
     }
 
-    /// <summary>Inputs of no known role that a mask or any scalar may well drive.</summary>
-    private static bool Unnamed(InputView input) =>
-        input.Name.Contains("rotation", StringComparison.OrdinalIgnoreCase)
-        || input.Name.Contains("thickness", StringComparison.OrdinalIgnoreCase);
-
-    /// <summary>How sure it is that a map is what its name says: its channels and its values say so too, or speak against it.</summary>
-    public static double Certainty(MapView map)
-    {
-        if (map.Pixels is not { } pixels)
-            return 0.75;
-        var grey = pixels.Grey > 0.98;
-        return map.Role switch
-        {
-            Role.Normal => pixels.LooksLikeNormals ? 0.97 : 0.4,
-            Role.Roughness or Role.Metalness or Role.Displacement or Role.Bump or Role.Opacity or Role.Glossiness => pixels.LooksLikeNormals
-                ? 0.3
-            : grey ? 0.95
-            : 0.7,
-            Role.BaseColour => pixels.LooksLikeNormals ? 0.4
-            : grey ? 0.7
-            : 0.92,
-            _ => 0.8,
-        };
-    }
+    /// <summary>“a roughness”, “an opacity”.</summary>
+    public static string A(Role role) => role.Word() is ['o' or 'e', ..] word ? $"an {word}" : $"a {role.Word()}";
 
     /// <summary>The channel that a packed map holds a role in, by the order of the letters in its name: <c>orm</c>, <c>rma</c>.</summary>
     public static Channels? Packed(MapView map, Role inputRole)

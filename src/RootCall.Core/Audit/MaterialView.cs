@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Audit.Roles;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Pixels;
@@ -195,8 +196,21 @@ public sealed class MapView
 
     public FileName Name { get; }
 
-    /// <summary>What its name says it is for; null when it says nothing.</summary>
-    public Role? Role => Name.Role;
+    /// <summary>What the end of its name says it is for; null when it says nothing. Its weakest evidence: <see cref="Reading"/>.</summary>
+    public Role? Role => Name.EndsWithRole ? Name.Role : null;
+
+    /// <summary>What it is for by all there is.</summary>
+    public MapReading Reading(AuditScene scene)
+    {
+        if (reading is not { } known || known.Beside != scene.Report.Beside)
+            reading = known = new(scene.Report.Beside, RoleReader.Of(this, scene));
+        return known.Reading;
+    }
+
+    private KnownReading? reading;
+
+    /// <summary>Made once for as long as the same files lie beside.</summary>
+    private sealed record KnownReading(ImmutableArray<FileBeside> Beside, MapReading Reading);
 
     /// <summary>As it is called in sentences.</summary>
     public string FileText => Name.Text;

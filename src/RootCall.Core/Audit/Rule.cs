@@ -74,5 +74,8 @@ public static class FindingExtensions
     public static Finding Fix(this Finding finding, string title, double confidence, ImmutableArray<Edit> edits) =>
         edits.IsEmpty ? finding : finding with { Fixes = finding.Fixes.Add(new(title, confidence, edits)) };
 
+    /// <summary>As serious as its evidence is sure.</summary>
+    public static Finding At(this Finding finding, Severity severity) => finding with { Severity = severity };
+
     public static Finding Decide(this Finding finding, string what) => finding with { Decide = what };
 }

@@ -35,6 +35,7 @@ internal static class ExamplePicture
                         0.25f,
                         kind == "cutout" && (((u - 0.5f) * (u - 0.5f)) + ((v - 0.5f) * (v - 0.5f))) > 0.16f ? 0 : 1
                     ),
+            "metalness" => (u, v) => Wave(u, v) > 0.5f ? new(1, 1, 1) : new(0, 0, 0),
             "packed" or "metallic roughness" => (u, v) => new(Wave(v, u), Wave(u, v), u > 0.5f ? 1 : 0),
             "opacity" => (u, v) => u > 0.4f ? new(1, 1, 1) : new(0, 0, 0),
             _ => (u, v) => new(Wave(u, v), Wave(u, v), Wave(u, v)),

@@ -25,7 +25,6 @@ internal static class BrassGardener
                 new("values.beyond-clamp", "verdigris_belt, roughness", "roughness of 1.7"),
                 new("values.self-lit", "moss_beard, emissive", "base colour map glows"),
                 new("wiring.name-and-values-differ", "verdigris_belt, normal", "a colour picture saved as the normal map"),
-                new("naming.duplicate", "/materials/9", "two materials of one name"),
                 new("wiring.emission-without-colour", "/materials/8, emissiveStrength", "emission strength without a colour"),
             ],
         };

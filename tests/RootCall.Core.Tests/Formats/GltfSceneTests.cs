@@ -53,7 +53,7 @@ public sealed class GltfSceneTests : IDisposable
         Assert.Equal((10L, 7L, true, true), (mesh.Vertices, mesh.Triangles, mesh.HasNormals, mesh.HasColours));
         Assert.Equal(new Box(new(-1, 0, 0), new(5, 2, 3)), mesh.Bounds);
         Assert.Equal(["TEXCOORD_0", "TEXCOORD_1"], mesh.UvSets.ToArray());
-        Assert.Equal(["tin:3", ":3", ":1"], mesh.Parts.Select(p => $"{p.Material}:{p.Triangles}"));
+        Assert.Equal(["tin:3", "material 7:3", ":1"], mesh.Parts.Select(p => $"{p.Material}:{p.Triangles}"));
         Assert.Equal("KHR_draco_mesh_compression", mesh.Unmeasured);
         Assert.Contains(scene.Notes, n => n.Message.Contains("Material 7", StringComparison.Ordinal));
         Assert.Single(scene.Meshes[1].Parts);

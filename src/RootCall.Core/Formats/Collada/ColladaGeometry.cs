@@ -36,6 +36,10 @@ internal sealed class ColladaGeometry(ColladaDocument document)
             parts.Add(new(symbol, symbol.Length == 0 ? string.Empty : materialOf(symbol), triangles));
         }
 
+        // A drawing of lines has no faces, and wears its material all the same.
+        if (parts.Count == 0)
+            foreach (var line in mesh.Children.Where(c => c.Name is "lines" or "linestrips"))
+                parts.Add(new(line["material"] ?? string.Empty, materialOf(line["material"] ?? string.Empty), 0));
         if (parts.Count == 1)
             parts[0] = parts[0] with { Name = string.Empty };
         return new(

@@ -26,6 +26,12 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
             d => $"TEXCOORD{d["input_set"] ?? "0"}"
         );
 
+    /// <summary>
+    /// The only set of all geometries: what is bound to nothing reads it, and one that was given no number answers to any. Null where
+    /// there are several.
+    /// </summary>
+    private readonly (string Set, bool HasNumber)? only = OnlySet(document);
+
     public static bool IsInput(string name) => Colours.Contains(name) || Numbers.Contains(name) || name == "bump";
 
     public static InputType TypeOf(string input) => Numbers.Contains(input) || input == "bump" ? InputType.Float : InputType.Color3;
@@ -111,7 +117,7 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
                 : standard;
         return new(image)
         {
-            UvSet = texture["texcoord"] is { } semantic ? sets.GetValueOrDefault((material, semantic), semantic) : string.Empty,
+            UvSet = texture["texcoord"] is { } semantic ? SetOf(material, semantic) : string.Empty,
             Transform = new(
                 Extra("offsetU", 0),
                 Extra("offsetV", 0),
@@ -125,6 +131,27 @@ internal sealed class ColladaMaterials(ColladaDocument document, IReadOnlyDictio
             EffectiveSpace = type == InputType.Color3 ? ColourSpace.Srgb : ColourSpace.Data,
             Channels = type == InputType.Float ? Channels.R : Channels.Rgb,
         };
+    }
+
+    private string SetOf(string material, string semantic) =>
+        (sets.GetValueOrDefault((material, semantic)), only) switch
+        {
+            (null, { } set) => set.Set,
+            (not null, { HasNumber: false } set) => set.Set,
+            (var bound, _) => bound ?? semantic,
+        };
+
+    private static (string Set, bool HasNumber)? OnlySet(ColladaDocument document)
+    {
+        var inputs = document
+            .Library("library_geometries", "geometry")
+            .SelectMany(g => g.Child("mesh")?.Children ?? [])
+            .SelectMany(p => p.All("input"))
+            .Where(i => i["semantic"] == "TEXCOORD")
+            .Select(i => i["set"])
+            .ToList();
+        var sets = inputs.Select(s => s ?? "0").Distinct().ToList();
+        return sets is [var one] ? ($"TEXCOORD{one}", inputs.Exists(s => s is not null)) : null;
     }
 
     /// <summary>COLLADA 1.4.1, fx_sampler_wrap_common: WRAP is the default.</summary>

@@ -167,7 +167,7 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
         if (entry.Exists)
             return GltfMaterials.NameOf(entry, material);
         notes.Add(new($"Material {material} is assigned, but is not there.", $"{name}, /meshes/{mesh}/primitives/{primitive}"));
-        return string.Empty;
+        return $"material {material}";
     }
 
     private static void Grow(ref BoxBuilder box, JsonTree accessor)

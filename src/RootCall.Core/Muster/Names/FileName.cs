@@ -42,11 +42,25 @@ public sealed record FileName(
     /// <summary>What stays when resolution, version, colour and skin are taken off: the same map has the same core.</summary>
     public string Core => Tile is null && Frame is null ? Family : $"{Family}|{Tile}{Frame}";
 
+    /// <summary>
+    /// The role token ends the name, but for what tells resolution, version, tile or variant: before that it is a word of the thing's
+    /// own name, as in <c>metal_box</c>.
+    /// </summary>
+    public bool EndsWithRole { get; init; }
+
+    /// <summary>
+    /// The last word when it is a single letter that says no role by itself: <c>n</c> of <c>bark_n</c>; null for any other.
+    /// </summary>
+    public char? Letter { get; init; }
+
     /// <summary>Where green points, as the role token of a normal map says; null when it says nothing.</summary>
     public NormalConvention? Convention =>
         Role != Shading.Role.Normal || RoleToken is not { } token ? null
         : token.EndsWith("gl", StringComparison.Ordinal) || token.EndsWith("yup", StringComparison.Ordinal) ? NormalConvention.YUp
-        : token.EndsWith("dx", StringComparison.Ordinal) || token.EndsWith("ydown", StringComparison.Ordinal) ? NormalConvention.YDown
+        : token.EndsWith("dx", StringComparison.Ordinal)
+        || token.EndsWith("directx", StringComparison.Ordinal)
+        || token.EndsWith("ydown", StringComparison.Ordinal)
+            ? NormalConvention.YDown
         : null;
 
     /// <summary>The core without tile and frame: all files of a tiled image or a sequence have the same.</summary>
@@ -76,6 +90,8 @@ public sealed record FileName(
             colour = null,
             skin = null;
         int? version = null;
+        var ends = false;
+        char? letter = null;
         Span<char> word = stackalloc char[LongestOnStack];
         foreach (var token in tokens[..count])
         {
@@ -83,9 +99,12 @@ public sealed record FileName(
             switch (token.Kind)
             {
                 case TokenKind.Body:
+                    letter = text is [>= 'a' and <= 'z'] && body.Length > 0 ? text[0] : null;
+                    ends = false;
                     body.Append(text);
                     break;
                 case TokenKind.Role when token.Length > 0:
+                    (ends, letter) = (true, null);
                     (roleToken, role) = (
                         NameTokens.Squeeze(stem, token, word).ToString(),
                         names.Role(NameTokens.Squeeze(stem, token, word))
@@ -128,7 +147,11 @@ public sealed record FileName(
             frame,
             colour,
             skin
-        );
+        )
+        {
+            EndsWithRole = ends,
+            Letter = letter,
+        };
     }
 
     /// <summary>The same for all names that have the same <see cref="Core"/>, or <see cref="Family"/>, without making one.</summary>

@@ -1,3 +1,5 @@
+using static System.FormattableString;
+
 namespace RootCall.Core.Audit.Rules;
 
 public sealed class AbsentMaterial : Rule
@@ -8,6 +10,9 @@ public sealed class AbsentMaterial : Rule
             Expects = "Every material that is assigned is defined.",
             Why = "The mesh renders with whatever the renderer falls back to.",
             Source = "Wavefront OBJ, “usemtl”; MaterialX 1.38, “Look elements”; glTF 2.0, 3.7.2.1.",
+            Evidence =
+                "Where the library did not come, or the file names none, it is told once for the scene; the second is a "
+                + "warning. None and (null) in an OBJ stand for no material.",
             Fix = "Assigns the material whose name is the same but for case and separators, when there is exactly one.",
             Example = Example.Mtlx(
                 """
@@ -32,8 +37,20 @@ public sealed class AbsentMaterial : Rule
         var libraryMissing = scene.Report.References.Any(r =>
             r.Reference.Kind == Scenes.ReferenceKind.MaterialLibrary && !Muster.ReferenceWords.Answers(r.State)
         );
-        foreach (var mesh in scene.Scene.Meshes)
-        foreach (var part in mesh.Parts.Where(p => p.Material.Length > 0 && !defined.Contains(p.Material)))
+        var absent = scene
+            .Scene.Meshes.SelectMany(m => m.Parts.Select(p => (Mesh: m, Part: p)))
+            .Where(u =>
+                u.Part.Material.Length > 0 && !defined.Contains(u.Part.Material) && !(scene.IsFormat("obj") && IsNone(u.Part.Material))
+            )
+            .ToList();
+        // One reason, told once.
+        if (defined.Count == 0 && absent.Count > 0)
+        {
+            yield return WithoutAny(absent.Select(u => u.Part.Material).Distinct().Count(), libraryMissing, scene);
+            yield break;
+        }
+
+        foreach (var (mesh, part) in absent)
         {
             var finding = Found(
                 new Target("mesh", mesh.Name, part.Name.Length > 0 ? part.Name : null),
@@ -50,6 +67,24 @@ public sealed class AbsentMaterial : Rule
                 : finding;
         }
     }
+
+    private Finding WithoutAny(int materials, bool libraryMissing, AuditScene scene) =>
+        Found(
+                new Target("scene", Path.GetFileName(scene.Scene.Path)),
+                Invariant($"{materials:N0} {(materials == 1 ? "material is" : "materials are")} assigned, and none is defined")
+                    + (libraryMissing ? ": a material library does not answer." : ": the file names no material library."),
+                "scene has none of its materials",
+                "scenes have none of their materials",
+                "all"
+            )
+            // Geometry that somebody exported without its materials is often meant so.
+            .At(libraryMissing ? Severity.Blocker : Severity.Warning)
+            .Decide(
+                libraryMissing ? "Relink the library in Muster." : "Ask for the material library, or assign materials where it was made."
+            );
+
+    /// <summary>What several exporters write where a mesh has no material (common practice).</summary>
+    private static bool IsNone(string name) => name is "None" or "(null)" or "null" or "off";
 
     private static string Squeeze(string name) => string.Concat(name.Where(char.IsLetterOrDigit)).ToLowerInvariant();
 }

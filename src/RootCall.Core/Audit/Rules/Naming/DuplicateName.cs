@@ -5,11 +5,12 @@ namespace RootCall.Core.Audit.Rules;
 public sealed class DuplicateName : Rule
 {
     public override RuleDescriptor Descriptor { get; } =
-        new("naming.duplicate", "Two materials or meshes of one name", Severity.Warning)
+        new("naming.duplicate", "Two materials or meshes of one name", Severity.Note)
         {
             Expects = "Names tell things apart.",
-            Why = "Programs that bind by name give both the look of the first.",
-            Source = "COLLADA, OBJ and many programs bind by name: common practice.",
+            Why = "Programs that bind by name give both the look of the first; where the format binds by another id nothing is wrong yet.",
+            Source = "glTF 2.0, 3.5 “Indices and Names”: names are not unique; COLLADA 1.4.1: ids bind, names do not.",
+            Evidence = "A note: where the format binds by an id or a place, nothing is wrong yet.",
             Fix = "Puts a number behind the second.",
             Example = Example.Gltf(
                 """

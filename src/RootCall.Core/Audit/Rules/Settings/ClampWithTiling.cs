@@ -11,6 +11,7 @@ public sealed class ClampWithTiling : MapRule
             Expects = "An image that is repeated wraps around.",
             Why = "The first tile is right, the rest is smeared from its edge.",
             Source = "glTF 2.0, 3.8.4 “Samplers”; UsdPreviewSurface Proposal 2.6, wrapS and wrapT; Wavefront MTL, “-clamp”.",
+            Evidence = "Two repeats and more: once and a half with a border around it is a decal.",
             Fix = "Sets repeat.",
             Example = Example.Mtl(
                 """
@@ -25,7 +26,9 @@ public sealed class ClampWithTiling : MapRule
     {
         static bool Stops(WrapMode mode) => mode is WrapMode.Clamp or WrapMode.Black;
         var t = map.Use.Transform;
-        if (!((t.ScaleU > 1 && Stops(map.Use.WrapU)) || (t.ScaleV > 1 && Stops(map.Use.WrapV))))
+        // A little more than once is a decal with a border around it; twice and more is tiling.
+        bool Tiles(double scale, WrapMode mode) => scale >= 2 && Stops(mode);
+        if (!Tiles(t.ScaleU, map.Use.WrapU) && !Tiles(t.ScaleV, map.Use.WrapV))
             yield break;
         yield return Found(
                 map.Input,
@@ -37,7 +40,13 @@ public sealed class ClampWithTiling : MapRule
             .Fix(
                 "Let it repeat",
                 0.92,
-                map.Read(u => u with { WrapU = t.ScaleU > 1 ? WrapMode.Repeat : u.WrapU, WrapV = t.ScaleV > 1 ? WrapMode.Repeat : u.WrapV })
+                map.Read(u =>
+                    u with
+                    {
+                        WrapU = t.ScaleU >= 2 ? WrapMode.Repeat : u.WrapU,
+                        WrapV = t.ScaleV >= 2 ? WrapMode.Repeat : u.WrapV,
+                    }
+                )
             );
     }
 }

@@ -42,6 +42,7 @@ public sealed class ColourReadAsData : MapRule
         if (
             map.Input.Role is not (Role.BaseColour or Role.Emission or Role.SpecularColour or Role.SheenColour)
             || (map.Role is { } role && !MapRoles.IsColour(role))
+            || map.Reading(scene).IsMisplaced
         )
             yield break;
         var space = scene.IsFormat("mtlx") ? "srgb_texture" : "sRGB";

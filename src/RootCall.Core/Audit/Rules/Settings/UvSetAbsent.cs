@@ -11,6 +11,7 @@ public sealed class UvSetAbsent : MaterialRule
             Expects = "The UV set that a map reads is on the meshes that wear the material.",
             Why = "Every pixel of the mesh gets the same texel.",
             Source = "glTF 2.0, 3.9.2 “texCoord”; UsdPreviewSurface Proposal 2.6, “UsdPrimvarReader”, varname.",
+            Evidence = "In COLLADA the only set serves what is bound to nothing.",
             Fix = "Reads the set that the meshes do carry, when they all carry the same one.",
             Example = Example.Gltf(
                 """

@@ -11,6 +11,7 @@ public sealed class BeyondClamp : InputRule
             Expects = "Every value lies in the range that the model's specification gives it.",
             Why = "Some renderers clamp it, others make energy of it: two looks from one file.",
             Source = "The model's published specification, named with each model.",
+            Evidence = "The range of the model’s specification. What picks an illumination model is no quantity.",
             Fix = "Sets the nearest value that is allowed.",
             Example = Example.Gltf("""{ "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 1.8 } }"""),
         };
@@ -22,8 +23,8 @@ public sealed class BeyondClamp : InputRule
             || (input.IsConnected ? input.Factor : input.Input.Value) is not { Numbers: { Length: > 0 } numbers } written
         )
             yield break;
-        if (input.Role is Role.IndexOfRefraction or Role.SpecularExponent or Role.OpacityThreshold)
-            yield break; // They have rules of their own.
+        if (input.Role is Role.IndexOfRefraction or Role.SpecularExponent or Role.OpacityThreshold || input.Name == "illum")
+            yield break; // They have rules of their own; the number of an illumination model is no quantity.
         bool Out(double n) => n < spec.Min || n > spec.Max;
         if (!numbers.Any(Out))
             yield break;

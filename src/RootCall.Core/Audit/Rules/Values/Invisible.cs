@@ -12,6 +12,9 @@ public sealed class Invisible : MaterialRule
             Expects = "A material that something wears lets something be seen.",
             Why = "The mesh is not there in the picture.",
             Source = "glTF 2.0, 3.9.4 “alphaMode”; UsdPreviewSurface Proposal 2.6, opacity; Wavefront MTL, “d” and “Tr”.",
+            Evidence =
+                "In FBX what passes is the factor times the colour; the old property beside them is not asked. In glTF "
+                + "nothing is asked of an opaque material.",
             Fix = "Makes it opaque.",
             Example = Example.Mtl(
                 """
@@ -27,6 +30,13 @@ public sealed class Invisible : MaterialRule
         foreach (var input in material.Inputs.Where(i => i.Role == Role.Opacity))
         {
             if (material.IsGltf && material.Text("alphaMode") is "OPAQUE")
+                continue;
+            // FBX: what passes is the factor times the colour; exporters write the old property beside them as they please.
+            if (
+                input.Name == "Opacity"
+                && material.Input("TransparencyFactor") is { } factor
+                && (factor.Number ?? 1) * (material.Input("TransparentColor")?.Largest ?? 1) < 1
+            )
                 continue;
             // Transparency counts the other way round; COLLADA's transparency multiplies a colour that is not read here.
             var inverted = input.Name is "Tr" or "TransparencyFactor";

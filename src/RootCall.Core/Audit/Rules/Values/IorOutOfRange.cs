@@ -13,12 +13,16 @@ public sealed class IorOutOfRange : InputRule
             Expects = "An index of refraction lies between 1 (air) and 3; diamond has 2.42.",
             Why = "Below 1 the reflection is total or not a number; above 3 everything is a mirror.",
             Source = "KHR_materials_ior: values below 1 are not valid, 0 is a special case; OpenPBR 1.1, specular_ior 1 to 3 (soft range).",
+            Evidence =
+                "0 stands for “not set” where exporters write it so. In Wavefront, COLLADA and FBX it matters only where "
+                + "light passes.",
             Fix = "Sets 1.5.",
             Thresholds = [new("low", 1, string.Empty, "Least."), new("high", 3, string.Empty, "Most.")],
             Example = Example.Mtl(
                 """
                 newmtl glass
                 Kd 0.9 0.9 0.9
+                d 0.3
                 Ni 0.67
                 """
             ),
@@ -31,8 +35,13 @@ public sealed class IorOutOfRange : InputRule
             || input.Number is not { } n
         )
             yield break;
-        if ((n >= Limit(scene, "low") && n <= Limit(scene, "high")) || (n == 0 && input.Material.IsGltf))
-            yield break; // KHR_materials_ior: 0 stands for the specular-glossiness look.
+        if (n >= Limit(scene, "low") && n <= Limit(scene, "high"))
+            yield break;
+        // KHR_materials_ior: 0 stands for the specular-glossiness look. Elsewhere exporters write 0 for “not set” (common practice).
+        if (n == 0 && input.Input.Value is not null && (input.Material.IsGltf || FixedFunction.Is(input.Material)))
+            yield break;
+        if (FixedFunction.Is(input.Material) && !FixedFunction.LetsLightThrough(input.Material))
+            yield break; // There it bends light that passes, and none does.
         yield return Found(
                 input,
                 Invariant($"{input.Name} of {input.Material.Name} is {n:0.###}."),

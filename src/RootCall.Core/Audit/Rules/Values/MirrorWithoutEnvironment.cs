@@ -10,6 +10,9 @@ public sealed class MirrorWithoutEnvironment : MaterialRule
             Expects = "Where a surface reflects everything there is an environment to be reflected.",
             Why = "It renders black.",
             Source = "Wavefront MTL, “illum” 3 and “refl”; UsdLux, DomeLight; common practice.",
+            Evidence =
+                "By the formula of the model: in COLLADA the reflective colour times the reflectivity, so that no colour "
+                + "is no mirror.",
             Example = Example.Mtl(
                 """
                 newmtl mirror
@@ -32,7 +35,9 @@ public sealed class MirrorWithoutEnvironment : MaterialRule
                     && material.Input("Kd")?.Largest is < 0.05
                     && material.Role(Role.Reflection) is null
             : material.Type == "collada-common"
-                ? material.Input("reflectivity")?.Number >= 0.99 && material.Role(Role.Reflection)?.IsConnected != true
+                // What is reflected is the colour times the reflectivity; without a colour there is none.
+                ? material.Role(Role.Reflection) is { IsConnected: false, Input.Value: not null, Largest: { } colour }
+                    && colour * (material.Input("reflectivity")?.Number ?? 0) >= 0.99
             : scene.IsUsd
                 && scene.Scene.Lights.Length > 0
                 && material.Number(Role.Metalness) == 1

@@ -13,6 +13,7 @@ public sealed class ShininessOutOfRange : InputRule
             Expects = "A Phong exponent lies between 1 and 1000.",
             Why = "A value between 0 and 1 is a glossiness that somebody wrote as an exponent: the surface is flat chalk.",
             Source = "Wavefront MTL, “Ns”: 0 to 1000; COLLADA 1.4.1, “shininess”: the exponent of the specular term.",
+            Evidence = "0 stands for “not set”. Without a specular colour no exponent matters. 1000 is the end of Wavefront " + "alone.",
             Fix = "Turns a glossiness g into the exponent 2/(1-g)⁴ - 2, at most 1000, and cuts what is above 1000.",
             Example = Example.Mtl(
                 """
@@ -29,7 +30,10 @@ public sealed class ShininessOutOfRange : InputRule
         if (input.Role != Role.SpecularExponent || input.Number is not { } n)
             yield break;
         var specular = input.Material.Role(Role.SpecularColour);
-        if (n is >= 1 and <= 1000 || (n == 0 && specular?.Largest is null or 0))
+        // 0 is “not set” (common practice); the upper end is Wavefront's alone.
+        if (n is >= 1 and <= 1000 or 0 || specular is null || specular.Largest is 0)
+            yield break;
+        if (n > 1000 && !input.Material.Type.StartsWith("mtl-", StringComparison.Ordinal))
             yield break;
         var exponent =
             n is > 0 and < 1 ? Math.Clamp(Math.Round((2 / Math.Pow(1 - n, 4)) - 2, 1), 1, 1000)

@@ -10,6 +10,9 @@ public sealed class GlossAsRoughness : MapRule
             Expects = "A glossiness map feeds glossiness, a roughness map roughness; in the other's place it is inverted.",
             Why = "Everything polished becomes dull and everything dull becomes a mirror.",
             Source = "KHR_materials_pbrSpecularGlossiness (archived): roughness = 1 - glossiness.",
+            Evidence =
+                "The name ends in a word for gloss, in a set whose other maps feed what their names say. A name alone is a "
+                + "note. An inversion on the way makes it right.",
             Fix = "Inverts what is read (scale -1, bias 1) where the format can say that.",
             Example = Example.Usda(
                 """
@@ -49,8 +52,11 @@ public sealed class GlossAsRoughness : MapRule
                 gloss ? "gloss" : "rough"
             )
             .With(new PictureEvidence(map.Use.Reference, map.Channel));
+        // A name alone is no more than a question.
+        var sure = map.Reading(scene).NameCounts;
+        finding = finding with { Severity = sure ? Severity.Blocker : Severity.Note };
         yield return map.Material.IsPreview
-            ? finding.Fix("Read it inverted", 0.93, map.Read(u => u with { Scale = [-1, -1, -1, 1], Bias = [1, 1, 1, 0] }))
+            ? finding.Fix("Read it inverted", sure ? 0.93 : 0.6, map.Read(u => u with { Scale = [-1, -1, -1, 1], Bias = [1, 1, 1, 0] }))
             : finding.Decide($"{scene.Scene.Format.Name} has no place for an inversion here; write the image anew, inverted.");
     }
 }

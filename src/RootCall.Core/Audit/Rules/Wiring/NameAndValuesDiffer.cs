@@ -1,4 +1,4 @@
-using RootCall.Core.Shading;
+using RootCall.Core.Audit.Roles;
 
 namespace RootCall.Core.Audit.Rules;
 
@@ -10,30 +10,35 @@ public sealed class NameAndValuesDiffer : MapRule
             Expects = "A file that is named a normal map holds unit vectors, and no other file does.",
             Why = "It was saved under another map's name, and is wired by that name.",
             Source = "glTF 2.0, 3.9.3 “normalTexture”: texels are unit vectors in tangent space.",
+            Evidence =
+                "The wire and the name agree and the values decide against both. Block-compressed images, which keep two "
+                + "parts of a vector, and images of one value are left alone.",
             Example = Example.Gltf("""{ "name": "tin", "normalTexture": { "index": "textures/tin_normal.png#base colour" } }"""),
         };
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (map.Pixels is not { Channels.Length: >= 3 } pixels || map.Role is not { } role)
+        if (map.Pixels is not { Channels.Length: >= 3, IsGrey: false } pixels || map.Role is not { } role)
             yield break;
-        // A flat colour that happens to be a vector says nothing.
-        var flat = pixels.Channels.Take(3).All(c => c.IsConstant);
-        if (role == Role.Normal && pixels.UnitLength < 0.3 && !(map.Facts?.Format is Imaging.ImageFormat.Dds or Imaging.ImageFormat.Ktx2))
-            yield return Tell(
+        var wired = map.Reading(scene).Wired;
+        // Block compression keeps two parts of a vector: no pixel has unit length before the third is made.
+        if (!wired.Has(EvidenceKind.Name) || !wired.IsAgainst(EvidenceKind.Pixels) || IsCompressed(map))
+            yield break;
+        if (map.Input.Role == Shading.Role.Bump && pixels.LooksLikeNormals)
+            yield break; // wiring.normal-through-bump
+        yield return Contents.Of(role) == Content.Vector
+            ? Tell(map, "is named a normal map; few of its pixels are unit vectors", "named normal holds none", pixels.UnitLength)
+        : pixels.LooksLikeNormals
+            ? Tell(
                 map,
-                "is named a normal map; few of its pixels are unit vectors",
-                "named normal holds none",
-                pixels.UnitLength
-            );
-        else if (role is Role.BaseColour or Role.Roughness or Role.Metalness or Role.Displacement && pixels.LooksLikeNormals && !flat)
-            yield return Tell(
-                map,
-                $"is named a {role.Word()} map; its pixels are unit vectors, as a normal map's are",
+                $"is named {MapRoles.A(role)} map; its pixels are unit vectors, as a normal map's are",
                 "named otherwise holds normals",
                 pixels.UnitLength
-            );
+            )
+        : Tell(map, $"is named {MapRoles.A(role)} map; it is a picture in colours", "named a number is a picture", pixels.UnitLength);
     }
+
+    private static bool IsCompressed(MapView map) => map.Facts?.Format is Imaging.ImageFormat.Dds or Imaging.ImageFormat.Ktx2;
 
     private Finding Tell(MapView map, string what, string about, double share) =>
         Found(map.Input, $"{map.FileText} {what}.", "map does not hold what its name says", "maps do not hold what their names say", about)

@@ -12,6 +12,8 @@ public sealed class NormalThroughBump : MapRule
             Expects = "A normal map feeds a normal input; a bump takes heights.",
             Why = "Its blue is read as height and its red as nothing: the relief is noise.",
             Source = "MaterialX 1.38, standard nodes, “bump” and “normalmap”; Wavefront MTL, “bump”: a scalar texture.",
+            Evidence =
+                "Most pixels are unit vectors that point out of the surface. Where it was not looked at, a name alone is a " + "note.",
             Fix = "Moves the map to the normal input when it is free.",
             Example = Example.Mtl(
                 """
@@ -30,7 +32,7 @@ public sealed class NormalThroughBump : MapRule
             && !map.PassesNormalMap;
         if (
             (map.Input.Role != Role.Bump && !throughNode)
-            || !(map.Role == Role.Normal ? map.Pixels?.UnitLength is not < 0.5 : map.Pixels?.LooksLikeNormals == true)
+            || (map.Pixels is { } values ? !values.LooksLikeNormals || values.IsFlat : map.Role != Role.Normal)
         )
             yield break;
         var finding = Found(
@@ -39,7 +41,11 @@ public sealed class NormalThroughBump : MapRule
                 "normal map is read as a bump",
                 "normal maps are read as bumps"
             )
-            .With(new PictureEvidence(map.Use.Reference));
+            .With(new PictureEvidence(map.Use.Reference)) with
+        {
+            // A name alone is no more than a question.
+            Severity = map.Pixels is null && !map.Reading(scene).NameCounts ? Severity.Note : Severity.Blocker,
+        };
         if (map.Pixels is { } pixels)
             finding = finding.With(new NumberEvidence("pixels that are unit vectors", Math.Round(pixels.UnitLength * 100, 1), "%", 0, 30));
         var normal = throughNode ? map.Input.Name : map.Material.NameOf(Role.Normal);
@@ -53,7 +59,7 @@ public sealed class NormalThroughBump : MapRule
                 : [map.Disconnect(), new SetImage(map.Material.Name, normal, null, use)];
             yield return finding
                 .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, normal))
-                .Fix($"Connect it to {normal} as a normal map", 0.94, edits);
+                .Fix($"Connect it to {normal} as a normal map", map.Pixels is not null && map.Role == Role.Normal ? 0.94 : 0.8, edits);
         }
     }
 }

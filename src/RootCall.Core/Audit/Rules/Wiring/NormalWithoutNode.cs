@@ -39,7 +39,7 @@ public sealed class NormalWithoutNode : MapRule
             yield break;
         if (map.Role is Role.Displacement or Role.Bump && map.Pixels?.LooksLikeNormals != true)
             yield break; // wiring.height-as-normal
-        var fits = map.Role == Role.Normal || map.Pixels?.LooksLikeNormals == true;
+        var fits = map.Role == Role.Normal && map.Pixels?.LooksLikeNormals == true;
         ImmutableArray<Edit> edits = scene.IsFormat("mtlx") ? [new SetImage(map.Material.Name, map.Input.Name, null, map.Use)] : [];
         yield return Found(
                 map.Input,

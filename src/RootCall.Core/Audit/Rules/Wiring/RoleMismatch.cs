@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using RootCall.Core.Audit.Roles;
 using RootCall.Core.Edits;
 using RootCall.Core.Shading;
 
@@ -9,16 +10,28 @@ public sealed class RoleMismatch : MapRule
     public override RuleDescriptor Descriptor { get; } =
         new("wiring.role-mismatch", "A map in an input it does not belong to", Severity.Blocker)
         {
-            Expects = "A map feeds the input that its name, its channels and its values say it is for.",
+            Expects = "A map feeds the input that its values, its set and its name say it is for.",
             Why = "A roughness map in a metalness input turns every rough place into metal.",
             Source = "Common practice; names of inputs by the model's published specification.",
+            Evidence =
+                "Where it is wired, its values, its set and its name are added up (docs/map-roles.md). Two kinds that "
+                + "agree make a blocker, values alone a warning, a name alone a note that asks. A colour picture in a colour "
+                + "input is right whatever it is called; an input of an unknown shader whose own name says nothing is left "
+                + "alone.",
             Fix = "Connects the map to the input it is for when that one is free, reads it as data or colour, and disconnects it here.",
             Example = Example.Usda(
                 """
                 def Shader "surface" {
                     uniform token info:id = "UsdPreviewSurface"
+                    color3f inputs:diffuseColor.connect = </Looks/tin/paint.outputs:rgb>
                     float inputs:metallic.connect = </Looks/tin/map.outputs:r>
                     token outputs:surface
+                }
+                def Shader "paint" {
+                    uniform token info:id = "UsdUVTexture"
+                    asset inputs:file = @textures/tin_basecolor.png@
+                    token inputs:sourceColorSpace = "sRGB"
+                    float3 outputs:rgb
                 }
                 def Shader "map" {
                     uniform token info:id = "UsdUVTexture"
@@ -32,25 +45,42 @@ public sealed class RoleMismatch : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (MapRoles.Fits(map) || MapsSwapped.Partner(map) is not null)
+        var reading = map.Reading(scene);
+        if ((!reading.IsMisplaced && !reading.IsQuestion) || MapsSwapped.Partner(map, scene) is not null)
             yield break;
-        var certainty = MapRoles.Certainty(map);
-        if (certainty < 0.5)
+        if (map.Input.Factor?.Numbers is { Length: > 0 } factor && factor.All(n => n == 0))
+            yield break; // It is switched off.
+        if (reading.Wired.Has(EvidenceKind.Name))
             yield break; // Its values speak against its name: wiring.name-and-values-differ tells of that.
-        var (role, input) = (map.Role!.Value, map.Input);
+        var (rival, input) = (reading.Rival!, map.Input);
+        var role = rival.Role!.Value;
         var home = MapRoles.Home(role) is { } h ? input.Material.NameOf(h) : null;
         var free = home is not null && input.Material.Input(home)?.IsConnected != true;
         var finding = Found(
                 input,
-                $"{map.FileText} is {A(role)} map and feeds {input.Name} of {input.Material.Name}.",
+                reading.IsMisplaced
+                    ? $"{map.FileText} is {MapRoles.A(role)} map and feeds {input.Name} of {input.Material.Name}."
+                    : $"{map.FileText} feeds {input.Name} of {input.Material.Name}: is it {MapRoles.A(role)} map?",
                 $"{role.Word()} map feeds {input.What}",
                 $"{role.Word()} maps feed {input.What}",
                 $"{role.Word()} in {input.What}"
             )
             .With(
                 new WireEvidence(map.Use.Reference, map.Channel, input.Name, free ? home : null),
-                new PictureEvidence(map.Use.Reference, map.Channel)
-            );
+                new PictureEvidence(map.Use.Reference, map.Channel),
+                reading.Evidence
+            ) with
+        {
+            Severity =
+                !reading.IsMisplaced ? Severity.Note
+                : rival.IsAgreed ? Severity.Blocker
+                : rival.Has(EvidenceKind.Pixels) ? Severity.Warning
+                : Severity.Note,
+        };
+        var certainty =
+            !reading.IsMisplaced ? 0.5
+            : rival.IsAgreed ? 0.95
+            : 0.7;
         if (map.Stats is { } stats)
             finding = finding.With(
                 new NumberEvidence(
@@ -73,6 +103,4 @@ public sealed class RoleMismatch : MapRule
         ImmutableArray<Edit> edits = [map.Disconnect(), new SetImage(input.Material.Name, home!, null, use)];
         yield return finding.Fix($"Move it to {home}; {input.Name} goes back to its value", certainty, edits);
     }
-
-    private static string A(Role role) => role.Word() is ['o' or 'e', ..] word ? $"an {word}" : $"a {role.Word()}";
 }

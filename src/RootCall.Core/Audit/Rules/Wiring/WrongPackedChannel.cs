@@ -10,6 +10,9 @@ public sealed class WrongPackedChannel : MapRule
             Expects = "A packed map gives each input the channel that the letters of its name say: orm is occlusion, roughness, metalness.",
             Why = "Occlusion read as roughness looks plausible and is wrong everywhere.",
             Source = "glTF 2.0, 3.9.2: roughness in green, metalness in blue; other orders by their letters, common practice.",
+            Evidence =
+                "The channels are maps of their own, or the set is named in the same manner and feeds what it says. A name "
+                + "alone (robot_arm) is a note; a grey image is left alone.",
             Fix = "Takes the right channel.",
             Example = Example.Usda(
                 """
@@ -35,8 +38,11 @@ public sealed class WrongPackedChannel : MapRule
             || MapRoles.Packed(map, role) is not { } right
             || map.Channel.Place() is null
             || map.Channel == right
+            || map.Pixels?.IsGrey == true
         )
             yield break;
+        // Its channels are maps of their own, or its set is named in the same manner; the name alone is no more than a question.
+        var sure = map.Pixels?.Alike is < 0.5 || map.Reading(scene).NameCounts;
         var finding = Found(
                 map.Input,
                 $"{map.Input.Name} of {map.Material.Name} reads {map.Channel.Word()} of {map.FileText}; "
@@ -48,12 +54,15 @@ public sealed class WrongPackedChannel : MapRule
             .With(
                 new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name),
                 new PictureEvidence(map.Use.Reference, right)
-            );
+            ) with
+        {
+            Severity = sure ? Severity.Blocker : Severity.Note,
+        };
         yield return map.Material.IsGltf
             ? finding.Decide(
                 $"glTF reads {role.Word()} from {map.Channel.Word()}; the image has to be packed anew in the order occlusion, "
                     + "roughness, metalness."
             )
-            : finding.Fix($"Take its {right.Word()}", 0.95, map.Read(u => u with { Channels = right }));
+            : finding.Fix($"Take its {right.Word()}", sure ? 0.95 : 0.6, map.Read(u => u with { Channels = right }));
     }
 }

@@ -1,0 +1,105 @@
+namespace RootCall.Testing.Looks;
+
+/// <summary>How the files of a made look are called.</summary>
+public enum Naming
+{
+    /// <summary><c>rough_stone_basecolor</c>.</summary>
+    Words,
+
+    /// <summary><c>rough_stone_farbe</c>, in one language a look.</summary>
+    Languages,
+
+    /// <summary>The colour is called like the thing alone, the others end in words.</summary>
+    Bare,
+
+    /// <summary><c>rough_stone_d</c>.</summary>
+    Letters,
+
+    /// <summary>Numbers only: nothing is said.</summary>
+    Numbers,
+
+    /// <summary>Each file like another thing, whose name holds a role's word.</summary>
+    Misleading,
+}
+
+/// <summary>What a file of a look holds.</summary>
+public enum Held
+{
+    Colour,
+    Normal,
+    Roughness,
+    Metalness,
+    Height,
+    Gloss,
+    Packed,
+}
+
+public static class LookNames
+{
+    /// <summary>Things whose names hold a word for a role, in several languages.</summary>
+    private static readonly string[] Things =
+    [
+        "scrap_metal",
+        "robot_arm",
+        "wood_rough",
+        "normal_day",
+        "rough_stone",
+        "brushed_metal",
+        "sky",
+        "night_sky",
+        "glow_worm",
+        "carnival_mask",
+        "alpha_tower",
+        "height_marker",
+        "gloss_paint",
+        "bump_car",
+        "mr_gnome",
+        "spec_house",
+        "red_col",
+        "heavy_metal",
+        "env_crate",
+        "relief",
+        "altura_house",
+        "gaodu_tower",
+        "glanz_lack",
+        "touming",
+        "iro_box",
+        "old_orm",
+        "diffuse_lamp",
+        "oak",
+        "07",
+        "occ_panel",
+    ];
+
+    private static readonly Dictionary<string, string[]> Words = new()
+    {
+        // Colour, normal, roughness, metalness, height, gloss, packed: common practice, and from memory for the other languages.
+        ["en"] = ["basecolor", "normal", "roughness", "metallic", "height", "gloss", "orm"],
+        ["en2"] = ["albedo", "nor_gl", "rough", "metalness", "disp", "glossiness", "arm"],
+        ["de"] = ["farbe", "normalen", "rauheit", "metallisch", "hoehe", "glanz", "orm"],
+        ["fr"] = ["couleur", "normale", "rugosite", "metallique", "hauteur", "brillance", "orm"],
+        ["es"] = ["difuso", "normales", "rugosidad", "metalico", "altura", "brillo", "orm"],
+        ["it"] = ["colore", "normali", "ruvidita", "metallico", "altezza", "lucentezza", "orm"],
+        ["pt"] = ["cor", "normais", "rugosidade", "metalico", "altura", "brilho", "orm"],
+        ["ja"] = ["iro", "housen", "arasa", "kinzoku", "takasa", "koutaku", "orm"],
+        ["zh"] = ["yanse", "faxian", "cucaodu", "jinshudu", "gaodu", "guangze", "orm"],
+    };
+
+    public static string Thing(int look) => Things[look % Things.Length];
+
+    /// <summary>Name without its ending.</summary>
+    public static string Of(Naming naming, int look, Held held)
+    {
+        var thing = Thing(look);
+        var languages = Words.Keys.ToArray();
+        return naming switch
+        {
+            Naming.Words => $"{thing}_{Words[look % 2 == 0 ? "en" : "en2"][(int)held]}",
+            Naming.Languages => $"{thing}_{Words[languages[2 + (look % (languages.Length - 2))]][(int)held]}",
+            Naming.Bare => held == Held.Colour ? thing : $"{thing}_{Words["en"][(int)held]}",
+            Naming.Letters => held == Held.Packed ? $"{thing}_orm" : $"{thing}_{"dnrmhg"[(int)held]}",
+            Naming.Numbers => $"{(look * 7) + (int)held + 1000}",
+            _ => Things[(look + (5 * (int)held)) % Things.Length],
+        };
+    }
+}
