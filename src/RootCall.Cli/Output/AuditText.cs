@@ -18,6 +18,7 @@ internal static class AuditText
                 : $"{Path.GetFileName(scene.Scene.Path)}{going}: {Print.Count(report.Findings.Length, "finding")} from "
                     + $"{Print.Count(causes.Count, "cause")}; {Totals(report)}."
         );
+        to.WriteLine(report.Coverage.Sentence);
         foreach (var severity in causes.GroupBy(c => c.Severity))
         {
             to.WriteLine();

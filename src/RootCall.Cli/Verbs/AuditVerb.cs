@@ -26,6 +26,10 @@ internal static class AuditVerb
             DefaultValueFactory = _ => "blocker",
         };
         failOn.AcceptOnlyFromAmong("blocker", "warning", "note", "never");
+        var coverage = new Option<bool>("--require-coverage")
+        {
+            Description = "Exit status 1 when anything could not be looked at: maps that did not come, images that do not decode.",
+        };
         var only = Only("Run only these rules or families.");
         var command = new Command("audit", "Tells what is wrong with materials and textures, by cause.")
         {
@@ -36,6 +40,7 @@ internal static class AuditVerb
             house,
             only,
             failOn,
+            coverage,
             format,
         };
         command.SetAction(call =>
@@ -61,7 +66,8 @@ internal static class AuditVerb
                     break;
             }
 
-            return least is { } bar && report.Findings.Any(f => f.Severity >= bar) ? 1 : 0;
+            var found = least is { } bar && report.Findings.Any(f => f.Severity >= bar);
+            return found || (call.GetValue(coverage) && !report.Coverage.IsFull) ? 1 : 0;
         });
         return command;
     }

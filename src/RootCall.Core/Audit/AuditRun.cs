@@ -9,6 +9,9 @@ namespace RootCall.Core.Audit;
 /// <param name="Failed">Rules that could not be run, with the reason; the others were.</param>
 public sealed record AuditReport(ImmutableArray<Finding> Findings, ImmutableArray<FailedRule> Failed)
 {
+    /// <summary>How much of the scene was looked at.</summary>
+    public required AuditCoverage Coverage { get; init; }
+
     public int Count(Severity severity) => Findings.Count(f => f.Severity == severity);
 
     /// <summary>Findings by cause: the worst first, then the larger family.</summary>
@@ -70,7 +73,10 @@ public static class AuditRun
         return new(
             [.. others.Concat(there.Findings).OrderByDescending(f => f.Severity).ThenBy(f => order[f.Rule])],
             [.. report.Failed.Where(f => !ids.Contains(f.Rule)).Concat(there.Failed).OrderBy(f => f.Rule, StringComparer.Ordinal)]
-        );
+        )
+        {
+            Coverage = report.Coverage,
+        };
     }
 
     /// <param name="active">Rules that run.</param>
@@ -112,7 +118,10 @@ public static class AuditRun
             var tried = trial.Try(inOrder[i]);
             inOrder[i] = tried with { Severity = scene.House.SeverityOf(tried.Rule) ?? tried.Severity };
         });
-        return new([.. inOrder.OrderByDescending(f => f.Severity)], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)]);
+        return new([.. inOrder.OrderByDescending(f => f.Severity)], [.. failed.OrderBy(f => f.Rule, StringComparer.Ordinal)])
+        {
+            Coverage = AuditCoverage.Of(scene, all.Count - failed.Count),
+        };
     }
 
     private static IEnumerable<Finding> Findings(Rule rule, AuditScene scene, AuditMemory? memory) =>

@@ -2453,6 +2453,15 @@ export interface components {
             safe: number;
             causes: components["schemas"]["CauseItem"][];
             failed: components["schemas"]["FailedRule"][];
+            /** @description How much was looked at, in one sentence. */
+            coverage: string;
+            /**
+             * Format: int32
+             * @description Inputs whose map could not be looked at.
+             */
+            openChecks: number;
+            /** @description Everything was: nothing found means that nothing is wrong. */
+            isCovered: boolean;
         };
         BuildPackage: {
             /** @description A zip, or a folder in the store. */

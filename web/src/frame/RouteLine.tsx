@@ -64,6 +64,7 @@ export function RouteLine({ here, scene, muster, sendOff, audit }: RouteLineProp
             left={stationAt(i)}
             state={i === index ? 'here' : i < index ? 'travelled' : 'ahead'}
             open={open[stage.name]}
+            unproven={stage.name === 'Findings' && audit?.isCovered === false}
             to={
               'path' in stage && (scene || stage.path === 'arrivals') ? `/${stage.path}/${scene?.id ?? ''}` : undefined
             }
@@ -80,11 +81,13 @@ interface StationProps {
   left: string;
   state: 'here' | 'travelled' | 'ahead';
   open: number | undefined;
+  /** Nothing was found, and not everything was looked at: its disc stays open. */
+  unproven: boolean;
   to: string | undefined;
   built: boolean;
 }
 
-function Station({ name, left, state, open, to, built }: StationProps) {
+function Station({ name, left, state, open, unproven, to, built }: StationProps) {
   const here = state === 'here';
   const mark = (
     <>
@@ -96,7 +99,12 @@ function Station({ name, left, state, open, to, built }: StationProps) {
       >
         {name}
       </span>
-      <Mark here={here} open={open} reached={built && state !== 'ahead'} clear={built && open === 0} />
+      <Mark
+        here={here}
+        open={open}
+        reached={built && state !== 'ahead' && !unproven}
+        clear={built && open === 0 && !unproven}
+      />
     </>
   );
   const place = 'absolute top-0 block h-16 w-24 -translate-x-1/2';

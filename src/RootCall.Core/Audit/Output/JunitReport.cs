@@ -34,6 +34,7 @@ public static class JunitReport
             xml.WriteStartElement("testsuite");
             xml.WriteAttributeString("name", family);
             Counts(xml, own.Count, own.Count(r => Fails(r.Id)), report.Failed.Count(f => own.Any(r => r.Id == f.Rule)));
+            Property(xml, "coverage", report.Coverage.Sentence);
             foreach (var rule in own)
                 Case(xml, rule.Descriptor, [.. byRule[rule.Id]], report.Failed.FirstOrDefault(f => f.Rule == rule.Id), failOn);
             xml.WriteEndElement();
@@ -60,6 +61,16 @@ public static class JunitReport
             );
         else if (findings.Count > 0)
             xml.WriteElementString("system-out", string.Join('\n', findings.Select(f => $"{f.Severity.Word()} {f.Target}: {f.Message}")));
+        xml.WriteEndElement();
+    }
+
+    private static void Property(XmlWriter xml, string name, string value)
+    {
+        xml.WriteStartElement("properties");
+        xml.WriteStartElement("property");
+        xml.WriteAttributeString("name", name);
+        xml.WriteAttributeString("value", value);
+        xml.WriteEndElement();
         xml.WriteEndElement();
     }
 

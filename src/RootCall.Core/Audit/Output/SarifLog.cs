@@ -54,10 +54,28 @@ public static class SarifLog
             json.WriteEndObject();
         }
 
+        if (!report.Coverage.IsFull)
+        {
+            json.WriteStartObject();
+            json.WriteString("level", "warning");
+            Text(json, "message", report.Coverage.Sentence);
+            json.WriteEndObject();
+        }
+
         json.WriteEndArray();
         json.WriteEndObject();
         json.WriteEndArray();
         json.WriteString("columnKind", "utf16CodeUnits");
+        json.WriteStartObject("properties");
+        json.WriteStartObject("coverage");
+        json.WriteNumber("rules", report.Coverage.Rules);
+        json.WriteNumber("materials", report.Coverage.Materials);
+        json.WriteNumber("materialsLookedAt", report.Coverage.MaterialsLookedAt);
+        json.WriteNumber("images", report.Coverage.Images);
+        json.WriteNumber("imagesLookedAt", report.Coverage.ImagesLookedAt);
+        json.WriteNumber("open", report.Coverage.Open);
+        json.WriteEndObject();
+        json.WriteEndObject();
         json.WriteEndObject();
         json.WriteEndArray();
         json.WriteEndObject();

@@ -29,7 +29,10 @@ internal static class AuditShapes
             Sum("note"),
             Audits.Picked(state, new(null, null, true, null)).Count,
             causes,
-            state.Report.Failed
+            state.Report.Failed,
+            state.Report.Coverage.Sentence,
+            state.Report.Coverage.Open,
+            state.Report.Coverage.IsFull
         );
     }
 

@@ -3,6 +3,9 @@ using RootCall.Core.Audit;
 namespace RootCall.Web.Features.Audit;
 
 /// <summary>What the audit found, by cause.</summary>
+/// <param name="Coverage">How much was looked at, in one sentence.</param>
+/// <param name="OpenChecks">Inputs whose map could not be looked at.</param>
+/// <param name="IsCovered">Everything was: nothing found means that nothing is wrong.</param>
 /// <param name="Measured">Images whose values are known; the rest is being looked at.</param>
 internal sealed record AuditView(
     DestinationItem Destination,
@@ -14,7 +17,10 @@ internal sealed record AuditView(
     int Notes,
     int Safe,
     IEnumerable<CauseItem> Causes,
-    IEnumerable<FailedRule> Failed
+    IEnumerable<FailedRule> Failed,
+    string Coverage,
+    int OpenChecks,
+    bool IsCovered
 );
 
 internal sealed record DestinationItem(string Id, string Name, string Description, string Models, string Limit, bool Own);

@@ -7,6 +7,7 @@ import { Glyph } from '../../parts/Glyph';
 interface CauseListProps {
   sceneId: string;
   causes: readonly CauseItem[];
+  coverage: string;
   failed: AuditView['failed'];
   current: string | undefined;
   onPick: (key: string) => void;
@@ -19,7 +20,7 @@ const meaning: Record<string, string> = {
 };
 
 /** Causes as sentences, the worst first; those that are waived stand last. */
-export function CauseList({ sceneId, causes, failed, current, onPick }: CauseListProps) {
+export function CauseList({ sceneId, causes, coverage, failed, current, onPick }: CauseListProps) {
   const open = causes.filter((c) => c.waived === null);
   const waived = causes.filter((c) => c.waived !== null);
   return (
@@ -59,7 +60,8 @@ export function CauseList({ sceneId, causes, failed, current, onPick }: CauseLis
           ))}
         </section>
       )}
-      <p className="mt-2 flex gap-4 text-[12px] text-quiet">
+      <p className="mt-2 text-[12px] text-quiet">{coverage}</p>
+      <p className="mt-1 flex gap-4 text-[12px] text-quiet">
         Report:
         <a className="act soft !text-[12px]" href={`/api/scenes/${sceneId}/audit/file`} download>
           SARIF

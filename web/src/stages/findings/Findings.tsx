@@ -102,7 +102,14 @@ export function Findings() {
       {view && view.causes.length === 0 && <Nothing view={view} sceneId={sceneId} />}
       {view && view.causes.length > 0 && (
         <div className="grid h-full grid-cols-[446px_26px_minmax(0,1fr)] px-7 pb-2 pt-2">
-          <CauseList sceneId={sceneId} causes={causes} failed={view.failed} current={cause?.key} onPick={pick} />
+          <CauseList
+            sceneId={sceneId}
+            causes={causes}
+            coverage={view.coverage}
+            failed={view.failed}
+            current={cause?.key}
+            onPick={pick}
+          />
           <Thread />
           {cause && evidence ? (
             <Evidence
@@ -181,7 +188,14 @@ function Nothing({ view, sceneId }: { view: AuditView; sceneId: string }) {
         <p>{many(view.toMeasure, 'image')} are being measured; what they say comes in when they are known.</p>
       ) : (
         <p>
-          Every rule that is on was run for {view.destination.name}.{' '}
+          {view.coverage}{' '}
+          {!view.isCovered && (
+            <>
+              <Link className="act" to={`/muster/${sceneId}`}>
+                Find the images in Muster
+              </Link>{' '}
+            </>
+          )}
           <Link className="act" to={`/send-off/${sceneId}`}>
             Go on to Send-off
           </Link>

@@ -15,6 +15,10 @@ export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; on
       <>Everything that was found is waived.</>
     ) : view.toMeasure > 0 ? (
       <>Nothing so far.</>
+    ) : !view.isCovered ? (
+      <>
+        Nothing was found in what could be looked at. <Open view={view} />
+      </>
     ) : (
       <>Nothing is wrong that the rules know of.</>
     );
@@ -28,11 +32,22 @@ export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; on
           {view.blockers === 1 ? 'blocks' : 'block'} the render.{' '}
         </>
       )}
+      <Open view={view} />
       {view.safe > 0 && (
         <button type="button" onClick={onSafe} title="Put every fix that is at least 0.9 sure into the ledger">
           Fix the {count(view.safe)} that {view.safe === 1 ? 'is' : 'are'} safe
         </button>
       )}
     </>
+  );
+}
+
+/** Where maps did not come nothing is proven, and that is said with what was found. */
+function Open({ view }: { view: AuditView }) {
+  if (view.isCovered || view.toMeasure > 0 || view.openChecks === 0) return null;
+  return (
+    <span title={view.coverage}>
+      <b>{count(view.openChecks)}</b> {view.openChecks === 1 ? 'check was' : 'checks were'} left open.{' '}
+    </span>
   );
 }

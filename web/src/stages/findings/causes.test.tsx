@@ -20,9 +20,10 @@ const cause = (key: string, severity: string, more: Partial<CauseItem> = {}): Ca
   ...more,
 });
 
+const covered = '98 rules looked at 5 of 8 materials; 14 images could not be looked at, so 31 checks were left open.';
 const onPick = vi.fn();
 const list = (causes: CauseItem[], failed: { rule: string; reason: string }[] = []) =>
-  show(<CauseList sceneId="s" causes={causes} failed={failed} current="b" onPick={onPick} />);
+  show(<CauseList sceneId="s" causes={causes} coverage={covered} failed={failed} current="b" onPick={onPick} />);
 
 describe('the causes of what was found', () => {
   beforeEach(() => onPick.mockReset());
@@ -52,6 +53,7 @@ describe('the causes of what was found', () => {
   it('names a rule that could not be run, and offers the reports', () => {
     list([], [{ rule: 'sets.shared-image', reason: 'it took too long.' }]);
     expect(screen.getByText(/sets.shared-image could not be run: it took too long/)).toBeTruthy();
+    expect(screen.getByText(covered)).toBeTruthy();
     expect(screen.getAllByRole('link').map((a) => a.getAttribute('href'))).toEqual([
       '/api/scenes/s/audit/file',
       '/api/scenes/s/audit/file?format=junit',
