@@ -19,7 +19,7 @@ public sealed record AuditCoverage(int Rules, int Materials, int MaterialsLooked
         get
         {
             var looked = IsFull
-                ? $"{N(Materials)} {Word(Materials, "material")}"
+                ? (Materials > 1 ? "all " : string.Empty) + $"{N(Materials)} {Word(Materials, "material")}"
                 : $"{N(MaterialsLookedAt)} of {N(Materials)} {Word(Materials, "material")}";
             var (images, one) = (Images - ImagesLookedAt, Open == 1);
             return $"{N(Rules)} {Word(Rules, "rule")} looked at {looked}"

@@ -126,11 +126,13 @@ function Station({ name, left, state, open, unproven, to, built }: StationProps)
 
 function Mark({
   here,
+  unproven,
   open,
   reached,
   clear,
 }: {
   here: boolean;
+  unproven: boolean;
   open: number | undefined;
   reached: boolean;
   clear: boolean;
@@ -139,8 +141,9 @@ function Mark({
     return (
       <span
         className={clsx(
-          'mono absolute left-1/2 top-[35px] h-6 min-w-7 -translate-x-1/2 rounded-xl bg-ink px-2.5',
-          'text-center text-[13px] font-bold leading-6 text-[#111]',
+          'mono absolute left-1/2 top-[35px] h-6 min-w-7 -translate-x-1/2 rounded-xl px-2.5',
+          'text-center text-[13px] font-bold',
+          unproven ? 'border-2 border-ink bg-ground leading-5 text-ink' : 'bg-ink leading-6 text-[#111]',
         )}
       >
         {open === undefined ? '–' : count(open)}

@@ -33,7 +33,11 @@ internal static class RoleReader
             Add(evidence, EvidenceKind.Wire, RoleWeights.WiredAsPacked, "it gives several inputs a channel each");
         var content = packed || Contents.Of(name.Role) == Content.Packed ? Content.Packed : Contents.Of(input);
         if (map.Channel != Channels.A)
-            Add(evidence, EvidenceKind.Pixels, Contents.Weigh(map.Pixels, content, map.Channel.IsOne()), "its values");
+        {
+            var values = Contents.Weigh(map.Pixels, content, map.Channel.IsOne());
+            Add(evidence, EvidenceKind.Pixels, values, values > 0 ? "its values fit there" : "its values do not fit there");
+        }
+
         Add(evidence, EvidenceKind.Name, name.Bits, $"it is called {map.FileText}");
         return new(input, evidence.ToImmutable());
     }

@@ -192,12 +192,13 @@ function Nothing({ view, sceneId }: { view: AuditView; sceneId: string }) {
           {!view.isCovered && (
             <>
               <Link className="act" to={`/muster/${sceneId}`}>
-                Find the images in Muster
-              </Link>{' '}
+                find the images in Muster
+              </Link>
+              {', or '}
             </>
           )}
           <Link className="act" to={`/send-off/${sceneId}`}>
-            Go on to Send-off
+            {view.isCovered ? 'Go on to Send-off' : 'go on to Send-off'}
           </Link>
         </p>
       )}
