@@ -101,6 +101,7 @@ function Station({ name, left, state, open, unproven, to, built }: StationProps)
       </span>
       <Mark
         here={here}
+        unproven={unproven && open === 0}
         open={open}
         reached={built && state !== 'ahead' && !unproven}
         clear={built && open === 0 && !unproven}

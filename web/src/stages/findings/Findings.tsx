@@ -192,7 +192,7 @@ function Nothing({ view, sceneId }: { view: AuditView; sceneId: string }) {
           {!view.isCovered && (
             <>
               <Link className="act" to={`/muster/${sceneId}`}>
-                find the images in Muster
+                Find the images in Muster
               </Link>
               {', or '}
             </>
