@@ -21,13 +21,11 @@ public sealed record AuditCoverage(int Rules, int Materials, int MaterialsLooked
             var looked = IsFull
                 ? (Materials > 1 ? "all " : string.Empty) + $"{N(Materials)} {Word(Materials, "material")}"
                 : $"{N(MaterialsLookedAt)} of {N(Materials)} {Word(Materials, "material")}";
-            var (images, one) = (Images - ImagesLookedAt, Open == 1);
-            return $"{N(Rules)} {Word(Rules, "rule")} looked at {looked}"
-                + (
-                    IsFull
-                        ? "."
-                        : $"; {N(images)} {Word(images, "image")} could not be looked at, so {N(Open)} {Word(Open, "check")} {(one ? "was" : "were")} left open."
-                );
+            if (IsFull)
+                return $"{N(Rules)} {Word(Rules, "rule")} looked at {looked}.";
+            var images = Images - ImagesLookedAt;
+            return $"{N(Rules)} {Word(Rules, "rule")} looked at {looked}; {N(images)} {Word(images, "image")} could not be looked at, "
+                + $"so {N(Open)} {Word(Open, "check")} {(Open == 1 ? "was" : "were")} left open.";
         }
     }
 

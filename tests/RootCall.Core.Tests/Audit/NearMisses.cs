@@ -49,6 +49,10 @@ internal static class NearMisses
                 Meshes = [new("lid", "tin") { MoreParts = ["tin"] }],
             },
             ["assignment.absent-material"] = Surface(string.Empty) with { Meshes = [new("leaf", "tin")] },
+            // The metalness is switched off: a grey roughness is right.
+            ["wiring.grey-in-packed"] = Pbr(
+                """ "metallicRoughnessTexture": { "index": "textures/pot_roughness.png" }, "metallicFactor": 0 """
+            ),
             ["assignment.empty-material"] = Surface(string.Empty),
             ["assignment.part-unassigned"] = Example.Gltf("""{ "name": "tin" }, { "name": "brass" }""") with
             {

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
-using RootCall.Core.Formats;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -89,23 +88,14 @@ public sealed class MapNotConnected : MaterialRule
         if (material.IsGltf && role is Role.Roughness or Role.Metalness)
             return [];
         Role[] wanted = role == Role.MetallicRoughness ? [Role.Roughness, Role.Metalness] : [MapRoles.Home(role) ?? role];
-        var written = Path.GetRelativePath(scene.Scene.Folder, file.Beside.Path).Replace('\\', '/');
-        // What lies in a root is called as if it lay beside the scene, and answered from the root.
-        var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
-        if (away)
-            written = $"textures/{Path.GetFileName(file.Beside.Path)}";
-        var key = new ReferenceKey(
-            ReferenceKind.Image,
-            paint.Use.Reference.File,
-            SceneFormats.Of(scene.Scene.Path).Capabilities.Written(written)
-        );
+        var map = BesideMap.Of(scene, paint.Use.Reference, file);
         var edits = ImmutableArray.CreateBuilder<Edit>();
         foreach (var inputRole in wanted)
         {
             if (material.NameOf(inputRole) is not { } input || material.Input(input)?.IsConnected == true)
                 return [];
             var colour = MapRoles.IsColour(role);
-            var use = new ImageUse(key)
+            var use = new ImageUse(map.Key)
             {
                 UvSet = paint.Use.UvSet,
                 Transform = paint.Use.Transform,
@@ -133,8 +123,8 @@ public sealed class MapNotConnected : MaterialRule
                 edits.Add(new SetValue(material.Name, input, material.Input(input)!.Input.Value, ShaderValue.Of(1, 1, 1)));
         }
 
-        if (away)
-            edits.Add(new RelinkReference(key, null, file.Beside.Path));
+        if (map.Answer is { } answer)
+            edits.Add(answer);
         return edits.ToImmutable();
     }
 }

@@ -1,4 +1,7 @@
+using System.Collections.Immutable;
+using System.Globalization;
 using RootCall.Core.Edits;
+using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
@@ -12,7 +15,7 @@ public sealed class BeyondClamp : InputRule
             Why = "Some renderers clamp it, others make energy of it: two looks from one file.",
             Source = "The model's published specification, named with each model.",
             Evidence = "The range of the model’s specification. What picks an illumination model is no quantity.",
-            Fix = "Sets the nearest value that is allowed.",
+            Fix = "Sets the nearest value that is allowed; far beyond 1 it offers the value as a share of 100 or of 255.",
             Example = Example.Gltf("""{ "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 1.8 } }"""),
         };
 
@@ -29,22 +32,46 @@ public sealed class BeyondClamp : InputRule
         if (!numbers.Any(Out))
             yield break;
         var worst = numbers.First(Out);
-        var allowed = new Scenes.ShaderValue([
-            .. numbers.Select(n => Math.Clamp(n, spec.Min ?? double.MinValue, spec.Max ?? double.MaxValue)),
-        ]);
-        yield return Found(
+        var scales = Scales(spec, numbers);
+        var likely = scales.IsEmpty ? Nearest(spec, numbers) : Scaled(numbers, scales[0].By);
+        var finding = Found(
                 input,
-                $"{input.Name} of {input.Material.Name} is {written}; the model knows "
-                    + $"{spec.Min?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "any"} to "
-                    + $"{spec.Max?.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture) ?? "any"}.",
+                $"{input.Name} of {input.Material.Name} is {written}; the model knows {Show(spec.Min)} to {Show(spec.Max)}.",
                 $"{input.What} is beyond the model's range",
                 $"values of {input.What} are beyond the model's range",
                 input.Name
             )
             .With(
                 new NumberEvidence(input.Name, worst, string.Empty, spec.Min, spec.Max),
-                new ValueEvidence(input.Name, written.ToString(), allowed.ToString())
-            )
-            .Fix($"Set {input.Name} to {allowed}", 0.9, new SetValue(input.Material.Name, input.Name, written, allowed));
+                new ValueEvidence(input.Name, written.ToString(), likely.ToString())
+            );
+        SetValue To(ShaderValue value) => new(input.Material.Name, input.Name, written, value);
+        if (scales.IsEmpty)
+            yield return finding.Fix($"Set {input.Name} to {likely}", 0.9, To(likely));
+        else
+            yield return scales.Aggregate(finding, (f, scale) =>
+            {
+                var value = Scaled(numbers, scale.By);
+                return f.Fix($"Set {input.Name} to {value}, {scale.Of}", scale == scales[0] ? 0.8 : 0.5, To(value));
+            });
     }
+
+    /// <summary>
+    /// Far beyond 1 a value was written on another scale; the nearest allowed one would be as wrong. Up to 100 it is more likely a share
+    /// in percent, above it one of 8 bits.
+    /// </summary>
+    private static ImmutableArray<(double By, string Of)> Scales(ModelInput spec, ImmutableArray<double> numbers) =>
+        (spec, numbers.Max()) switch
+        {
+            ({ Min: 0 or null, Max: 1 }, > 2 and <= 100) => [(100, "a share of 100"), (255, "a share of 255")],
+            ({ Min: 0 or null, Max: 1 }, > 100 and <= 255) => [(255, "a share of 255")],
+            _ => [],
+        };
+
+    private static ShaderValue Scaled(ImmutableArray<double> numbers, double by) => new([.. numbers.Select(n => Math.Round(n / by, 3))]);
+
+    private static ShaderValue Nearest(ModelInput spec, ImmutableArray<double> numbers) =>
+        new([.. numbers.Select(n => Math.Clamp(n, spec.Min ?? double.MinValue, spec.Max ?? double.MaxValue))]);
+
+    private static string Show(double? limit) => limit?.ToString("0.###", CultureInfo.InvariantCulture) ?? "any";
 }

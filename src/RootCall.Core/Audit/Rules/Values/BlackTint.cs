@@ -27,9 +27,18 @@ public sealed class BlackTint : InputRule
 
     public override IEnumerable<Finding> Inspect(InputView input, AuditScene scene)
     {
+        foreach (var black in input.Maps.Where(m => IsColour(input) && IsBlack(m.Use)))
+            yield return Found(
+                    input,
+                    $"{black.FileText} is read with a scale of 0 at {input.Name} of {input.Material.Name}.",
+                    "map is multiplied by black",
+                    "maps are multiplied by black"
+                )
+                .With(new ValueEvidence("scale", string.Join(' ', black.Use.Scale), "1 1 1 1"), new PictureEvidence(black.Use.Reference))
+                .Fix("Set its scale to 1", 0.93, black.Read(u => u with { Scale = scene.IsUsd ? [1, 1, 1, 1] : [], Bias = [] }));
         // An emission of zero has a rule of its own; roughness or metalness times zero may be meant.
         if (
-            input.Role is not (Role.BaseColour or Role.SpecularColour or Role.Specular)
+            !IsColour(input)
             || input.Maps is not [var map, ..]
             || input.Factor?.Numbers is not { Length: > 0 } factor
             || factor.Max() > Black
@@ -45,4 +54,12 @@ public sealed class BlackTint : InputRule
             .With(new ValueEvidence(input.Name, input.Factor.ToString(), white.ToString()), new PictureEvidence(map.Use.Reference))
             .Fix($"Set {input.Name} to {white}", 0.93, new SetValue(input.Material.Name, input.Name, input.Factor, white));
     }
+
+    private static bool IsColour(InputView input) => input.Role is Role.BaseColour or Role.SpecularColour or Role.Specular;
+
+    /// <summary>UsdUVTexture: the value times the scale plus the bias.</summary>
+    private static bool IsBlack(ImageUse use) =>
+        use.Scale is { Length: >= 3 } scale
+        && scale.Take(3).All(s => s == 0)
+        && (use.Bias.IsDefaultOrEmpty || use.Bias.Take(3).All(b => b <= 0));
 }

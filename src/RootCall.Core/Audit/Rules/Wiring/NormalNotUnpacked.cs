@@ -40,6 +40,8 @@ public sealed class NormalNotUnpacked : MapRule
             || map.Node.Type != "UsdUVTexture"
             || map.Facts?.IsFloat == true
             || (Is(map.Use.Scale, Two) && Is(map.Use.Bias, MinusOne))
+            // Unpacked with green turned: right for a map that was made for the other direction.
+            || (Is(map.Use.Scale, [2, -2, 2]) && Is(map.Use.Bias, [-1, 1, -1]))
         )
             yield break;
         yield return Found(

@@ -93,14 +93,37 @@ public sealed class RoleMismatch : MapRule
             );
         if (!free)
         {
-            yield return finding.Fix($"Disconnect it from {input.Name}", Math.Min(certainty, 0.7), map.Disconnect());
+            var (left, right) = Instead(map, scene);
+            yield return finding.Fix(
+                right is null ? $"Disconnect it from {input.Name}" : $"Disconnect it; {input.Name} {right}",
+                Math.Min(certainty, 0.7),
+                left
+            );
             yield break;
         }
 
         var use = map.Use with { Channels = MapRoles.IsColour(role) || role == Role.Normal ? Channels.Rgb : Channels.R };
         if (scene.IsUsd)
             use = use with { DeclaredSpace = MapRoles.IsData(role) ? "raw" : "sRGB" };
-        ImmutableArray<Edit> edits = [map.Disconnect(), new SetImage(input.Material.Name, home!, null, use)];
-        yield return finding.Fix($"Move it to {home}; {input.Name} goes back to its value", certainty, edits);
+        var (here, instead) = Instead(map, scene);
+        ImmutableArray<Edit> edits = [.. here, new SetImage(input.Material.Name, home!, null, use)];
+        yield return finding.Fix($"Move it to {home}; {input.Name} {instead ?? "goes back to its value"}", certainty, edits);
+    }
+
+    /// <summary>What the input is left with: the map of the same set that was made for it, when it lies beside, else nothing.</summary>
+    private static (ImmutableArray<Edit> Edits, string? Told) Instead(MapView map, AuditScene scene)
+    {
+        var own = scene
+            .Sets.Beside(map.Name)
+            .Where(f =>
+                f.Name is { EndsWithRole: true, Role: { } role } && MapRoles.Home(role) == map.Input.Role && f.Beside.Facts is not null
+            )
+            .OrderByDescending(f => f.Name.Resolution == map.Name.Resolution)
+            .FirstOrDefault();
+        if (own is null || map.Material.IsGltf && map.Input.Role is Role.Metalness or Role.Roughness)
+            return ([map.Disconnect()], null);
+        var beside = BesideMap.Of(scene, map.Use.Reference, own);
+        ImmutableArray<Edit> edits = [map.Read(u => u with { Reference = beside.Key })];
+        return (beside.Answer is { } answer ? edits.Add(answer) : edits, $"reads {own.Name.Text}");
     }
 }

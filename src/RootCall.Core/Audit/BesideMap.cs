@@ -1,0 +1,24 @@
+using RootCall.Core.Edits;
+using RootCall.Core.Formats;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Audit;
+
+/// <summary>A file that lies beside a scene's images, as an input can call for it.</summary>
+/// <param name="Key">What it is called by.</param>
+/// <param name="Answer">Answers it from where it lies, when that is not where it is called; null for none.</param>
+internal sealed record BesideMap(ReferenceKey Key, RelinkReference? Answer)
+{
+    /// <param name="near">A reference of the same material: the call stands in the same file.</param>
+    public static BesideMap Of(AuditScene scene, ReferenceKey near, SetFile file)
+    {
+        var path = file.Beside.Path;
+        var written = Path.GetRelativePath(scene.Scene.Folder, path).Replace('\\', '/');
+        // What lies in a root is called as if it lay beside the scene, and answered from the root.
+        var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
+        if (away)
+            written = $"textures/{Path.GetFileName(path)}";
+        var key = new ReferenceKey(ReferenceKind.Image, near.File, SceneFormats.Of(scene.Scene.Path).Capabilities.Written(written));
+        return new(key, away ? new(key, null, path) : null);
+    }
+}
