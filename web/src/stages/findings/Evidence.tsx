@@ -48,7 +48,7 @@ export function Evidence(props: EvidenceProps) {
         </button>
       </div>
       <p className="mt-0.5 text-[13.5px]">{inHand?.message}</p>
-      <div className="min-h-0 flex-1 overflow-y-auto pb-2">
+      <div className="min-h-0 flex-1 overflow-y-auto pb-2" tabIndex={0} role="group" aria-label="What was seen">
         {wired ? (
           <Wiring rail={evidence.rail} wires={evidence.wires} image={image} values={evidence.values} />
         ) : (
