@@ -6,7 +6,7 @@ namespace RootCall.Cli.Output;
 internal sealed record AuditJson(
     string Scene,
     string Destination,
-    CoverageJson Coverage,
+    AuditCoverage Coverage,
     FindingJson[] Findings,
     Dictionary<string, int> Totals,
     FailedRule[] Failed
@@ -16,16 +16,11 @@ internal sealed record AuditJson(
         new(
             scene.Scene.Path,
             scene.Destination.Id,
-            CoverageJson.Of(report.Coverage),
+            report.Coverage,
             [.. report.Findings.Select(FindingJson.Of)],
             Enum.GetValues<Severity>().Reverse().ToDictionary(s => s.Word(), report.Count),
             [.. report.Failed]
         );
-}
-
-internal sealed record CoverageJson(int Rules, int Materials, int MaterialsLookedAt, int Images, int ImagesLookedAt, int Open)
-{
-    public static CoverageJson Of(AuditCoverage c) => new(c.Rules, c.Materials, c.MaterialsLookedAt, c.Images, c.ImagesLookedAt, c.Open);
 }
 
 internal sealed record FindingJson(

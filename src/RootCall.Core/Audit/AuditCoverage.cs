@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Audit;
 
@@ -11,20 +12,20 @@ namespace RootCall.Core.Audit;
 /// <param name="Open">Inputs whose map could not be looked at: checks that were left open.</param>
 public sealed record AuditCoverage(int Rules, int Materials, int MaterialsLookedAt, int Images, int ImagesLookedAt, int Open)
 {
+    [JsonIgnore]
     public bool IsFull => ImagesLookedAt == Images && MaterialsLookedAt == Materials;
 
     /// <summary>One sentence with a full stop.</summary>
+    [JsonIgnore]
     public string Sentence
     {
         get
         {
-            var looked = IsFull
-                ? (Materials > 1 ? "all " : string.Empty) + $"{N(Materials)} {Word(Materials, "material")}"
-                : $"{N(MaterialsLookedAt)} of {N(Materials)} {Word(Materials, "material")}";
+            var (looked, materials) = ($"{N(Rules)} {Word(Rules, "rule")} looked at", $"{N(Materials)} {Word(Materials, "material")}");
             if (IsFull)
-                return $"{N(Rules)} {Word(Rules, "rule")} looked at {looked}.";
+                return $"{looked} {(Materials > 1 ? "all " : string.Empty)}{materials}.";
             var images = Images - ImagesLookedAt;
-            return $"{N(Rules)} {Word(Rules, "rule")} looked at {looked}; {N(images)} {Word(images, "image")} could not be looked at, "
+            return $"{looked} {N(MaterialsLookedAt)} of {materials}; {N(images)} {Word(images, "image")} could not be looked at, "
                 + $"so {N(Open)} {Word(Open, "check")} {(Open == 1 ? "was" : "were")} left open.";
         }
     }

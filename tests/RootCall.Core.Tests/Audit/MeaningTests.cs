@@ -11,6 +11,26 @@ public sealed class MeaningTests : IDisposable
 
     private Audited Open(Example example) => ExampleTests.Open(place.At("scene"), example);
 
+    /// <summary>An input that reads an image with a scale and a bias.</summary>
+    private static Example Scaled(string input, string image, string space, string scale, string bias) =>
+        Example.Usda(
+            $$"""
+            def Shader "surface" {
+                uniform token info:id = "UsdPreviewSurface"
+                {{input}}.connect = </Looks/tin/map.outputs:rgb>
+                token outputs:surface
+            }
+            def Shader "map" {
+                uniform token info:id = "UsdUVTexture"
+                asset inputs:file = @textures/{{image}}@
+                token inputs:sourceColorSpace = "{{space}}"
+                float4 inputs:scale = {{scale}}
+                float4 inputs:bias = {{bias}}
+                float3 outputs:rgb
+            }
+            """
+        );
+
     private static string[] Titles(Finding finding) => [.. finding.Fixes.Select(f => f.Title)];
 
     [Theory]
@@ -72,25 +92,7 @@ public sealed class MeaningTests : IDisposable
     [InlineData("(0, 0, 0, 1)", "(0.5, 0.5, 0.5, 0)", false)]
     public void A_scale_of_zero_is_black_unless_something_is_added(string scale, string bias, bool told)
     {
-        var audited = Open(
-            Example.Usda(
-                $$"""
-                def Shader "surface" {
-                    uniform token info:id = "UsdPreviewSurface"
-                    color3f inputs:diffuseColor.connect = </Looks/tin/map.outputs:rgb>
-                    token outputs:surface
-                }
-                def Shader "map" {
-                    uniform token info:id = "UsdUVTexture"
-                    asset inputs:file = @textures/tin_basecolor.png@
-                    token inputs:sourceColorSpace = "sRGB"
-                    float4 inputs:scale = {{scale}}
-                    float4 inputs:bias = {{bias}}
-                    float3 outputs:rgb
-                }
-                """
-            )
-        );
+        var audited = Open(Scaled("color3f inputs:diffuseColor", "tin_basecolor.png", "sRGB", scale, bias));
         Assert.Equal(told, audited.Of("values.black-tint").Any());
     }
 
@@ -100,25 +102,7 @@ public sealed class MeaningTests : IDisposable
     [InlineData("(2, -2, 2, 1)", "(-1, -1, -1, 0)", true)]
     public void A_normal_map_may_be_unpacked_with_green_turned(string scale, string bias, bool told)
     {
-        var audited = Open(
-            Example.Usda(
-                $$"""
-                def Shader "surface" {
-                    uniform token info:id = "UsdPreviewSurface"
-                    normal3f inputs:normal.connect = </Looks/tin/map.outputs:rgb>
-                    token outputs:surface
-                }
-                def Shader "map" {
-                    uniform token info:id = "UsdUVTexture"
-                    asset inputs:file = @textures/tin_normal.png@
-                    token inputs:sourceColorSpace = "raw"
-                    float4 inputs:scale = {{scale}}
-                    float4 inputs:bias = {{bias}}
-                    float3 outputs:rgb
-                }
-                """
-            )
-        );
+        var audited = Open(Scaled("normal3f inputs:normal", "tin_normal.png", "raw", scale, bias));
         Assert.Equal(told, audited.Of("wiring.normal-not-unpacked").Any());
     }
 

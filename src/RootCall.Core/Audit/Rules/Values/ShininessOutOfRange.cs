@@ -13,7 +13,7 @@ public sealed class ShininessOutOfRange : InputRule
             Expects = "A Phong exponent lies between 1 and 1000.",
             Why = "A value between 0 and 1 is a glossiness that somebody wrote as an exponent: the surface is flat chalk.",
             Source = "Wavefront MTL, “Ns”: 0 to 1000; COLLADA 1.4.1, “shininess”: the exponent of the specular term.",
-            Evidence = "0 stands for “not set”. Without a specular colour no exponent matters. 1000 is the end of Wavefront " + "alone.",
+            Evidence = "0 stands for “not set”. Without a specular colour no exponent matters. 1000 is the end of Wavefront alone.",
             Fix = "Turns a glossiness g into the exponent 2/(1-g)⁴ - 2, at most 1000, and cuts what is above 1000.",
             Example = Example.Mtl(
                 """

@@ -54,7 +54,7 @@ public sealed class GlossAsRoughness : MapRule
             .With(new PictureEvidence(map.Use.Reference, map.Channel));
         // A name alone is no more than a question.
         var sure = map.Reading(scene).NameCounts;
-        finding = finding with { Severity = sure ? Severity.Blocker : Severity.Note };
+        finding = finding.At(sure ? Severity.Blocker : Severity.Note);
         yield return map.Material.IsPreview
             ? finding.Fix("Read it inverted", sure ? 0.93 : 0.6, map.Read(u => u with { Scale = [-1, -1, -1, 1], Bias = [1, 1, 1, 0] }))
             : finding.Decide($"{scene.Scene.Format.Name} has no place for an inversion here; write the image anew, inverted.");
