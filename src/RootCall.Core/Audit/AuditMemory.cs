@@ -27,7 +27,8 @@ public sealed class AuditMemory
     /// <summary>Another destination, other house rules or other files beside the images make everything new.</summary>
     internal void Begin(AuditScene scene)
     {
-        var under = (scene.Destination, scene.House, scene.Report.Beside.IsDefault ? 0 : scene.Report.Beside.Length, scene.HasEnvironment);
+        var beside = scene.Report.Beside.IsDefault ? 0 : scene.Report.Beside.Length;
+        var under = (scene.Destination, scene.House, beside, scene.HasEnvironment, scene.OtherScales);
         if (!under.Equals(conditions))
             last = [];
         (conditions, now, ran) = (under, new(), 0);

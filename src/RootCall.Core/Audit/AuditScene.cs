@@ -1,3 +1,4 @@
+using System.Collections.Frozen;
 using System.Collections.Immutable;
 using RootCall.Core.Destinations;
 using RootCall.Core.Imaging.Pixels;
@@ -55,6 +56,7 @@ public sealed class AuditScene
         Index = new(report.Scene);
         Materials = [.. views.Where(v => !v.Material.IsTemplate)];
         sets = new(() => ImageSets.Of(this));
+        largest = new(LargestWritten);
         hasEnvironment = new(() =>
             Scene.Lights.Any(l => l.Type.Contains("Dome", StringComparison.OrdinalIgnoreCase))
             || Images.Any(r => MapRole.Of(r.Reference, Names) == Role.Environment)
@@ -64,12 +66,28 @@ public sealed class AuditScene
     private AuditScene(AuditScene same, Destination destination)
     {
         (Report, pixels, Destination, House, names) = (same.Report, same.pixels, destination, same.House, same.names);
-        (answers, repeated, sets, hasEnvironment) = (same.answers, same.repeated, same.sets, same.hasEnvironment);
+        (answers, repeated, sets, hasEnvironment, largest) = (same.answers, same.repeated, same.sets, same.hasEnvironment, same.largest);
         (Everything, Materials, Index) = (same.Everything, same.Materials, same.Index);
     }
 
     private readonly Lazy<ImageSets> sets;
     private readonly Lazy<bool> hasEnvironment;
+    private readonly Lazy<FrozenDictionary<string, double>> largest;
+
+    /// <summary>What the scene's materials write for the same input at most; 0 for nothing.</summary>
+    public double Largest(InputView input) => largest.Value.GetValueOrDefault(input.What);
+
+    /// <summary>Inputs for which something is written that is far from a share of 1, with the largest of it.</summary>
+    internal string OtherScales =>
+        string.Join(' ', largest.Value.Where(l => l.Value > 2).OrderBy(l => l.Key, StringComparer.Ordinal).Select(l => $"{l.Key}={l.Value}"));
+
+    private FrozenDictionary<string, double> LargestWritten() =>
+        Materials
+            .SelectMany(m => m.Inputs)
+            .Select(i => (i.What, Numbers: (i.IsConnected ? i.Factor : i.Input.Value)?.Numbers ?? []))
+            .Where(i => i.Numbers.Length > 0)
+            .GroupBy(i => i.What, i => i.Numbers.Max())
+            .ToFrozenDictionary(g => g.Key, g => g.Max(), StringComparer.Ordinal);
 
     /// <summary>The same scene with all that is known of it, on its way to somewhere else.</summary>
     public AuditScene For(Destination destination) => new(this, destination);

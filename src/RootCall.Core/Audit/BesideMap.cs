@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Formats;
 using RootCall.Core.Scenes;
@@ -9,8 +10,11 @@ namespace RootCall.Core.Audit;
 /// <param name="Answer">Answers it from where it lies, when that is not where it is called; null for none.</param>
 internal sealed record BesideMap(ReferenceKey Key, RelinkReference? Answer)
 {
-    /// <param name="near">A reference of the same material: the call stands in the same file.</param>
-    public static BesideMap Of(AuditScene scene, ReferenceKey near, SetFile file)
+    /// <summary>The edits that put it in, and what answers it; nothing when there is nothing to put in.</summary>
+    public ImmutableArray<Edit> With(ImmutableArray<Edit> edits) => edits.IsEmpty || Answer is null ? edits : edits.Add(Answer);
+
+    /// <param name="caller">File that the call stands in, as other references of the material name it.</param>
+    public static BesideMap Of(AuditScene scene, string caller, SetFile file)
     {
         var path = file.Beside.Path;
         var written = Path.GetRelativePath(scene.Scene.Folder, path).Replace('\\', '/');
@@ -18,7 +22,7 @@ internal sealed record BesideMap(ReferenceKey Key, RelinkReference? Answer)
         var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);
         if (away)
             written = $"textures/{Path.GetFileName(path)}";
-        var key = new ReferenceKey(ReferenceKind.Image, near.File, SceneFormats.Of(scene.Scene.Path).Capabilities.Written(written));
+        var key = new ReferenceKey(ReferenceKind.Image, caller, SceneFormats.Of(scene.Scene.Path).Capabilities.Written(written));
         return new(key, away ? new(key, null, path) : null);
     }
 }

@@ -14,6 +14,7 @@ internal sealed class FixTrial
     private readonly List<MaterialRule> rules;
     private readonly HashSet<string> materialRules;
     private readonly ILookup<string, Finding> before;
+    private readonly HashSet<string> elsewhere;
     private readonly ConditionalWeakTable<Finding, Finding> known;
 
     /// <param name="rules">Those that ran.</param>
@@ -23,7 +24,9 @@ internal sealed class FixTrial
         this.scene = scene;
         this.rules = [.. rules.OfType<MaterialRule>()];
         materialRules = this.rules.Select(r => r.Id).ToHashSet(StringComparer.Ordinal);
-        before = found.Where(f => f.Target.Material is not null).ToLookup(f => f.Target.Material!, StringComparer.Ordinal);
+        var all = found.ToList();
+        before = all.Where(f => f.Target.Material is not null).ToLookup(f => f.Target.Material!, StringComparer.Ordinal);
+        elsewhere = all.Where(f => f.Target.Material is null).Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
         this.known = known ?? [];
     }
 
@@ -82,7 +85,7 @@ internal sealed class FixTrial
             if (left.Severity < finding.Severity)
                 continue;
             there ??= before[finding.Target.Material!].Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
-            if (!there.Contains(left.Key))
+            if (!there.Contains(left.Key) && !elsewhere.Contains(left.Key))
                 return $"It would bring something as serious: {left.Message}";
         }
 

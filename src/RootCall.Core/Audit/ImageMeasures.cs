@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Collections.Immutable;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
@@ -23,11 +24,14 @@ public sealed record ImageMeasures(ImmutableDictionary<FileState, PixelStats> Pi
                 }
         );
         var names = answered.Select(r => Path.GetFileName(r.Resolved!)).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        // An unread roughness tells whether what is read in its stead is its inverse.
+        static bool IsRoughness(FileBeside file) =>
+            FileName.Of(Path.GetFileName(file.Path)) is { EndsWithRole: true, Role: Role.Roughness };
         return answered
             .Select(r => new FileState(r.Resolved!, r.Stamp!.Value))
             .Concat(
                 (report.Beside.IsDefault ? [] : report.Beside)
-                    .Where(b => names.Contains(Path.GetFileName(b.Path)))
+                    .Where(b => names.Contains(Path.GetFileName(b.Path)) || IsRoughness(b))
                     .Select(b => new FileState(b.Path, b.Stamp))
             )
             .Distinct();

@@ -17,10 +17,18 @@ public sealed class ImageSets
     private readonly ILookup<string, Role> series;
 
     private readonly NameDictionary names;
+    private readonly ILookup<string, MapView> inUse;
 
-    private ImageSets(IReadOnlyList<SetFile> files, HashSet<string> used, IEnumerable<FileName> usedNames, NameDictionary names)
+    private ImageSets(
+        IReadOnlyList<SetFile> files,
+        HashSet<string> used,
+        IEnumerable<FileName> usedNames,
+        IEnumerable<MapView> maps,
+        NameDictionary names
+    )
     {
         (this.used, this.names) = (used, names);
+        inUse = maps.Where(m => m.Name.Body.Length > 0).ToLookup(m => m.Name.Body, StringComparer.Ordinal);
         series = files
             .Select(f => f.Name)
             .Concat(usedNames)
@@ -42,7 +50,7 @@ public sealed class ImageSets
         var files = scene.Report.Beside.IsDefault
             ? []
             : scene.Report.Beside.Select(b => new SetFile(b, scene.FileName(Path.GetFileName(b.Path)))).ToList();
-        return new(files, used, used.Select(p => scene.FileName(Path.GetFileName(p))), scene.Names);
+        return new(files, used, used.Select(p => scene.FileName(Path.GetFileName(p))), scene.Materials.SelectMany(m => m.Maps), scene.Names);
     }
 
     /// <summary>Other files of the same thing end in another role's word: the ends of these names are roles.</summary>
@@ -69,8 +77,15 @@ public sealed class ImageSets
     /// <summary>Files of the same thing that the scene does not read, in the folders of those it does.</summary>
     public IEnumerable<SetFile> Beside(FileName name) => Unread(byBody[name.Body], name);
 
+    /// <summary>Maps of the same thing that the scene reads, wherever.</summary>
+    public IEnumerable<MapView> InUse(FileName name) => inUse[name.Body].Where(m => m.Name.Colour == name.Colour && m.Name.Skin == name.Skin);
+
     /// <summary>Those of them that are the same map, in another resolution or version.</summary>
     public IEnumerable<SetFile> SameMap(FileName name) => Unread(byCore[name.Core], name);
+
+    /// <summary>Unread files of the thing that a material is named after.</summary>
+    public IEnumerable<SetFile> OfThing(FileName thing) =>
+        ThingName.Bodies(thing).SelectMany(b => byBody[b]).Where(f => !used.Contains(f.Beside.Path) && ThingName.IsSame(thing, f.Name));
 
     /// <summary>Files of that very name.</summary>
     public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];

@@ -67,6 +67,11 @@ public sealed class MaterialView
         return scene.NameOf(Material) == Name && users.SequenceEqual(Users, SameUse.Instance);
     }
 
+    /// <summary>Every image that it calls for came, and every wire leads somewhere: nothing of its look is unknown.</summary>
+    public bool IsWhole =>
+        Maps.All(m => m.Answer?.State is ReferenceState.Present or ReferenceState.Embedded or ReferenceState.Elsewhere)
+        && Material.Graph.Nodes.All(n => n.Inputs.All(i => i.Dangling is null));
+
     public InputView? Input(string name) => byName.GetValueOrDefault(name);
 
     /// <summary>The input that plays a role, one with an image first.</summary>

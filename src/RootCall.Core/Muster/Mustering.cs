@@ -88,7 +88,7 @@ public static class Mustering
         var references = ClashFlags.Put([.. settled], context.Facts);
         return new(scene, references, context.Index.Notes)
         {
-            Beside = context.LooksBeside ? BesideSearch.Of(references, context) : before?.Beside ?? [],
+            Beside = context.LooksBeside ? BesideSearch.Of(scene, references, context) : before?.Beside ?? [],
         };
     }
 

@@ -8,7 +8,7 @@ namespace RootCall.Demo.Examples;
 internal static class ExamplePicture
 {
     /// <param name="kind">
-    /// A role, or <c>cutout</c>, <c>large</c>, <c>tiny</c>, <c>odd</c>, <c>4096</c>, <c>other</c>; empty for what the
+    /// A role, or <c>dark</c>, <c>leaf</c> (painted in the middle of one plain colour), <c>leaf alone</c> (white there), <c>leaf around</c> (white around it), <c>cutout</c>, <c>large</c>, <c>tiny</c>, <c>odd</c>, <c>4096</c>, <c>other</c>; empty for what the
     /// name says.
     /// </param>
     public static byte[] Make(string name, string kind)
@@ -23,6 +23,7 @@ internal static class ExamplePicture
             "tiny" => 16,
             _ => 64,
         };
+        static bool InLeaf(float u, float v) => u is > 0.25f and < 0.75f && v is > 0.25f and < 0.75f;
         static float Wave(float u, float v) => 0.5f + (0.3f * MathF.Sin(u * 19) * MathF.Cos(v * 23));
         Picture.Paint paint = role switch
         {
@@ -37,6 +38,10 @@ internal static class ExamplePicture
                     ),
             "metalness" => (u, v) => Wave(u, v) > 0.5f ? new(1, 1, 1) : new(0, 0, 0),
             "packed" or "metallic roughness" => (u, v) => new(Wave(v, u), Wave(u, v), u > 0.5f ? 1 : 0),
+            "dark" => (u, v) => new(0.4f * Wave(u, v), 0.2f * Wave(u, v), 0.05f),
+            "leaf" => (u, v) => InLeaf(u, v) ? new(0.2f, Wave(u, v), 0.1f) : new(0.5f, 0.5f, 0.5f),
+            "leaf alone" => (u, v) => InLeaf(u, v) ? new(1, 1, 1) : new(0, 0, 0),
+            "leaf around" => (u, v) => InLeaf(u, v) ? new(0, 0, 0) : new(1, 1, 1),
             "opacity" => (u, v) => u > 0.4f ? new(1, 1, 1) : new(0, 0, 0),
             _ => (u, v) => new(Wave(u, v), Wave(u, v), Wave(u, v)),
         };
@@ -51,7 +56,7 @@ internal static class ExamplePicture
             _ => Picture.Png(
                 size,
                 kind == "cutout" ? 4
-                    : role is "base colour" or "emission" or "specular" or "packed" or "metallic roughness" ? 3
+                    : role is "base colour" or "emission" or "specular" or "packed" or "metallic roughness" or "leaf" or "dark" ? 3
                     : 1,
                 paint
             ),

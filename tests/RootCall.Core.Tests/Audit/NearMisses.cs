@@ -53,6 +53,15 @@ internal static class NearMisses
             ["wiring.grey-in-packed"] = Pbr(
                 """ "metallicRoughnessTexture": { "index": "textures/pot_roughness.png" }, "metallicFactor": 0 """
             ),
+            // White where the leaf is painted.
+            ["wiring.opacity-inverted"] = Preview(
+                "color3f inputs:diffuseColor.connect = </Looks/tin/paint.outputs:rgb>\n    float inputs:opacity" + From("r"),
+                Map("leaf_opacity.png#leaf alone", "raw", "float outputs:r")
+                    + Map("leaf_basecolor.png#leaf", "sRGB", "float3 outputs:rgb").Replace("\"map\"", "\"paint\"", StringComparison.Ordinal)
+            ),
+            ["values.metalness-left-at-default"] = Pbr(
+                """ "baseColorTexture": { "index": "textures/pot_basecolor.png#dark" }, "roughnessFactor": 0.8, "metallicFactor": 1 """
+            ),
             ["assignment.empty-material"] = Surface(string.Empty),
             ["assignment.part-unassigned"] = Example.Gltf("""{ "name": "tin" }, { "name": "brass" }""") with
             {
@@ -256,6 +265,17 @@ internal static class NearMisses
             ["settings.environment-8-bit"] = Example.Mtl("newmtl mirror\nKd 0.1 0.1 0.1\nrefl -type sphere textures/dusk_sky.hdr"),
             ["settings.height-8-bit"] = Example.Mtl("newmtl bark\nKd 0.8 0.8 0.8\nmap_Bump textures/bark_height.png"),
             ["settings.normal-compressed"] = Pbr("""  "baseColorTexture": { "index": "textures/pot_basecolor.jpg" } """),
+            ["sets.set-not-connected"] = Example.Gltf(
+                "{ \"name\": \"copper_pot\", \"pbrMetallicRoughness\": { \"metallicFactor\": 0 } }"
+            ) with
+            {
+                Beside = ["textures/copper_lid_basecolor.png", "textures/copper_lid_normal.png", "textures/copper_lid_orm.png"],
+            },
+            // Numbers count things here and files there.
+            ["sets.sets-swapped"] = Example.Mtl(
+                "newmtl door_1\nmap_Kd textures/door_2_basecolor.png\nnorm textures/door_2_normal.png\n"
+                    + "newmtl door_2\nmap_Kd textures/door_1_basecolor.png\nnorm textures/door_1_normal.png"
+            ),
             ["sets.map-not-connected"] = Example.Gltf(Painted) with { Beside = ["textures/lid_normal.png"] },
             ["sets.better-format"] = Example.Mtl("newmtl bark\nKd 0.8 0.8 0.8\ndisp textures/bark_height.hdr") with
             {

@@ -33,7 +33,12 @@ internal sealed class ColladaGeometry(ColladaDocument document)
             var (polygons, triangles) = Count(primitive);
             faces += polygons;
             var symbol = primitive["material"] ?? string.Empty;
-            parts.Add(new(symbol, symbol.Length == 0 ? string.Empty : materialOf(symbol), triangles));
+            parts.Add(
+                new(symbol, symbol.Length == 0 ? string.Empty : materialOf(symbol), triangles)
+                {
+                    WithoutUvs = primitive.All("input").Any(i => i["semantic"] == "TEXCOORD") ? 0 : triangles,
+                }
+            );
         }
 
         // A drawing of lines has no faces, and wears its material all the same.

@@ -119,6 +119,7 @@ internal sealed class GltfMeshes(JsonTree root, string name, List<ReadNote> note
                 {
                     MaterialId = material.Length > 0 ? $"/materials/{primitive["material"].Index}" : string.Empty,
                     ByVariant = ByVariant(primitive),
+                    WithoutUvs = attributes.Members.Any(a => a.Name.StartsWith("TEXCOORD_", StringComparison.Ordinal)) ? 0 : triangles,
                 }
             );
         }

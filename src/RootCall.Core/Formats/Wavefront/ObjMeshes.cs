@@ -129,6 +129,7 @@ internal sealed class ObjMeshes(ObjPools? pools = null)
         while (Corner(text, ref at, out var index, out var others))
         {
             mesh.Corners++;
+            mesh.IsBare |= others.Texture == 0;
             var point = Place(index, pointCount);
             if (pools is not null)
                 mesh.Keep(point, Place(others.Texture, textureCount), Place(others.Normal, normalCount));
@@ -184,7 +185,13 @@ internal sealed class ObjMeshes(ObjPools? pools = null)
                     textureCount > 0 ? ["vt"] : [],
                     parts.Count == 0
                         ? [new(string.Empty, material, 0)]
-                        : [.. parts.Select(p => new MeshPart(parts.Count > 1 ? p.Material : string.Empty, p.Material, p.Triangles))]
+                        :
+                        [
+                            .. parts.Select(p => new MeshPart(parts.Count > 1 ? p.Material : string.Empty, p.Material, p.Triangles)
+                            {
+                                WithoutUvs = p.Bare,
+                            }),
+                        ]
                 )
                 {
                     HasNormals = normalCount > 0,
@@ -289,9 +296,12 @@ internal sealed class ObjMeshes(ObjPools? pools = null)
 
         public long Astray { get; set; }
 
+        /// <summary>A corner of the face in hand has no UV coordinates.</summary>
+        public bool IsBare { get; set; }
+
         public BoxBuilder Box = new();
 
-        public List<(string Material, long Triangles)> Parts { get; } = [];
+        public List<(string Material, long Triangles, long Bare)> Parts { get; } = [];
 
         /// <summary>Place of each material among the parts: a mesh may have tens of thousands.</summary>
         private readonly Dictionary<string, int> places = new(StringComparer.Ordinal);
@@ -301,7 +311,7 @@ internal sealed class ObjMeshes(ObjPools? pools = null)
             if (places.TryGetValue(material, out inHand))
                 return;
             places[material] = inHand = Parts.Count;
-            Parts.Add((material, 0));
+            Parts.Add((material, 0, 0));
         }
 
         private readonly List<int> sizes = [];
@@ -340,7 +350,9 @@ internal sealed class ObjMeshes(ObjPools? pools = null)
             Corners = 0;
             Faces++;
             Triangles += triangles;
-            Parts[inHand] = (Parts[inHand].Material, Parts[inHand].Triangles + triangles);
+            var part = Parts[inHand];
+            Parts[inHand] = (part.Material, part.Triangles + triangles, part.Bare + (IsBare ? triangles : 0));
+            IsBare = false;
         }
     }
 }

@@ -22,6 +22,9 @@ public sealed record PixelStats(
     double? InDisc = null
 )
 {
+    /// <summary>Where in the image something is; null where it was not measured.</summary>
+    public PixelCells? Cells { get; init; }
+
     public const int Side = 128;
     private const int Bins = 32;
     private const double SameGrey = 0.02;
@@ -84,7 +87,7 @@ public sealed record PixelStats(
         for (var c = 0; c < channels; c++)
             stats[c] = ChannelStats.Of(values, c, channels, n, Bins);
         if (channels < 3)
-            return new([.. stats], 1, 0, 0);
+            return new([.. stats], 1, 0, 0) { Cells = PixelCells.Of(sample) };
         var (grey, unit, colourful, inDisc) = (0, 0, 0, 0);
         Span<double> products = stackalloc double[3];
         for (var i = 0; i < n; i++)
@@ -107,7 +110,10 @@ public sealed record PixelStats(
         }
 
         var all = (double)Math.Max(1, n);
-        return new([.. stats], grey / all, unit / all, colourful / all, Correlation(stats, products, all), inDisc / all);
+        return new([.. stats], grey / all, unit / all, colourful / all, Correlation(stats, products, all), inDisc / all)
+        {
+            Cells = PixelCells.Of(sample),
+        };
     }
 
     /// <param name="products">Sums of red times green, green times blue, red times blue.</param>

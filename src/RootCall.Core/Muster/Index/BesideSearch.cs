@@ -6,7 +6,7 @@ namespace RootCall.Core.Muster;
 
 /// <summary>
 /// Finds images of the same things as those in use: in their folders, and under the very same name anywhere in the
-/// roots.
+/// roots; and those of things that materials without images are named after.
 /// </summary>
 internal static class BesideSearch
 {
@@ -16,7 +16,7 @@ internal static class BesideSearch
     /// </summary>
     private const int Most = 20_000;
 
-    public static ImmutableArray<FileBeside> Of(ImmutableArray<MusteredReference> references, MusterContext context)
+    public static ImmutableArray<FileBeside> Of(Scene scene, ImmutableArray<MusteredReference> references, MusterContext context)
     {
         var answered = references.Where(r => r is { Reference.Kind: ReferenceKind.Image, Resolved: not null }).ToList();
         var used = answered
@@ -32,6 +32,7 @@ internal static class BesideSearch
             .Where(r => r.Reference.Kind == ReferenceKind.Image && r.Clear is not null)
             .Select(r => r.Clear!.Path)
             .ToList();
+        elsewhere.AddRange(SetsOfPlain(scene, context));
         foreach (var path in elsewhere)
             bodies.Add(FileName.Of(Path.GetFileName(path), context.Names).Body);
         foreach (
@@ -65,5 +66,22 @@ internal static class BesideSearch
             i => probed[i] = new(rest[i].Key, rest[i].Value, context.Facts.Probe(rest[i].Key, rest[i].Value).Facts)
         );
         return [.. probed];
+    }
+
+    /// <summary>Base colours of the things that materials without any image are named after, where there is just one folder of them.</summary>
+    private static IEnumerable<string> SetsOfPlain(Scene scene, MusterContext context)
+    {
+        foreach (var material in scene.Materials.Where(m => m.Graph.Nodes.All(n => n.Image is null)))
+        {
+            if (ThingName.Of(material.Name, context.Names) is not { } thing)
+                continue;
+            var paints = ThingName
+                .Bodies(thing)
+                .SelectMany(b => context.Index.Alike(thing with { Body = b }, context.Names))
+                .Where(f => ImageCodecs.Promised(f.Name) is not null && ThingName.IsSame(thing, FileName.Of(f.Name, context.Names)))
+                .ToList();
+            if (paints.Select(f => f.Folder).Distinct(StringComparer.Ordinal).Take(2).Count() == 1)
+                yield return paints[0].Path;
+        }
     }
 }

@@ -8,6 +8,7 @@ public sealed class NearlyIdenticalMaterials : Rule
             Expects = "Materials of one look that differ in one value differ on purpose.",
             Why = "A value that was changed in one copy and not in the other is a look that drifted.",
             Source = "Common practice.",
+            Evidence = "All inputs but one are the same. Silent where an image did not come: what is not known may differ.",
             Example = Example.Gltf(
                 """
                 { "name": "brass_a", "pbrMetallicRoughness": { "baseColorFactor": [0.8, 0.6, 0.2, 1], "roughnessFactor": 0.3 } },
@@ -20,7 +21,7 @@ public sealed class NearlyIdenticalMaterials : Rule
     {
         // Candidates share everything but one input: a bucket for each material with that input left out.
         var buckets = new Dictionary<(string Type, string Left, UInt128 Others), List<MaterialView>>();
-        foreach (var material in scene.Materials.Where(m => m.Inputs.Count(i => i.Input.Value is not null || i.IsConnected) >= 2))
+        foreach (var material in scene.Materials.Where(m => m.IsWhole && m.Inputs.Count(i => i.Input.Value is not null || i.IsConnected) >= 2))
         {
             // A sum of hashes stands for all inputs in any order, and one taken off for all but that.
             var each = material.Print.Inputs;

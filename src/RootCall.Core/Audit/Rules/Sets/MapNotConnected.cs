@@ -62,7 +62,8 @@ public sealed class MapNotConnected : MaterialRule
                 || (role == Role.Bump && there.Contains(Role.Normal))
             )
                 continue;
-            var edits = Connect(material, paint, file, scene);
+            var map = BesideMap.Of(scene, paint.Use.Reference.File, file);
+            var edits = map.With(ConnectMap.Edits(material, map.Key, role, paint, scene));
             var name = edits.OfType<SetImage>().FirstOrDefault()?.Input;
             var finding = Found(
                     material,
@@ -79,52 +80,5 @@ public sealed class MapNotConnected : MaterialRule
                 ? finding.Decide($"{material.Model?.Name ?? material.Type} has no free input for it.")
                 : finding.Fix($"Connect it to {name}", 0.8, edits);
         }
-    }
-
-    private static ImmutableArray<Edit> Connect(MaterialView material, MapView paint, SetFile file, AuditScene scene)
-    {
-        var role = file.Name.Role!.Value;
-        // glTF packs the two into one texture; a single map of either would be read as both.
-        if (material.IsGltf && role is Role.Roughness or Role.Metalness)
-            return [];
-        Role[] wanted = role == Role.MetallicRoughness ? [Role.Roughness, Role.Metalness] : [MapRoles.Home(role) ?? role];
-        var map = BesideMap.Of(scene, paint.Use.Reference, file);
-        var edits = ImmutableArray.CreateBuilder<Edit>();
-        foreach (var inputRole in wanted)
-        {
-            if (material.NameOf(inputRole) is not { } input || material.Input(input)?.IsConnected == true)
-                return [];
-            var colour = MapRoles.IsColour(role);
-            var use = new ImageUse(map.Key)
-            {
-                UvSet = paint.Use.UvSet,
-                Transform = paint.Use.Transform,
-                WrapU = paint.Use.Transform.ScaleU > 1 ? WrapMode.Repeat : paint.Use.WrapU,
-                WrapV = paint.Use.Transform.ScaleV > 1 ? WrapMode.Repeat : paint.Use.WrapV,
-                Channels =
-                    colour || role == Role.Normal ? Channels.Rgb
-                    : role == Role.MetallicRoughness
-                        ? inputRole == Role.Roughness ? Channels.G
-                            : Channels.B
-                    : Channels.R,
-                DeclaredSpace = scene.IsUsd
-                    ? colour
-                        ? "sRGB"
-                        : "raw"
-                    : scene.IsFormat("mtlx")
-                        ? colour
-                            ? "srgb_texture"
-                            : "none"
-                        : string.Empty,
-            };
-            edits.Add(new SetImage(material.Name, input, null, use));
-            // An emission is 0 until somebody says otherwise.
-            if (role == Role.Emission && material.IsGltf && material.Input(input)?.Largest is 0)
-                edits.Add(new SetValue(material.Name, input, material.Input(input)!.Input.Value, ShaderValue.Of(1, 1, 1)));
-        }
-
-        if (map.Answer is { } answer)
-            edits.Add(answer);
-        return edits.ToImmutable();
     }
 }

@@ -23,47 +23,46 @@ public sealed class SharedImage : Rule
             },
         };
 
-    public override IEnumerable<Finding> Inspect(AuditScene scene)
+    public override IEnumerable<Finding> Inspect(AuditScene scene) => Of(scene).Select(Told);
+
+    /// <summary>One file that several materials read although others of its name differ from it.</summary>
+    internal static IEnumerable<Shared> Of(AuditScene scene) =>
+        from maps in scene
+            .Materials.SelectMany(m => m.Maps)
+            .Where(m => m.Answer?.Resolved is not null)
+            .GroupBy(m => m.Answer!.Resolved!, StringComparer.Ordinal)
+        let materials = maps.Select(m => m.Material).Distinct().ToList()
+        where materials.Count > 1
+        let others = Others(maps.Key, maps.First(), scene)
+        where others.Count > 0
+        select new Shared(maps.Key, maps.First(), materials, others);
+
+    private static List<SetFile> Others(string path, MapView map, AuditScene scene) =>
+        [.. scene.Sets.Named(map.Name).Where(f => f.Beside.Path != path && Differs(f.Beside, map, scene))];
+
+    private static bool Differs(FileBeside file, MapView map, AuditScene scene) =>
+        file.Stamp.Bytes != map.Answer!.Stamp?.Bytes
+        || scene.Pixels(new FileState(file.Path, file.Stamp)) is { } there
+            && map.Pixels is { } here
+            && !there.Channels.Select(c => c.Mean).SequenceEqual(here.Channels.Select(c => c.Mean));
+
+    private Finding Told(Shared shared)
     {
-        foreach (
-            var group in scene
-                .Materials.SelectMany(m => m.Maps)
-                .Where(m => m.Answer?.Resolved is not null)
-                .GroupBy(m => m.Answer!.Resolved!, StringComparer.Ordinal)
-        )
-        {
-            var materials = group.Select(m => m.Material).Distinct().ToList();
-            var name = group.First().Name;
-            if (materials.Count < 2)
-                continue;
-            var stamp = group.First().Answer!.Stamp;
-            var others = scene
-                .Sets.Named(name)
-                .Where(f =>
-                    f.Beside.Path != group.Key
-                    && (
-                        f.Beside.Stamp.Bytes != stamp?.Bytes
-                        || scene.Pixels(new FileState(f.Beside.Path, f.Beside.Stamp)) is { } p
-                            && scene.Pixels(group.First().Answer) is { } q
-                            && !p.Channels.Select(c => c.Mean).SequenceEqual(q.Channels.Select(c => c.Mean))
-                    )
-                )
-                .ToList();
-            if (others.Count == 0)
-                continue;
-            var folders = others.Take(3).Select(o => Path.GetFileName(Path.GetDirectoryName(o.Beside.Path)));
-            yield return Found(
-                    new Target("image", name.Text),
-                    $"{string.Join(", ", materials.Take(4).Select(m => m.Name))} read one {name.Text}; {others.Count} other "
-                        + $"{(others.Count == 1 ? "file" : "files")} of that name {(others.Count == 1 ? "has" : "have")} other contents.",
-                    "image is shared although others of its name exist",
-                    "images are shared although others of their names exist"
-                )
-                .With(
-                    new PairEvidence("image", group.Key, others[0].Beside.Path, "contents"),
-                    new PictureEvidence(group.First().Use.Reference)
-                )
-                .Decide($"Say which material wants which: {string.Join(", ", folders)} hold the others.");
-        }
+        var (name, others) = (shared.Map.Name, shared.Others);
+        var folders = others.Take(3).Select(o => Path.GetFileName(Path.GetDirectoryName(o.Beside.Path)));
+        return Found(
+                new Target("image", name.Text),
+                $"{string.Join(", ", shared.Materials.Take(4).Select(m => m.Name))} read one {name.Text}; {others.Count} other "
+                    + $"{(others.Count == 1 ? "file" : "files")} of that name {(others.Count == 1 ? "has" : "have")} other contents.",
+                "image is shared although others of its name exist",
+                "images are shared although others of their names exist"
+            )
+            .With(
+                new PairEvidence("image", shared.Path, others[0].Beside.Path, "contents"),
+                new PictureEvidence(shared.Map.Use.Reference)
+            )
+            .Decide($"Say which material wants which: {string.Join(", ", folders)} hold the others.");
     }
+
+    internal sealed record Shared(string Path, MapView Map, List<MaterialView> Materials, List<SetFile> Others);
 }

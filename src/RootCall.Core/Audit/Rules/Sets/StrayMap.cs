@@ -1,3 +1,5 @@
+using RootCall.Core.Edits;
+using RootCall.Core.Muster;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
@@ -5,12 +7,16 @@ namespace RootCall.Core.Audit.Rules;
 public sealed class StrayMap : MaterialRule
 {
     public override RuleDescriptor Descriptor { get; } =
-        new("sets.stray-map", "A map of another set", Severity.Note)
+        new("sets.stray-map", "A map of another set", Severity.Warning)
         {
             Expects = "All maps of a material are of one set.",
             Why = "A relief from another thing lies nowhere where the paint does.",
             Source = "Common practice.",
-            Fix = "Relinks to the set's own map, when it lies beside the others.",
+            Evidence =
+                "Three maps at least, of which all but one are of one set, and the set has a map of the odd one's role. A warning where "
+                + "another material reads that one among maps of the odd one's set: the two were exchanged. A note where it merely lies "
+                + "beside; an artist may have chosen the other. Silent about names that end in no role.",
+            Fix = "Reads the set's own map.",
             Example = Example.Mtl(
                 """
                 newmtl bark
@@ -36,24 +42,39 @@ public sealed class StrayMap : MaterialRule
         var home = maps.GroupBy(m => m.Name.Body).MaxBy(g => g.Count())!;
         if (home.Count() < 2 || home.Count() < maps.Count - 1)
             yield break;
-        foreach (var stray in maps.Where(m => m.Name.Body != home.Key))
+        foreach (var stray in maps.Where(m => m.Name.Body != home.Key && m.Answer?.Resolved is not null))
         {
-            // A set of its own beside it in the folder is what was meant.
-            var own = scene.Sets.Beside(home.First().Name).FirstOrDefault(f => f.Name.Role == stray.Role && f.Beside.Facts is not null);
-            if (own is null || stray.Answer?.Resolved is null)
-                continue;
-            yield return Found(
-                    stray.Input,
-                    $"{stray.FileText} is of another set than the other maps of {material.Name}; {own.Name.Text} lies beside them.",
-                    "map is of another set",
-                    "maps are of other sets"
-                )
-                .With(new PairEvidence("image", stray.Answer.Resolved, own.Beside.Path, "the set they belong to"))
-                .Fix(
-                    $"Read {own.Name.Text} instead",
-                    0.7,
-                    new Edits.RelinkReference(stray.Use.Reference, stray.Answer.Resolved, own.Beside.Path)
-                );
+            var (first, path) = (home.First().Name, stray.Answer!.Resolved!);
+            // A map of its own set is what was meant: one that lies unread, or one that another material reads in its stead.
+            if (scene.Sets.Beside(first).FirstOrDefault(f => f.Name.Role == stray.Role && f.Beside.Facts is not null) is { } own)
+                yield return Told(stray, own.Name.Text, "lies beside them", own.Beside.Path)
+                    .At(Severity.Note)
+                    .Fix($"Read {own.Name.Text} instead", 0.7, new RelinkReference(stray.Use.Reference, path, own.Beside.Path));
+            else if (Borrowed(first, stray, scene) is { } lent)
+                yield return Told(stray, lent.FileText, $"is read by {lent.Material.Name}", lent.Answer!.Resolved!)
+                    .Fix($"Read {lent.FileText} instead", 0.8, stray.Read(u => u with { Reference = lent.Use.Reference }));
         }
     }
+
+    private Finding Told(MapView stray, string own, string where, string path) =>
+        Found(
+                stray.Input,
+                $"{stray.FileText} is of another set than the other maps of {stray.Material.Name}; {own} {where}.",
+                "map is of another set",
+                "maps are of other sets"
+            )
+            .With(new PairEvidence("image", stray.Answer!.Resolved!, path, "the set they belong to"));
+
+    /// <summary>The set's own map in a material whose other maps are of the set that the stray one is of: the two were exchanged.</summary>
+    private static MapView? Borrowed(FileName home, MapView stray, AuditScene scene) =>
+        scene
+            .Sets.InUse(home)
+            .FirstOrDefault(m =>
+                m.Material != stray.Material
+                && m.Role == stray.Role
+                && m.Input.Role == stray.Input.Role
+                && m.Answer?.Resolved is not null
+                && m.Material.Maps.All(o => o.Use.Reference == m.Use.Reference || o.Name.Body == stray.Name.Body)
+                && m.Material.Maps.Length > 2
+            );
 }

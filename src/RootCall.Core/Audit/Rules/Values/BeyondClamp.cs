@@ -14,7 +14,9 @@ public sealed class BeyondClamp : InputRule
             Expects = "Every value lies in the range that the model's specification gives it.",
             Why = "Some renderers clamp it, others make energy of it: two looks from one file.",
             Source = "The model's published specification, named with each model.",
-            Evidence = "The range of the model’s specification. What picks an illumination model is no quantity.",
+            Evidence =
+                "The range of the model’s specification. What picks an illumination model is no quantity. Whether a value far beyond 1 is "
+                + "a share of 100 or of 255 is told by the values that the scene’s other materials give the same input.",
             Fix = "Sets the nearest value that is allowed; far beyond 1 it offers the value as a share of 100 or of 255.",
             Example = Example.Gltf("""{ "name": "tin", "pbrMetallicRoughness": { "roughnessFactor": 1.8 } }"""),
         };
@@ -32,7 +34,7 @@ public sealed class BeyondClamp : InputRule
         if (!numbers.Any(Out))
             yield break;
         var worst = numbers.First(Out);
-        var scales = Scales(spec, numbers);
+        var scales = Scales(spec, numbers, scene.Largest(input));
         var likely = scales.IsEmpty ? Nearest(spec, numbers) : Scaled(numbers, scales[0].By);
         var finding = Found(
                 input,
@@ -57,14 +59,16 @@ public sealed class BeyondClamp : InputRule
     }
 
     /// <summary>
-    /// Far beyond 1 a value was written on another scale; the nearest allowed one would be as wrong. Up to 100 it is more likely a share
-    /// in percent, above it one of 8 bits.
+    /// Far beyond 1 a value was written on another scale; the nearest allowed one would be as wrong. Where nothing in the scene is above
+    /// 100 it is more likely a share in percent, else one of 8 bits.
     /// </summary>
-    private static ImmutableArray<(double By, string Of)> Scales(ModelInput spec, ImmutableArray<double> numbers) =>
-        (spec, numbers.Max()) switch
+    /// <param name="largest">What the scene's materials give the same input at most.</param>
+    private static ImmutableArray<(double By, string Of)> Scales(ModelInput spec, ImmutableArray<double> numbers, double largest) =>
+        (spec, numbers.Max(), largest) switch
         {
-            ({ Min: 0 or null, Max: 1 }, > 2 and <= 100) => [(100, "a share of 100"), (255, "a share of 255")],
-            ({ Min: 0 or null, Max: 1 }, > 100 and <= 255) => [(255, "a share of 255")],
+            ({ Min: 0 or null, Max: 1 }, > 2 and <= 100, > 100 and <= 255) => [(255, "a share of 255"), (100, "a share of 100")],
+            ({ Min: 0 or null, Max: 1 }, > 2 and <= 100, _) => [(100, "a share of 100"), (255, "a share of 255")],
+            ({ Min: 0 or null, Max: 1 }, > 100 and <= 255, _) => [(255, "a share of 255")],
             _ => [],
         };
 

@@ -13,6 +13,9 @@ public sealed class OpaqueWithAlpha : MaterialRule
             Expects = "A material whose base colour map has a varying alpha is cut out or blended.",
             Why = "The alpha is ignored: leaves are rectangles.",
             Source = "glTF 2.0, 3.9.4: with alphaMode OPAQUE the alpha value is ignored.",
+            Evidence =
+                "The alpha of the base colour map varies. Some files keep another map in an alpha that is meant to be ignored, so the "
+                + "fix is for a person to put in.",
             Fix = "Sets MASK when nearly all alpha values are 0 or 1, BLEND otherwise.",
             Example = Example.Gltf(
                 """{ "name": "leaf", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/leaf_basecolor.png#cutout" } } }"""
@@ -43,7 +46,7 @@ public sealed class OpaqueWithAlpha : MaterialRule
             )
             .Fix(
                 $"Set alphaMode to {mode}",
-                alpha.IsTwoValued ? 0.92 : 0.75,
+                alpha.IsTwoValued ? 0.85 : 0.75,
                 new SetValue(material.Name, "alphaMode", material.Input("alphaMode")!.Input.Value, ShaderValue.OfText(mode))
             );
     }

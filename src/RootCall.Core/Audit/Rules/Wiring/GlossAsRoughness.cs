@@ -1,3 +1,5 @@
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Muster;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
@@ -11,8 +13,9 @@ public sealed class GlossAsRoughness : MapRule
             Why = "Everything polished becomes dull and everything dull becomes a mirror.",
             Source = "KHR_materials_pbrSpecularGlossiness (archived): roughness = 1 - glossiness.",
             Evidence =
-                "The name ends in a word for gloss, in a set whose other maps feed what their names say. A name alone is a "
-                + "note. An inversion on the way makes it right.",
+                "The name ends in a word for gloss, in a set whose other maps feed what their names say; or the image is the "
+                + "inverse, value for value, of the roughness of its set that lies beside it. The first makes a blocker, the "
+                + "second alone a warning, a name alone a note. An inversion on the way makes it right.",
             Fix = "Inverts what is read (scale -1, bias 1) where the format can say that.",
             Example = Example.Usda(
                 """
@@ -35,14 +38,9 @@ public sealed class GlossAsRoughness : MapRule
     {
         var gloss = map.Role == Role.Glossiness && map.Input.Role is Role.Roughness or Role.CoatRoughness;
         var rough = map.Role == Role.Roughness && map.Input.Role is Role.Glossiness or Role.SpecularExponent;
-        if (!gloss && !rough)
-            yield break;
-        if (
-            map.Use.Scale is [< 0, ..]
-            || map.Through.Any(t =>
-                t.Contains("invert", StringComparison.OrdinalIgnoreCase) || t.Contains("subtract", StringComparison.OrdinalIgnoreCase)
-            )
-        )
+        var counterpart = map.Input.Role != Role.Roughness || map.Role == Role.Roughness ? null : InvertedRoughness(map, scene);
+        gloss |= counterpart is not null;
+        if ((!gloss && !rough) || Inversion.IsOnTheWay(map))
             yield break;
         var finding = Found(
                 map.Input,
@@ -52,11 +50,28 @@ public sealed class GlossAsRoughness : MapRule
                 gloss ? "gloss" : "rough"
             )
             .With(new PictureEvidence(map.Use.Reference, map.Channel));
+        if (counterpart is not null)
+            finding = finding.With(new TextEvidence($"It is the inverse of {counterpart.Name.Text}, which lies beside it."));
         // A name alone is no more than a question.
-        var sure = map.Reading(scene).NameCounts;
-        finding = finding.At(sure ? Severity.Blocker : Severity.Note);
-        yield return map.Material.IsPreview
-            ? finding.Fix("Read it inverted", sure ? 0.93 : 0.6, map.Read(u => u with { Scale = [-1, -1, -1, 1], Bias = [1, 1, 1, 0] }))
-            : finding.Decide($"{scene.Scene.Format.Name} has no place for an inversion here; write the image anew, inverted.");
+        var named = map.Role is Role.Glossiness or Role.Roughness;
+        var sure = named && (counterpart is not null || map.Reading(scene).NameCounts);
+        var severity =
+            sure ? Severity.Blocker
+            : counterpart is not null ? Severity.Warning
+            : Severity.Note;
+        yield return Inversion.Offered(finding.At(severity), map, sure, scene);
     }
+
+    /// <summary>The roughness of the same set, of which this image is the inverse, value for value.</summary>
+    private static SetFile? InvertedRoughness(MapView map, AuditScene scene) =>
+        map.Pixels is not { Cells: { } here } pixels
+            ? null
+            : scene
+                .Sets.Beside(map.Name)
+                .FirstOrDefault(f =>
+                    f.Name is { EndsWithRole: true, Role: Role.Roughness }
+                    && scene.Pixels(new FileState(f.Beside.Path, f.Beside.Stamp)) is { IsFlat: false, Cells: { } there } rough
+                    && PixelCells.Correlation(here.Light.Span, there.Light.Span) is < -0.98
+                    && Math.Abs(pixels.Channels[0].Mean + rough.Channels[0].Mean - 1) < 0.03
+                );
 }

@@ -122,8 +122,7 @@ public sealed class RoleMismatch : MapRule
             .FirstOrDefault();
         if (own is null || map.Material.IsGltf && map.Input.Role is Role.Metalness or Role.Roughness)
             return ([map.Disconnect()], null);
-        var beside = BesideMap.Of(scene, map.Use.Reference, own);
-        ImmutableArray<Edit> edits = [map.Read(u => u with { Reference = beside.Key })];
-        return (beside.Answer is { } answer ? edits.Add(answer) : edits, $"reads {own.Name.Text}");
+        var beside = BesideMap.Of(scene, map.Use.Reference.File, own);
+        return (beside.With([map.Read(u => u with { Reference = beside.Key })]), $"reads {own.Name.Text}");
     }
 }

@@ -10,6 +10,7 @@ public sealed class TypeMismatch : MapRule
             Expects = "An output feeds an input of its own type.",
             Why = "A single channel in a colour input shows as red, as grey, or is refused, by the renderer's mood.",
             Source = "UsdShade, “Connection validity”; MaterialX 1.38, “Inputs”: types must match.",
+            Evidence = "The type of the input and the channel that arrives. A node between the two that makes a colour of it is right.",
             Fix = "Takes all three channels.",
             Example = Example.Usda(
                 """
@@ -30,7 +31,7 @@ public sealed class TypeMismatch : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        if (!scene.IsUsd || map.Input.Type.Numbers != 3 || map.Channel.Place() is null || !map.Through.IsEmpty)
+        if (!(scene.IsUsd || scene.IsFormat("mtlx")) || map.Input.Type.Numbers != 3 || map.Channel.Place() is null || !map.Through.IsEmpty)
             yield break;
         var finding = Found(
                 map.Input,

@@ -1,0 +1,76 @@
+using System.Collections.Immutable;
+using RootCall.Core.Edits;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
+
+namespace RootCall.Core.Audit.Rules;
+
+public sealed class SetNotConnected : MaterialRule
+{
+    /// <summary>From so many maps on it is a look, and no chance of names.</summary>
+    private const int FullSet = 3;
+
+    public override RuleDescriptor Descriptor { get; } =
+        new("sets.set-not-connected", "A set of maps beside a material that reads none", Severity.Warning)
+        {
+            Expects = "A material reads the maps that were made for it.",
+            Why = "All its wires were lost on the way: the thing is plain while its whole look lies beside it.",
+            Source = "Common practice.",
+            Evidence =
+                "The material reads no image at all. In one folder alone lie maps whose names are the material's and whose ends are roles, "
+                + "a base colour among them, and no other material reads them. Three maps make a warning, two a note that asks. Silent "
+                + "about names that name no thing, and where several folders hold such a set.",
+            Fix = "Connects them all, each as its role is read.",
+            Example = Example.Gltf("""{ "name": "copper_pot", "pbrMetallicRoughness": { "metallicFactor": 0, "roughnessFactor": 0.6 } }""") with
+            {
+                Beside = ["textures/copper_pot_basecolor.png", "textures/copper_pot_normal.png", "textures/copper_pot_orm.png"],
+            },
+        };
+
+    public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
+    {
+        if (
+            material.Users.IsEmpty
+            || material.Material.Graph.Nodes.Any(n => n.Image is not null)
+            || ThingName.Of(material.Material.Name, scene.Names) is not { } thing
+        )
+            yield break;
+        var set = scene
+            .Sets.OfThing(thing)
+            .Where(f => f is { Name: { EndsWithRole: true, Role: not null }, Beside.Facts: not null })
+            .OrderByDescending(f => f.Beside.Facts!.Width)
+            .DistinctBy(f => f.Name.Role)
+            .OrderBy(f => f.Name.Role)
+            .ToList();
+        var folders = set.Select(f => Path.GetDirectoryName(f.Beside.Path)).Distinct(StringComparer.Ordinal).Count();
+        if (set.Count < 2 || folders > 1 || set.TrueForAll(f => f.Name.Role != Role.BaseColour))
+            yield break;
+        var finding = Found(
+                material,
+                $"{material.Name} reads no image; {string.Join(", ", set.Take(4).Select(f => f.Name.Text))} lie beside it.",
+                "material reads none of the maps that lie beside it",
+                "materials read none of the maps that lie beside them"
+            )
+            .At(set.Count >= FullSet ? Severity.Warning : Severity.Note);
+        foreach (var file in set)
+            finding = finding.With(new PictureEvidence(new(ReferenceKind.Image, string.Empty, file.Beside.Path)));
+        var edits = Connect(material, set, scene);
+        yield return edits.IsEmpty
+            ? finding.Decide($"{material.Model?.Name ?? material.Type} has no free inputs for them.")
+            : finding.Fix($"Connect {(edits.OfType<SetImage>().Count() == 1 ? "it" : "them")}", 0.75, edits);
+    }
+
+    private static ImmutableArray<Edit> Connect(MaterialView material, List<SetFile> set, AuditScene scene)
+    {
+        var caller = Path.GetRelativePath(scene.Scene.Folder, scene.Scene.Files[material.Material.File].Path);
+        return
+        [
+            .. set.SelectMany(file =>
+            {
+                var map = BesideMap.Of(scene, caller, file);
+                return map.With(ConnectMap.Edits(material, map.Key, file.Name.Role!.Value, null, scene));
+            }),
+        ];
+    }
+}
