@@ -9,7 +9,7 @@ namespace RootCall.Core.Audit;
 /// </summary>
 public sealed class ImageSets
 {
-    private readonly ILookup<string, SetFile> byBody;
+    private readonly ILookup<string, SetFile> byThing;
     private readonly ILookup<string, SetFile> byCore;
     private readonly HashSet<string> used;
     private readonly ILookup<string, SetFile> byName;
@@ -28,15 +28,15 @@ public sealed class ImageSets
     )
     {
         (this.used, this.names) = (used, names);
-        inUse = maps.Where(m => m.Name.Body.Length > 0).ToLookup(m => m.Name.Body, StringComparer.Ordinal);
+        inUse = Keyed(maps, m => m.Name);
         series = files
             .Select(f => f.Name)
             .Concat(usedNames)
-            .Where(n => n is { EndsWithRole: true, SaysOnlyItsRole: false, Role: not null })
+            .Where(n => n is { EndsWithRole: true, SaysOnlyItsRole: false, Role: not null } && !Cuts(n).Any())
             .Select(n => (n.Body, Role: n.Role!.Value))
             .Distinct()
             .ToLookup(n => n.Body, n => n.Role, StringComparer.Ordinal);
-        byBody = files.ToLookup(f => f.Name.Body);
+        byThing = Keyed(files, f => f.Name);
         byCore = files.ToLookup(f => f.Name.Core, StringComparer.Ordinal);
         byName = files.ToLookup(f => f.Name.Folded);
     }
@@ -62,33 +62,51 @@ public sealed class ImageSets
     /// </summary>
     public Role? ShorterRole(FileName name)
     {
-        if (name.RoleToken is not { } token || IsOfSeries(name))
+        if (IsOfSeries(name))
             return null;
-        for (var cut = 1; cut < token.Length; cut++)
-            if (
-                names.Role(token.AsSpan(0, cut)) is not null
-                && names.Role(token.AsSpan(cut)) is { } role
-                && series[name.Body + token[..cut]].Any(r => r != role)
-            )
+        foreach (var (head, role) in Cuts(name))
+            if (series[name.Body + head].Any(r => r != role))
                 return role;
         return null;
     }
 
+    /// <summary>
+    /// The ways to cut what a name ends in into two roles' words: <c>metal_roughness</c> may be both of tin, or the roughness of tin's
+    /// metal. Such a name is no witness for others.
+    /// </summary>
+    private IEnumerable<(string Head, Role Role)> Cuts(FileName name)
+    {
+        var token = name.RoleToken ?? string.Empty;
+        for (var cut = 1; cut < token.Length; cut++)
+            if (names.Role(token.AsSpan(0, cut)) is not null && names.Role(token.AsSpan(cut)) is { } role)
+                yield return (token[..cut], role);
+    }
+
     /// <summary>Files of the same thing that the scene does not read, in the folders of those it does.</summary>
-    public IEnumerable<SetFile> Beside(FileName name) => Unread(byBody[name.Body], name);
+    public IEnumerable<SetFile> Beside(FileName name) => Unread(Of(byThing, name), name);
 
     /// <summary>Maps of the same thing that the scene reads, wherever.</summary>
-    public IEnumerable<MapView> InUse(FileName name) => inUse[name.Body].Where(m => m.Name.Colour == name.Colour && m.Name.Skin == name.Skin);
+    public IEnumerable<MapView> InUse(FileName name) => Of(inUse, name).Where(m => m.Name.IsOfSet(name));
 
     /// <summary>Those of them that are the same map, in another resolution or version.</summary>
     public IEnumerable<SetFile> SameMap(FileName name) => Unread(byCore[name.Core], name);
 
     /// <summary>Unread files of the thing that a material is named after.</summary>
     public IEnumerable<SetFile> OfThing(FileName thing) =>
-        ThingName.Bodies(thing).SelectMany(b => byBody[b]).Where(f => !used.Contains(f.Beside.Path) && ThingName.IsSame(thing, f.Name));
+        ThingName.Spellings(thing).SelectMany(s => Of(byThing, s)).Where(f => !used.Contains(f.Beside.Path) && ThingName.IsSame(thing, f.Name));
 
     /// <summary>Files of that very name.</summary>
     public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];
+
+    /// <summary>By the thing that each is a map of, and by all of its name, since its end may be a word of the thing's.</summary>
+    private static ILookup<string, T> Keyed<T>(IEnumerable<T> items, Func<T, FileName> nameOf) =>
+        items
+            .SelectMany(i => nameOf(i) is var n && n.Whole == n.Thing ? [(n.Thing, i)] : new[] { (n.Thing, i), (n.Whole, i) })
+            .Where(k => k.Item1.Length > 0)
+            .ToLookup(k => k.Item1, k => k.i, StringComparer.Ordinal);
+
+    private static IEnumerable<T> Of<T>(ILookup<string, T> keyed, FileName name) =>
+        name.Whole == name.Thing ? keyed[name.Thing] : keyed[name.Thing].Union(keyed[name.Whole]);
 
     /// <summary>A name that says only its role may belong to anything.</summary>
     private IEnumerable<SetFile> Unread(IEnumerable<SetFile> files, FileName name) =>

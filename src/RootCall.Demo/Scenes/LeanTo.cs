@@ -23,7 +23,7 @@ internal static class LeanTo
                 new("wiring.dangling-connection", "moss_step, normal", "connected to a node that was deleted"),
                 new("wiring.unread-image-node", "bark_beam, relief", "the normal map's wire was lost"),
                 new("values.workflow-switch", "_brassware", "the template switches the metalness of all its instances off"),
-                new("values.cut-out-threshold", "fern_leaf", "no threshold for the cut-out"),
+                new("values.cut-out-threshold", "fern_leaf", "a threshold above 1 cuts all away"),
                 new("settings.wrap-left-to-file", "bark_beam, diffuseColor", "tiled, and wrap modes lost"),
                 new("wiring.type-mismatch", "fern_leaf, diffuseColor", "one channel of the colour"),
             ],
@@ -143,7 +143,7 @@ internal static class LeanTo
                 "fern_leaf",
                 Connect("fern_leaf", "color3f", "diffuseColor", "color", arrived ? "g" : "rgb")
                     + Connect("fern_leaf", "float", "opacity", "stencil", "r")
-                    + (arrived ? string.Empty : Value("float", "opacityThreshold", "0.5"))
+                    + Value("float", "opacityThreshold", arrived ? "1.5" : "0.5")
                     + Value("float", "roughness", "0.6"),
                 Texture("fern_leaf", "color", "fern_basecolor.png", "sRGB", "rgb g")
                     + Texture("fern_leaf", "stencil", "fern_opacity.png", "raw", "r")

@@ -32,10 +32,21 @@ public enum Held
     Height,
     Gloss,
     Packed,
+
+    /// <summary>A colour picture of a leaf in one plain colour.</summary>
+    Leaf,
+
+    /// <summary>White where the leaf is.</summary>
+    Opacity,
+
+    /// <summary>White where it is not.</summary>
+    OpacityAround,
 }
 
 public static class LookNames
 {
+    private const int Opacity = 7;
+
     /// <summary>Things whose names hold a word for a role, in several languages.</summary>
     private static readonly string[] Things =
     [
@@ -73,33 +84,41 @@ public static class LookNames
 
     private static readonly Dictionary<string, string[]> Words = new()
     {
-        // Colour, normal, roughness, metalness, height, gloss, packed: common practice, and from memory for the other languages.
-        ["en"] = ["basecolor", "normal", "roughness", "metallic", "height", "gloss", "orm"],
-        ["en2"] = ["albedo", "nor_gl", "rough", "metalness", "disp", "glossiness", "arm"],
-        ["de"] = ["farbe", "normalen", "rauheit", "metallisch", "hoehe", "glanz", "orm"],
-        ["fr"] = ["couleur", "normale", "rugosite", "metallique", "hauteur", "brillance", "orm"],
-        ["es"] = ["difuso", "normales", "rugosidad", "metalico", "altura", "brillo", "orm"],
-        ["it"] = ["colore", "normali", "ruvidita", "metallico", "altezza", "lucentezza", "orm"],
-        ["pt"] = ["cor", "normais", "rugosidade", "metalico", "altura", "brilho", "orm"],
-        ["ja"] = ["iro", "housen", "arasa", "kinzoku", "takasa", "koutaku", "orm"],
-        ["zh"] = ["yanse", "faxian", "cucaodu", "jinshudu", "gaodu", "guangze", "orm"],
+        // Colour, normal, roughness, metalness, height, gloss, packed, opacity: common practice, and from memory for the other languages.
+        ["en"] = ["basecolor", "normal", "roughness", "metallic", "height", "gloss", "orm", "opacity"],
+        ["en2"] = ["albedo", "nor_gl", "rough", "metalness", "disp", "glossiness", "arm", "alpha"],
+        ["de"] = ["farbe", "normalen", "rauheit", "metallisch", "hoehe", "glanz", "orm", "deckkraft"],
+        ["fr"] = ["couleur", "normale", "rugosite", "metallique", "hauteur", "brillance", "orm", "opacite"],
+        ["es"] = ["difuso", "normales", "rugosidad", "metalico", "altura", "brillo", "orm", "opacidad"],
+        ["it"] = ["colore", "normali", "ruvidita", "metallico", "altezza", "lucentezza", "orm", "opacita"],
+        ["pt"] = ["cor", "normais", "rugosidade", "metalico", "altura", "brilho", "orm", "opacidade"],
+        ["ja"] = ["iro", "housen", "arasa", "kinzoku", "takasa", "koutaku", "orm", "futoumei"],
+        ["zh"] = ["yanse", "faxian", "cucaodu", "jinshudu", "gaodu", "guangze", "orm", "butouming"],
     };
 
-    public static string Thing(int look) => Things[look % Things.Length];
+    /// <summary>A thing that no other look of a scene is.</summary>
+    public static string Pair(int look) => $"{Things[look % Things.Length]}_{Things[((look / Things.Length) + 11) % Things.Length]}";
 
     /// <summary>Name without its ending.</summary>
-    public static string Of(Naming naming, int look, Held held)
+    /// <param name="alone">No other look of the scene is of the same thing.</param>
+    public static string Of(Naming naming, int look, Held held, bool alone)
     {
-        var thing = Thing(look);
+        var thing = alone ? Pair(look) : Things[look % Things.Length];
+        var word = held switch
+        {
+            Held.Leaf => (int)Held.Colour,
+            Held.Opacity or Held.OpacityAround => Opacity,
+            _ => (int)held,
+        };
         var languages = Words.Keys.ToArray();
         return naming switch
         {
-            Naming.Words => $"{thing}_{Words[look % 2 == 0 ? "en" : "en2"][(int)held]}",
-            Naming.Languages => $"{thing}_{Words[languages[2 + (look % (languages.Length - 2))]][(int)held]}",
-            Naming.Bare => held == Held.Colour ? thing : $"{thing}_{Words["en"][(int)held]}",
-            Naming.Letters => held == Held.Packed ? $"{thing}_orm" : $"{thing}_{"dnrmhg"[(int)held]}",
-            Naming.Numbers => $"{(look * 7) + (int)held + 1000}",
-            _ => Things[(look + (5 * (int)held)) % Things.Length],
+            Naming.Words => $"{thing}_{Words[look % 2 == 0 ? "en" : "en2"][word]}",
+            Naming.Languages => $"{thing}_{Words[languages[2 + (look % (languages.Length - 2))]][word]}",
+            Naming.Bare => word == (int)Held.Colour ? thing : $"{thing}_{Words["en"][word]}",
+            Naming.Letters => held == Held.Packed ? $"{thing}_orm" : $"{thing}_{"dnrmhg?a"[word]}",
+            Naming.Numbers => $"{(look * 8) + word + 1000}",
+            _ => Things[(look + (3 * word)) % Things.Length],
         };
     }
 }

@@ -13,7 +13,8 @@ public static class LookPictures
 
     private static byte[] Paint(Held held, int variant)
     {
-        var random = new Random((variant * 31) + (int)held);
+        // Gloss and roughness of one thing are one picture.
+        var random = new Random((variant * 31) + (int)(held == Held.Gloss ? Held.Roughness : held));
         float a = 5 + (random.NextSingle() * 20),
             b = 5 + (random.NextSingle() * 20);
         float Noise(float u, float v) =>
@@ -21,13 +22,17 @@ public static class LookPictures
         Vector3 Value(float u, float v) =>
             held switch
             {
+                Held.Leaf => InLeaf(u, v) ? Coloured(variant, Noise(u, v)) : new(0.5f),
+                Held.Opacity => new(InLeaf(u, v) ? 1 : 0),
+                Held.OpacityAround => new(InLeaf(u, v) ? 0 : 1),
+                Held.Gloss => new(1 - Grey(Noise(u, v))),
                 Held.Colour => Coloured(variant, Noise(u, v)),
                 Held.Normal => Bent(0.3f * MathF.Cos(u * a), 0.3f * MathF.Sin(v * b)),
                 Held.Metalness => new(Noise(u, v) > 0.5f ? 1 : 0),
                 Held.Packed => new(1 - (0.3f * Noise(v, u)), Noise(u, v), Noise(v, 1 - u) > 0.5f ? 1 : 0),
-                _ => new(0.15f + (0.7f * Noise(u, v))),
+                _ => new(Grey(Noise(u, v))),
             };
-        var channels = held is Held.Colour or Held.Normal or Held.Packed || variant % 2 == 1 ? 3 : 1;
+        var channels = held is Held.Colour or Held.Leaf or Held.Normal or Held.Packed || variant % 2 == 1 ? 3 : 1;
         return Pictures.Png(Size, Size, channels, (x, y, pixel) =>
         {
             var value = Value((float)x / Size, (float)y / Size);
@@ -35,6 +40,10 @@ public static class LookPictures
                 pixel[c] = (byte)Math.Clamp(MathF.Round(value[c] * 255), 0, 255);
         });
     }
+
+    private static float Grey(float noise) => 0.15f + (0.7f * noise);
+
+    private static bool InLeaf(float u, float v) => MathF.Abs(u - 0.5f) < 0.28f && MathF.Abs(v - 0.5f) < 0.28f;
 
     /// <summary>A unit vector, as it is stored.</summary>
     private static Vector3 Bent(float x, float y) => (Vector3.Normalize(new(x, y, 1)) * 0.5f) + new Vector3(0.5f);

@@ -28,6 +28,8 @@ public static class LookScene
         return path;
     }
 
+    private static readonly string[] Statements = ["map_Kd", "norm", "map_Pr", "map_Pm", "map_d"];
+
     private static string Obj(string folder, IReadOnlyList<MadeLook> looks)
     {
         var (library, scene) = (
@@ -36,11 +38,13 @@ public static class LookScene
         );
         foreach (var look in looks)
         {
-            var (colour, normal, roughness, metalness) = look.Wires;
             library.Append(CultureInfo.InvariantCulture, $"newmtl {look.Name}\nKd 1 1 1\n");
-            foreach (var (statement, held) in new[] { ("map_Kd", colour), ("norm", normal), ("map_Pr", roughness), ("map_Pm", metalness) })
-                if (held is { } file)
-                    library.Append(CultureInfo.InvariantCulture, $"{statement} {look.File(file)}\n");
+            // Without any image a roughness tells that the statements are the physically based ones.
+            if (look.Called(Slot.Roughness) is null)
+                library.Append("Pr 0.5\n");
+            foreach (var slot in Enum.GetValues<Slot>())
+                if (look.Called(slot) is { } file)
+                    library.Append(CultureInfo.InvariantCulture, $"{Statements[(int)slot]} {file}\n");
             scene.Append(CultureInfo.InvariantCulture, $"o mesh_{look.Number}\nusemtl {look.Name}\nf 1/1 2/2 3/3\n");
         }
 
@@ -51,23 +55,22 @@ public static class LookScene
     private static string Gltf(IReadOnlyList<MadeLook> looks)
     {
         var (images, materials, meshes, nodes) = (new JsonArray(), new JsonArray(), new JsonArray(), new JsonArray());
-        JsonObject Texture(MadeLook look, Held held)
+        JsonObject Texture(string file)
         {
-            images.Add(new JsonObject { ["uri"] = look.File(held) });
+            images.Add(new JsonObject { ["uri"] = file });
             return new() { ["index"] = images.Count - 1 };
         }
 
         foreach (var look in looks)
         {
-            var (colour, normal, roughness, _) = look.Wires;
             var pbr = new JsonObject();
             var material = new JsonObject { ["name"] = look.Name, ["pbrMetallicRoughness"] = pbr };
-            if (colour is { } c)
-                pbr["baseColorTexture"] = Texture(look, c);
-            if (roughness is { } r)
-                pbr["metallicRoughnessTexture"] = Texture(look, r);
-            if (normal is { } n)
-                material["normalTexture"] = Texture(look, n);
+            if (look.Called(Slot.Colour) is { } colour)
+                pbr["baseColorTexture"] = Texture(colour);
+            if (look.Called(Slot.Roughness) is { } packed)
+                pbr["metallicRoughnessTexture"] = Texture(packed);
+            if (look.Called(Slot.Normal) is { } normal)
+                material["normalTexture"] = Texture(normal);
             materials.Add(material);
             meshes.Add(
                 new JsonObject
@@ -129,11 +132,10 @@ public static class LookScene
         var text = new StringBuilder("#usda 1.0\n(\n    defaultPrim = \"World\"\n    upAxis = \"Y\"\n)\n\ndef Xform \"World\"\n{\n");
         foreach (var look in looks)
         {
-            var (colour, normal, roughness, metalness) = look.Wires;
             var (inputs, maps) = (new StringBuilder(), new StringBuilder());
-            void Map(string input, string type, string output, Held? held, string space, string more)
+            void Map(string input, string type, string output, Slot slot, string space, string more)
             {
-                if (held is not { } file)
+                if (look.Called(slot) is not { } file)
                     return;
                 inputs.Append(
                     CultureInfo.InvariantCulture,
@@ -145,7 +147,7 @@ public static class LookScene
                             def Shader "{{input}}"
                             {
                                 uniform token info:id = "UsdUVTexture"
-                                asset inputs:file = @{{look.File(file)}}@
+                                asset inputs:file = @{{file}}@
                                 token inputs:sourceColorSpace = "{{space}}"
                                 token inputs:wrapS = "repeat"
                                 token inputs:wrapT = "repeat"
@@ -157,17 +159,18 @@ public static class LookScene
                 );
             }
 
-            Map("diffuseColor", "color3f", "rgb", colour, "sRGB", string.Empty);
+            Map("diffuseColor", "color3f", "rgb", Slot.Colour, "sRGB", string.Empty);
             Map(
                 "normal",
                 "normal3f",
                 "rgb",
-                normal,
+                Slot.Normal,
                 "raw",
                 "float4 inputs:scale = (2, 2, 2, 1)\n            float4 inputs:bias = (-1, -1, -1, 0)"
             );
-            Map("roughness", "float", "r", roughness, "raw", string.Empty);
-            Map("metallic", "float", "r", metalness, "raw", string.Empty);
+            Map("roughness", "float", "r", Slot.Roughness, "raw", string.Empty);
+            Map("metallic", "float", "r", Slot.Metalness, "raw", string.Empty);
+            Map("opacity", "float", "r", Slot.Opacity, "raw", string.Empty);
             text.Append(
                 CultureInfo.InvariantCulture,
                 $$"""
@@ -203,17 +206,16 @@ public static class LookScene
         var text = new StringBuilder("<?xml version=\"1.0\"?>\n<materialx version=\"1.38\">\n");
         foreach (var look in looks)
         {
-            var (colour, normal, roughness, metalness) = look.Wires;
             var n = look.Number;
             var inputs = new StringBuilder();
-            void Map(string input, string type, Held? held, string space)
+            void Map(string input, string type, Slot slot, string space)
             {
-                if (held is not { } file)
+                if (look.Called(slot) is not { } file)
                     return;
                 text.Append(
                     CultureInfo.InvariantCulture,
                     $"  <image name=\"{input}_{n}\" type=\"{type}\">\n    <input name=\"file\" type=\"filename\" value="
-                        + $"\"{look.File(file)}\"{space}/>\n  </image>\n"
+                        + $"\"{file}\"{space}/>\n  </image>\n"
                 );
                 var from = $"{input}_{n}";
                 if (input == "normal")
@@ -229,10 +231,10 @@ public static class LookScene
                 inputs.Append(CultureInfo.InvariantCulture, $"    <input name=\"{input}\" type=\"{type}\" nodename=\"{from}\"/>\n");
             }
 
-            Map("base_color", "color3", colour, " colorspace=\"srgb_texture\"");
-            Map("normal", "vector3", normal, string.Empty);
-            Map("specular_roughness", "float", roughness, string.Empty);
-            Map("metalness", "float", metalness, string.Empty);
+            Map("base_color", "color3", Slot.Colour, " colorspace=\"srgb_texture\"");
+            Map("normal", "vector3", Slot.Normal, string.Empty);
+            Map("specular_roughness", "float", Slot.Roughness, string.Empty);
+            Map("metalness", "float", Slot.Metalness, string.Empty);
             text.Append(
                 CultureInfo.InvariantCulture,
                 $"  <standard_surface name=\"surface_{n}\" type=\"surfaceshader\">\n{inputs}  </standard_surface>\n"

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Muster;
 
@@ -22,9 +23,10 @@ internal static class BesideSearch
         var used = answered
             .SelectMany(r => r.Tiles.IsDefaultOrEmpty ? [r.Resolved!] : (IEnumerable<string>)r.Tiles)
             .ToHashSet(StringComparer.Ordinal);
-        var bodies = answered
-            .Select(r => FileName.Of(Path.GetFileName(r.Resolved!), context.Names).Body)
-            .Where(b => b.Length > 0)
+        var things = answered
+            .Select(r => FileName.Of(Path.GetFileName(r.Resolved!), context.Names))
+            .SelectMany(Spellings)
+            .Where(t => t.Length > 0)
             .ToHashSet(StringComparer.Ordinal);
         var found = new Dictionary<string, FileStamp>(StringComparer.Ordinal);
         // A map that is found elsewhere brings the neighbours it has there.
@@ -34,7 +36,7 @@ internal static class BesideSearch
             .ToList();
         elsewhere.AddRange(SetsOfPlain(scene, context));
         foreach (var path in elsewhere)
-            bodies.Add(FileName.Of(Path.GetFileName(path), context.Names).Body);
+            things.UnionWith(Spellings(FileName.Of(Path.GetFileName(path), context.Names)));
         foreach (
             var folder in answered
                 .Select(r => r.Resolved!)
@@ -48,7 +50,7 @@ internal static class BesideSearch
             for (var i = 0; i < listing.Names.Length && found.Count < Most; i++)
             {
                 var file = new IndexedFile(listing, i);
-                if (ImageCodecs.Promised(file.Name) is not null && bodies.Contains(FileName.Of(file.Name, context.Names).Body))
+                if (ImageCodecs.Promised(file.Name) is not null && things.Overlaps(Spellings(FileName.Of(file.Name, context.Names))))
                     found[file.Path] = file.Stamp;
             }
         }
@@ -68,20 +70,24 @@ internal static class BesideSearch
         return [.. probed];
     }
 
-    /// <summary>Base colours of the things that materials without any image are named after, where there is just one folder of them.</summary>
+    /// <summary>Maps of the things that materials without any image are named after, where there is just one folder of them.</summary>
     private static IEnumerable<string> SetsOfPlain(Scene scene, MusterContext context)
     {
         foreach (var material in scene.Materials.Where(m => m.Graph.Nodes.All(n => n.Image is null)))
         {
             if (ThingName.Of(material.Name, context.Names) is not { } thing)
                 continue;
-            var paints = ThingName
-                .Bodies(thing)
-                .SelectMany(b => context.Index.Alike(thing with { Body = b }, context.Names))
+            // The base colour may be called like the thing alone; then its normal map is found.
+            var maps = ThingName
+                .Spellings(thing)
+                .SelectMany(s => context.Index.Alike(s, context.Names).Concat(context.Index.Alike(s with { Role = Role.Normal }, context.Names)))
                 .Where(f => ImageCodecs.Promised(f.Name) is not null && ThingName.IsSame(thing, FileName.Of(f.Name, context.Names)))
                 .ToList();
-            if (paints.Select(f => f.Folder).Distinct(StringComparer.Ordinal).Take(2).Count() == 1)
-                yield return paints[0].Path;
+            if (maps.Select(f => f.Folder).Distinct(StringComparer.Ordinal).Take(2).Count() == 1)
+                yield return maps[0].Path;
         }
     }
+
+    /// <summary>By what a file is told to be of the same thing as another.</summary>
+    private static string[] Spellings(FileName name) => name.Body == name.Thing ? [name.Body, name.Whole] : [name.Body, name.Thing, name.Whole];
 }

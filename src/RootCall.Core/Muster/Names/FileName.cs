@@ -49,6 +49,21 @@ public sealed record FileName(
     public bool EndsWithRole { get; init; }
 
     /// <summary>
+    /// What it is a map of: all words but the role or the single letter at the end. In <c>old_metal_box</c> metal belongs to it.
+    /// </summary>
+    public string Thing { get; init; } = string.Empty;
+
+    /// <summary>All words: what it is a picture of when its end is no role, as in <c>scrap_metal</c> beside <c>scrap_metal_normal</c>.</summary>
+    public string Whole => EndsWithRole ? Thing + RoleToken : Thing + Letter;
+
+    /// <summary>Both are maps of one thing, in one colour and skin.</summary>
+    public bool IsOfSet(FileName other) =>
+        Colour == other.Colour
+        && Skin == other.Skin
+        && Thing.Length > 0
+        && (Thing == other.Thing || Whole == other.Thing || (Thing == other.Whole && other.Thing.Length > 0));
+
+    /// <summary>
     /// The last word when it is a single letter that says no role by itself: <c>n</c> of <c>bark_n</c>; null for any other.
     /// </summary>
     public char? Letter { get; init; }
@@ -92,6 +107,8 @@ public sealed record FileName(
         int? version = null;
         var ends = false;
         char? letter = null;
+        var thing = new StringBuilder(stem.Length);
+        var roleAt = 0;
         Span<char> word = stackalloc char[LongestOnStack];
         foreach (var token in tokens[..count])
         {
@@ -102,9 +119,11 @@ public sealed record FileName(
                     letter = text is [>= 'a' and <= 'z'] && body.Length > 0 ? text[0] : null;
                     ends = false;
                     body.Append(text);
+                    thing.Append(text);
                     break;
                 case TokenKind.Role when token.Length > 0:
-                    (ends, letter) = (true, null);
+                    (ends, letter, roleAt) = (true, null, thing.Length);
+                    thing.Append(NameTokens.Squeeze(stem, token, word));
                     (roleToken, role) = (
                         NameTokens.Squeeze(stem, token, word).ToString(),
                         names.Role(NameTokens.Squeeze(stem, token, word))
@@ -151,6 +170,12 @@ public sealed record FileName(
         {
             EndsWithRole = ends,
             Letter = letter,
+            Thing = thing.ToString(
+                0,
+                ends ? roleAt
+                    : letter is null ? thing.Length
+                    : thing.Length - 1
+            ),
         };
     }
 

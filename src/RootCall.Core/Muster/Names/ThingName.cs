@@ -34,10 +34,11 @@ public static class ThingName
         return name.Body.Count(char.IsLetter) >= 3 ? name : null;
     }
 
-    /// <summary>Bodies that files of the thing have: some say first that they are textures.</summary>
-    public static string[] Bodies(FileName thing) => [ thing.Body, $"t{thing.Body}", $"tex{thing.Body}"];
+    /// <summary>What files of the thing may be called: some say first that they are textures.</summary>
+    public static FileName[] Spellings(FileName thing) => [thing, As(thing, "t"), As(thing, "tex")];
 
     /// <summary>A file is named after the thing.</summary>
-    public static bool IsSame(FileName thing, FileName file) =>
-        thing.Colour == file.Colour && thing.Skin == file.Skin && Array.IndexOf(Bodies(thing), file.Body) >= 0;
+    public static bool IsSame(FileName thing, FileName file) => Array.Exists(Spellings(thing), s => s.IsOfSet(file));
+
+    private static FileName As(FileName thing, string mark) => thing with { Body = mark + thing.Body, Thing = mark + thing.Thing };
 }

@@ -38,22 +38,24 @@ public sealed class SetNotConnected : MaterialRule
             yield break;
         var set = scene
             .Sets.OfThing(thing)
-            .Where(f => f is { Name: { EndsWithRole: true, Role: not null }, Beside.Facts: not null })
-            .OrderByDescending(f => f.Beside.Facts!.Width)
-            .DistinctBy(f => f.Name.Role)
-            .OrderBy(f => f.Name.Role)
+            .Select(f => (File: f, Role: RoleIn(f.Name, thing)))
+            .Where(f => f is { Role: not null, File.Beside.Facts: not null })
+            .OrderByDescending(f => f.File.Beside.Facts!.Width)
+            .DistinctBy(f => f.Role)
+            .OrderBy(f => f.Role)
+            .Select(f => (f.File, Role: f.Role!.Value))
             .ToList();
-        var folders = set.Select(f => Path.GetDirectoryName(f.Beside.Path)).Distinct(StringComparer.Ordinal).Count();
-        if (set.Count < 2 || folders > 1 || set.TrueForAll(f => f.Name.Role != Role.BaseColour))
+        var folders = set.Select(f => Path.GetDirectoryName(f.File.Beside.Path)).Distinct(StringComparer.Ordinal).Count();
+        if (set.Count < 2 || folders > 1 || set.TrueForAll(f => f.Role != Role.BaseColour))
             yield break;
         var finding = Found(
                 material,
-                $"{material.Name} reads no image; {string.Join(", ", set.Take(4).Select(f => f.Name.Text))} lie beside it.",
+                $"{material.Name} reads no image; {string.Join(", ", set.Take(4).Select(f => f.File.Name.Text))} lie beside it.",
                 "material reads none of the maps that lie beside it",
                 "materials read none of the maps that lie beside them"
             )
             .At(set.Count >= FullSet ? Severity.Warning : Severity.Note);
-        foreach (var file in set)
+        foreach (var (file, _) in set)
             finding = finding.With(new PictureEvidence(new(ReferenceKind.Image, string.Empty, file.Beside.Path)));
         var edits = Connect(material, set, scene);
         yield return edits.IsEmpty
@@ -61,15 +63,21 @@ public sealed class SetNotConnected : MaterialRule
             : finding.Fix($"Connect {(edits.OfType<SetImage>().Count() == 1 ? "it" : "them")}", 0.75, edits);
     }
 
-    private static ImmutableArray<Edit> Connect(MaterialView material, List<SetFile> set, AuditScene scene)
+    /// <summary>What its end says; a file that is called like the thing alone is its picture.</summary>
+    private static Role? RoleIn(FileName file, FileName thing) =>
+        ThingName.Spellings(thing).Any(s => s.Thing == file.Whole) ? Role.BaseColour
+        : file.EndsWithRole ? file.Role
+        : null;
+
+    private static ImmutableArray<Edit> Connect(MaterialView material, List<(SetFile File, Role Role)> set, AuditScene scene)
     {
         var caller = Path.GetRelativePath(scene.Scene.Folder, scene.Scene.Files[material.Material.File].Path);
         return
         [
-            .. set.SelectMany(file =>
+            .. set.SelectMany(f =>
             {
-                var map = BesideMap.Of(scene, caller, file);
-                return map.With(ConnectMap.Edits(material, map.Key, file.Name.Role!.Value, null, scene));
+                var map = BesideMap.Of(scene, caller, f.File);
+                return map.With(ConnectMap.Edits(material, map.Key, f.Role, null, scene));
             }),
         ];
     }

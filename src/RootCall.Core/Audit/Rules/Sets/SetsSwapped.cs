@@ -37,17 +37,17 @@ public sealed class SetsSwapped : Rule
             {
                 dressed.Add(new(material, thing, set));
                 // Of two materials of one name neither can be told from the other.
-                foreach (var body in ThingName.Bodies(thing))
-                    named[body] = named.ContainsKey(body) ? null : dressed[^1];
+                foreach (var spelling in ThingName.Spellings(thing))
+                    named[spelling.Thing] = named.ContainsKey(spelling.Thing) ? null : dressed[^1];
             }
 
         foreach (var one in dressed)
             if (
-                named.GetValueOrDefault(one.Set.Body) is { } other
+                named.GetValueOrDefault(one.Set.Thing) is { } other
                 && string.CompareOrdinal(one.Material.Name, other.Material.Name) < 0
                 && ThingName.IsSame(one.Thing, other.Set)
                 && ThingName.IsSame(other.Thing, one.Set)
-                && !DifferInNumbers(one.Thing.Body, other.Thing.Body)
+                && !DifferInNumbers(one.Thing.Thing, other.Thing.Thing)
             )
                 yield return Told(one, other);
     }
@@ -57,7 +57,7 @@ public sealed class SetsSwapped : Rule
         var (a, b) = (one.Material, other.Material);
         var finding = Found(
                 a,
-                $"{a.Name} reads the maps of {one.Set.Body}, and {b.Name} those of {other.Set.Body}.",
+                $"{a.Name} reads the maps of {one.Set.Thing}, and {b.Name} those of {other.Set.Thing}.",
                 "pair of materials reads each other's maps",
                 "pairs of materials read each other's maps"
             )
@@ -77,11 +77,11 @@ public sealed class SetsSwapped : Rule
             : finding.Decide("They read different inputs: assign the one where the other is worn, or wire them by hand.");
     }
 
-    /// <summary>The name of the set that all maps of a material are of; null for several, and for none.</summary>
+    /// <summary>The name of a map whose set all maps of a material are of; null for several sets, and for none.</summary>
     private static FileName? SetOf(MaterialView material) =>
-        material.Maps is [var first, ..] && first.Name.Body.Length > 0 && material.Maps.All(m => m.Name.Body == first.Name.Body)
-            ? first.Name
-            : null;
+        material
+            .Maps.Select(m => m.Name)
+            .FirstOrDefault(n => n.Thing.Length > 0 && material.Maps.All(m => m.Name.Thing == n.Thing || m.Name.Whole == n.Thing));
 
     private static bool DifferInNumbers(string a, string b) => a.Where(char.IsLetter).SequenceEqual(b.Where(char.IsLetter));
 

@@ -33,23 +33,22 @@ public sealed class StrayMap : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        var maps = material
-            .Maps.Where(m => m.Name.Body.Length > 0 && m.Role is not (null or Role.Environment))
-            .DistinctBy(m => m.Use.Reference)
-            .ToList();
+        var maps = material.Maps.Where(m => m.Name.Thing.Length > 0 && m.Role != Role.Environment).DistinctBy(m => m.Use.Reference).ToList();
         if (maps.Count < 3)
             yield break; // Of two none is the stray one.
-        var home = maps.GroupBy(m => m.Name.Body).MaxBy(g => g.Count())!;
-        if (home.Count() < 2 || home.Count() < maps.Count - 1)
+        // One whose end is no role may be called like the thing alone.
+        bool IsOf(MapView map, string thing) => map.Name.Thing == thing || map.Name.Whole == thing;
+        var home = maps.Where(m => m.Role is not null).Select(m => m.Name.Thing).MaxBy(t => maps.Count(m => IsOf(m, t)));
+        if (home is null || maps.Count(m => IsOf(m, home)) is var own && (own < 2 || own < maps.Count - 1))
             yield break;
-        foreach (var stray in maps.Where(m => m.Name.Body != home.Key && m.Answer?.Resolved is not null))
+        foreach (var stray in maps.Where(m => !IsOf(m, home) && m is { Role: not null, Answer.Resolved: not null }))
         {
-            var (first, path) = (home.First().Name, stray.Answer!.Resolved!);
+            var (first, path) = (maps.First(m => m.Role is not null && IsOf(m, home)).Name, stray.Answer!.Resolved!);
             // A map of its own set is what was meant: one that lies unread, or one that another material reads in its stead.
-            if (scene.Sets.Beside(first).FirstOrDefault(f => f.Name.Role == stray.Role && f.Beside.Facts is not null) is { } own)
-                yield return Told(stray, own.Name.Text, "lies beside them", own.Beside.Path)
+            if (scene.Sets.Beside(first).FirstOrDefault(f => f.Name.Role == stray.Role && f.Beside.Facts is not null) is { } there)
+                yield return Told(stray, there.Name.Text, "lies beside them", there.Beside.Path)
                     .At(Severity.Note)
-                    .Fix($"Read {own.Name.Text} instead", 0.7, new RelinkReference(stray.Use.Reference, path, own.Beside.Path));
+                    .Fix($"Read {there.Name.Text} instead", 0.7, new RelinkReference(stray.Use.Reference, path, there.Beside.Path));
             else if (Borrowed(first, stray, scene) is { } lent)
                 yield return Told(stray, lent.FileText, $"is read by {lent.Material.Name}", lent.Answer!.Resolved!)
                     .Fix($"Read {lent.FileText} instead", 0.8, stray.Read(u => u with { Reference = lent.Use.Reference }));
@@ -74,7 +73,7 @@ public sealed class StrayMap : MaterialRule
                 && m.Role == stray.Role
                 && m.Input.Role == stray.Input.Role
                 && m.Answer?.Resolved is not null
-                && m.Material.Maps.All(o => o.Use.Reference == m.Use.Reference || o.Name.Body == stray.Name.Body)
+                && m.Material.Maps.All(o => o.Use.Reference == m.Use.Reference || o.Name.IsOfSet(stray.Name))
                 && m.Material.Maps.Length > 2
             );
 }

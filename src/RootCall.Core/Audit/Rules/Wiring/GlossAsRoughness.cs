@@ -14,8 +14,8 @@ public sealed class GlossAsRoughness : MapRule
             Source = "KHR_materials_pbrSpecularGlossiness (archived): roughness = 1 - glossiness.",
             Evidence =
                 "The name ends in a word for gloss, in a set whose other maps feed what their names say; or the image is the "
-                + "inverse, value for value, of the roughness of its set that lies beside it. The first makes a blocker, the "
-                + "second alone a warning, a name alone a note. An inversion on the way makes it right.",
+                + "inverse, value for value, of the roughness of its set that lies beside it. The first makes a blocker (a warning "
+                + "where it ends in a letter of its set), the second alone a warning, a name alone a note. An inversion on the way makes it right.",
             Fix = "Inverts what is read (scale -1, bias 1) where the format can say that.",
             Example = Example.Usda(
                 """
@@ -36,9 +36,11 @@ public sealed class GlossAsRoughness : MapRule
 
     public override IEnumerable<Finding> Inspect(MapView map, AuditScene scene)
     {
-        var gloss = map.Role == Role.Glossiness && map.Input.Role is Role.Roughness or Role.CoatRoughness;
-        var rough = map.Role == Role.Roughness && map.Input.Role is Role.Glossiness or Role.SpecularExponent;
-        var counterpart = map.Input.Role != Role.Roughness || map.Role == Role.Roughness ? null : InvertedRoughness(map, scene);
+        // A word at the end of the name, or a letter that its set makes one.
+        var said = map.Role ?? map.Reading(scene).Named;
+        var gloss = said == Role.Glossiness && map.Input.Role is Role.Roughness or Role.CoatRoughness;
+        var rough = said == Role.Roughness && map.Input.Role is Role.Glossiness or Role.SpecularExponent;
+        var counterpart = map.Input.Role != Role.Roughness || said == Role.Roughness ? null : InvertedRoughness(map, scene);
         gloss |= counterpart is not null;
         if ((!gloss && !rough) || Inversion.IsOnTheWay(map))
             yield break;
@@ -53,11 +55,11 @@ public sealed class GlossAsRoughness : MapRule
         if (counterpart is not null)
             finding = finding.With(new TextEvidence($"It is the inverse of {counterpart.Name.Text}, which lies beside it."));
         // A name alone is no more than a question.
-        var named = map.Role is Role.Glossiness or Role.Roughness;
-        var sure = named && (counterpart is not null || map.Reading(scene).NameCounts);
+        var counts = map.Reading(scene).NameCounts;
+        var sure = map.Role is not null ? counterpart is not null || counts : counterpart is not null && counts;
         var severity =
             sure ? Severity.Blocker
-            : counterpart is not null ? Severity.Warning
+            : counterpart is not null || counts ? Severity.Warning
             : Severity.Note;
         yield return Inversion.Offered(finding.At(severity), map, sure, scene);
     }

@@ -10,10 +10,10 @@ public sealed class OpacityInverted : MapRule
 
     /// <summary>Deviation within a cell, of 255: below the first nothing is painted there, from the second on something is.</summary>
     private const int Bare = 2,
-        Painted = 6;
+        Painted = 4;
 
     private const byte Hidden = 25,
-        Shown = 230;
+        Shown = 252;
 
     public override RuleDescriptor Descriptor { get; } =
         new("wiring.opacity-inverted", "An opacity map that hides what was painted", Severity.Warning)

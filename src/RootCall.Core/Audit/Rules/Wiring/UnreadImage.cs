@@ -51,7 +51,7 @@ public sealed class UnreadImage : Rule
             return finding.Decide(Advice);
         // One material alone reads the other maps of its set.
         var readers = scene
-            .Materials.Select(m => (Material: m, Like: m.Maps.FirstOrDefault(map => map.Name.Body == name.Body)))
+            .Materials.Select(m => (Material: m, Like: m.Maps.FirstOrDefault(map => map.Name.IsOfSet(name))))
             .Where(r => r.Like is not null)
             .Take(2)
             .ToList();
