@@ -79,7 +79,10 @@ public sealed class AuditScene
 
     /// <summary>Inputs for which something is written that is far from a share of 1, with the largest of it.</summary>
     internal string OtherScales =>
-        string.Join(' ', largest.Value.Where(l => l.Value > 2).OrderBy(l => l.Key, StringComparer.Ordinal).Select(l => $"{l.Key}={l.Value}"));
+        string.Join(
+            ' ',
+            largest.Value.Where(l => l.Value > 2).OrderBy(l => l.Key, StringComparer.Ordinal).Select(l => $"{l.Key}={l.Value}")
+        );
 
     private FrozenDictionary<string, double> LargestWritten() =>
         Materials

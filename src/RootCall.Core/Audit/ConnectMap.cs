@@ -45,10 +45,15 @@ internal static class ConnectMap
                 : role != Role.MetallicRoughness ? Channels.R
                 : home == Role.Roughness ? Channels.G
                 : Channels.B,
-            DeclaredSpace =
-                scene.IsUsd ? colour ? "sRGB" : "raw"
-                : scene.IsFormat("mtlx") ? colour ? "srgb_texture" : "none"
-                : string.Empty,
+            DeclaredSpace = scene.IsUsd
+                ? colour
+                    ? "sRGB"
+                    : "raw"
+                : scene.IsFormat("mtlx")
+                    ? colour
+                        ? "srgb_texture"
+                        : "none"
+                    : string.Empty,
         };
     }
 }

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text.Json.Serialization;
+using RootCall.Core.Audit.Roles;
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -63,6 +64,7 @@ public sealed record Fix(string Title, double Confidence, ImmutableArray<Edit> E
 [JsonDerivedType(typeof(ValueEvidence), "value")]
 [JsonDerivedType(typeof(PictureEvidence), "picture")]
 [JsonDerivedType(typeof(PairEvidence), "pair")]
+[JsonDerivedType(typeof(ReadingEvidence), "reading")]
 [JsonDerivedType(typeof(TextEvidence), "text")]
 public abstract record Evidence;
 
@@ -85,5 +87,12 @@ public sealed record PictureEvidence(ReferenceKey Image, Channels? Channel = nul
 /// <summary>Two things to be seen side by side.</summary>
 /// <param name="Kind"><c>material</c> or <c>image</c>.</param>
 public sealed record PairEvidence(string Kind, string A, string B, string Differ) : Evidence;
+
+/// <summary>What an image is made for: what speaks for each role, likeliest first.</summary>
+public sealed record ReadingEvidence(ImmutableArray<RoleSum> Sums) : Evidence;
+
+/// <param name="Role">In a person's words.</param>
+/// <param name="Bits">The sum of <paramref name="Of"/>.</param>
+public sealed record RoleSum(string Role, int Bits, ImmutableArray<RoleEvidence> Of);
 
 public sealed record TextEvidence(string Text) : Evidence;

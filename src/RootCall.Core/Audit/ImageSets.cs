@@ -50,7 +50,13 @@ public sealed class ImageSets
         var files = scene.Report.Beside.IsDefault
             ? []
             : scene.Report.Beside.Select(b => new SetFile(b, scene.FileName(Path.GetFileName(b.Path)))).ToList();
-        return new(files, used, used.Select(p => scene.FileName(Path.GetFileName(p))), scene.Materials.SelectMany(m => m.Maps), scene.Names);
+        return new(
+            files,
+            used,
+            used.Select(p => scene.FileName(Path.GetFileName(p))),
+            scene.Materials.SelectMany(m => m.Maps),
+            scene.Names
+        );
     }
 
     /// <summary>Other files of the same thing end in another role's word: the ends of these names are roles.</summary>
@@ -93,7 +99,10 @@ public sealed class ImageSets
 
     /// <summary>Unread files of the thing that a material is named after.</summary>
     public IEnumerable<SetFile> OfThing(FileName thing) =>
-        ThingName.Spellings(thing).SelectMany(s => Of(byThing, s)).Where(f => !used.Contains(f.Beside.Path) && ThingName.IsSame(thing, f.Name));
+        ThingName
+            .Spellings(thing)
+            .SelectMany(s => Of(byThing, s))
+            .Where(f => !used.Contains(f.Beside.Path) && ThingName.IsSame(thing, f.Name));
 
     /// <summary>Files of that very name.</summary>
     public IEnumerable<SetFile> Named(FileName name) => byName[name.Folded];

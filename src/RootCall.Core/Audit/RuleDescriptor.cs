@@ -17,8 +17,8 @@ public sealed record RuleDescriptor(string Id, string Title, Severity Severity)
     /// <summary>The published document with its section, <c>common practice</c>, or <c>from memory</c>.</summary>
     public required string Source { get; init; }
 
-    /// <summary>What it needs to be sure, and where it stays silent; null where the sentence above says all.</summary>
-    public string? Evidence { get; init; }
+    /// <summary>What it needs to be sure, and where it stays silent.</summary>
+    public required string Evidence { get; init; }
 
     /// <summary>What the fix does; null where only a person can decide.</summary>
     public string? Fix { get; init; }

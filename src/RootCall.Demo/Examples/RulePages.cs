@@ -66,9 +66,8 @@ public static class RulePages
         text.Append(
             CultureInfo.InvariantCulture,
             $"# {d.Title}\n\n`{d.Id}` · {d.Severity.Word()}\n\n**Expects.** {d.Expects}\n\n**Why.** {d.Why}\n\n**Source.** {d.Source}\n"
+                + $"\n**Evidence.** {d.Evidence}\n"
         );
-        if (d.Evidence is not null)
-            text.Append(CultureInfo.InvariantCulture, $"\n**Evidence.** {d.Evidence}\n");
         foreach (var t in d.Thresholds)
             text.Append(
                 CultureInfo.InvariantCulture,

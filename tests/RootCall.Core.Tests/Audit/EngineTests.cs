@@ -25,6 +25,7 @@ public sealed class EngineTests
                 Expects = "E.",
                 Why = "W.",
                 Source = "S.",
+                Evidence = "E.",
                 Example = Brass,
             };
 

@@ -41,7 +41,13 @@ public sealed class GeneratedTests
             notes += audited.Report.Findings.Count(f =>
                 f.Severity == Severity.Note && f.Rule.StartsWith("wiring", StringComparison.Ordinal)
             );
-            wrong.AddRange(audited.Report.Findings.Where(f => f.Severity > Severity.Note).Select(f => $"{format}: {f.Rule}: {f.Message} {f.Evidence.OfType<TextEvidence>().FirstOrDefault()?.Text}"));
+            wrong.AddRange(
+                audited
+                    .Report.Findings.Where(f => f.Severity > Severity.Note)
+                    .Select(f =>
+                        $"{format}: {f.Rule}: {f.Message} {string.Join(' ', f.Evidence.OfType<ReadingEvidence>().SelectMany(r => r.Sums))}"
+                    )
+            );
         }
 
         Report(
@@ -72,7 +78,11 @@ public sealed class GeneratedTests
             var told = audited
                 .Report.Findings.Where(f => f.Severity > Severity.Note && f.Target.Material is not null)
                 .SelectMany(f =>
-                    f.Evidence.OfType<PairEvidence>().Where(p => p.Kind == "material").Select(p => p.B).Append(f.Target.Material!).Select(m => (m, f.Rule))
+                    f.Evidence.OfType<PairEvidence>()
+                        .Where(p => p.Kind == "material")
+                        .Select(p => p.B)
+                        .Append(f.Target.Material!)
+                        .Select(m => (m, f.Rule))
                 )
                 .ToHashSet();
             outcomes.AddRange(made.Select(l => (l, Causes(l.Break).Any(rule => told.Contains((l.Name, rule))))));

@@ -2690,6 +2690,8 @@ export interface components {
             first: components["schemas"]["EditItem"][];
             refused: components["schemas"]["RefusedItem"][];
         };
+        /** @enum {unknown} */
+        EvidenceKind: "wire" | "values" | "set" | "name";
         /** @description The evidence for one reference. */
         EvidenceView: {
             /** Format: int32 */
@@ -2801,6 +2803,7 @@ export interface components {
             values: components["schemas"]["ValueEvidence"][];
             images: components["schemas"]["ImageItem"][];
             pairs: components["schemas"]["PairItem"][];
+            sums: components["schemas"]["RoleSum"][];
             texts: string[];
         };
         HouseClash: {
@@ -3136,6 +3139,26 @@ export interface components {
             /** Format: int32 */
             version: number;
             rows: number[];
+        };
+        RoleEvidence: {
+            kind: components["schemas"]["EvidenceKind"];
+            /**
+             * Format: int32
+             * @description One bit makes the role twice as likely; below 0 it speaks against it.
+             */
+            bits: number;
+            /** @description In a person's words, without a full stop. */
+            sentence: string;
+        };
+        RoleSum: {
+            /** @description In a person's words. */
+            role: string;
+            /**
+             * Format: int32
+             * @description The sum of Of.
+             */
+            bits: number;
+            of: components["schemas"]["RoleEvidence"][];
         };
         RootDetail: {
             /** Format: uuid */

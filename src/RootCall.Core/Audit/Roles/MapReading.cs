@@ -12,14 +12,12 @@ namespace RootCall.Core.Audit.Roles;
 /// <param name="NameCounts">Its set says it in the same manner, and feeds what it says.</param>
 public sealed record MapReading(RoleScore Wired, RoleScore? Rival, Role? Named, bool NameCounts)
 {
-    /// <summary>The sum, for whoever looks at the finding.</summary>
-    internal TextEvidence Evidence =>
-        new($"For {Rival!.Role!.Value.Word()}: {Told(Rival)}. For {Wired.Role?.Word() ?? "the input"}: {Told(Wired)}.");
-
-    private static string Told(RoleScore score) =>
-        score.Evidence.IsEmpty
-            ? "nothing"
-            : $"{string.Join("; ", score.Evidence.Select(e => $"{e.Sentence} ({e.Bits:+0;-0})"))}; {score.Bits} bits";
+    /// <summary>The sums, for whoever looks at the finding.</summary>
+    internal ReadingEvidence Evidence =>
+        new([
+            new(Rival!.Role!.Value.Word(), Rival.Bits, Rival.Evidence),
+            new(Wired.Role?.Word() ?? "the input", Wired.Bits, Wired.Evidence),
+        ]);
 
     /// <summary>How much more speaks for the rival, in bits.</summary>
     public int Lead => Rival is null ? int.MinValue : Rival.Bits - Wired.Bits;

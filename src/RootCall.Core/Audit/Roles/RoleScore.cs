@@ -1,20 +1,26 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Roles;
 
+[JsonConverter(typeof(JsonStringEnumConverter<EvidenceKind>))]
 public enum EvidenceKind
 {
     /// <summary>Where it is wired.</summary>
+    [JsonStringEnumMemberName("wire")]
     Wire,
 
     /// <summary>What its values are.</summary>
+    [JsonStringEnumMemberName("values")]
     Pixels,
 
     /// <summary>What the other maps of its set say.</summary>
+    [JsonStringEnumMemberName("set")]
     Set,
 
     /// <summary>What its name says.</summary>
+    [JsonStringEnumMemberName("name")]
     Name,
 }
 

@@ -80,7 +80,9 @@ internal static class BesideSearch
             // The base colour may be called like the thing alone; then its normal map is found.
             var maps = ThingName
                 .Spellings(thing)
-                .SelectMany(s => context.Index.Alike(s, context.Names).Concat(context.Index.Alike(s with { Role = Role.Normal }, context.Names)))
+                .SelectMany(s =>
+                    context.Index.Alike(s, context.Names).Concat(context.Index.Alike(s with { Role = Role.Normal }, context.Names))
+                )
                 .Where(f => ImageCodecs.Promised(f.Name) is not null && ThingName.IsSame(thing, FileName.Of(f.Name, context.Names)))
                 .ToList();
             if (maps.Select(f => f.Folder).Distinct(StringComparer.Ordinal).Take(2).Count() == 1)
@@ -89,5 +91,6 @@ internal static class BesideSearch
     }
 
     /// <summary>By what a file is told to be of the same thing as another.</summary>
-    private static string[] Spellings(FileName name) => name.Body == name.Thing ? [name.Body, name.Whole] : [name.Body, name.Thing, name.Whole];
+    private static string[] Spellings(FileName name) =>
+        name.Body == name.Thing ? [name.Body, name.Whole] : [name.Body, name.Thing, name.Whole];
 }

@@ -213,6 +213,7 @@ internal static class AuditShapes
                     PairPicture(id, state, p.Kind, p.A),
                     PairPicture(id, state, p.Kind, p.B)
                 )),
+            finding.Evidence.OfType<ReadingEvidence>().SelectMany(r => r.Sums),
             finding.Evidence.OfType<TextEvidence>().Select(t => t.Text)
         );
     }

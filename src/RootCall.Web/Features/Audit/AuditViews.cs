@@ -98,6 +98,7 @@ internal sealed record FoundEvidence(
     IEnumerable<ValueEvidence> Values,
     IEnumerable<ImageItem> Images,
     IEnumerable<PairItem> Pairs,
+    IEnumerable<RoleSum> Sums,
     IEnumerable<string> Texts
 );
 

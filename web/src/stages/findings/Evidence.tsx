@@ -5,6 +5,7 @@ import { DotPlot } from './DotPlot';
 import type { Sheet } from './sheets/sheet';
 import { FixBar } from './FixBar';
 import { Histogram } from './Histogram';
+import { RoleSums } from './RoleSums';
 import { Who } from './Who';
 import { Wiring } from './Wiring';
 
@@ -64,7 +65,8 @@ export function Evidence(props: EvidenceProps) {
             </p>
           </div>
         ))}
-        <div className="mt-3 flex gap-9">
+        <div className="mt-3 flex flex-wrap gap-x-9 gap-y-3">
+          {evidence.sums.length > 0 && <RoleSums sums={evidence.sums} />}
           {image?.histogram && image.channel.length === 1 && <Histogram image={image} />}
           {view.plot && view.plot.dots.length > 0 && (
             <DotPlot plot={view.plot} current={view.member} onPick={props.onMember} />

@@ -10,6 +10,9 @@ public sealed partial class DefaultMaterial : Rule
             Expects = "Meshes wear materials that somebody made for them.",
             Why = "A material with a program's default name is usually one that was forgotten.",
             Source = "Common practice.",
+            Evidence =
+                "The name is one that programs give by themselves, something wears it, and it reads no image. Silent "
+                + "about one that reads images: somebody worked on it.",
             Example = Example.Gltf("""{ "name": "Material.001" }"""),
         };
 

@@ -8,6 +8,7 @@ public sealed class EmptyMaterial : Rule
             Expects = "Every material has a surface shader.",
             Why = "It looks as if it were assigned, and shows the renderer's fallback.",
             Source = "UsdShade, “Material outputs”; MaterialX 1.38, “Material nodes”.",
+            Evidence = "Its graph has no surface shader. Silent in OBJ, where a material without its library is an absent one.",
             Example = Example.Mtlx("""<surfacematerial name="lid_tin" type="material"/>"""),
         };
 

@@ -21,7 +21,9 @@ public sealed class NearlyIdenticalMaterials : Rule
     {
         // Candidates share everything but one input: a bucket for each material with that input left out.
         var buckets = new Dictionary<(string Type, string Left, UInt128 Others), List<MaterialView>>();
-        foreach (var material in scene.Materials.Where(m => m.IsWhole && m.Inputs.Count(i => i.Input.Value is not null || i.IsConnected) >= 2))
+        foreach (
+            var material in scene.Materials.Where(m => m.IsWhole && m.Inputs.Count(i => i.Input.Value is not null || i.IsConnected) >= 2)
+        )
         {
             // A sum of hashes stands for all inputs in any order, and one taken off for all but that.
             var each = material.Print.Inputs;

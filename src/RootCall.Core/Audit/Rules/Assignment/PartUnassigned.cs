@@ -10,6 +10,9 @@ public sealed class PartUnassigned : Rule
             Expects = "When one part of a mesh has a material, all have.",
             Why = "Faces that a selection missed show the fallback in the middle of a finished object.",
             Source = "Common practice; glTF 2.0, 3.9.6 “Default Material”.",
+            Evidence =
+                "Counted in the file: some parts of the mesh have a material and others with triangles have none. Silent "
+                + "about meshes without any.",
             Fix = "Assigns the material that most of the mesh's triangles have.",
             Example = Example.Gltf("""{ "name": "tin" }""") with { Meshes = [new("can", "tin") { MoreParts = [string.Empty] }] },
         };

@@ -10,6 +10,9 @@ public sealed class RetiredShader : MaterialRule
             Expects = "Shader types are still maintained by who provides them.",
             Why = "A retired plug-in stops loading with the next version of the program that hosts it.",
             Source = "The registry of shader types (data; house rules add to it).",
+            Evidence =
+                "The registry of shader types says that it is superseded or retired. Silent about types that the "
+                + "registry or a model knows otherwise.",
             Example = Example.Usda(
                 """
                 def Shader "surface" {

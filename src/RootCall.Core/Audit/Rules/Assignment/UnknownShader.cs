@@ -10,6 +10,9 @@ public sealed class UnknownShader : MaterialRule
             Expects = "The surface shader's type is known, or the registry says where it comes from.",
             Why = "A renderer without the library or plug-in shows a flat colour or nothing.",
             Source = "Common practice; the registry of shader types is data (house rules add to it).",
+            Evidence =
+                "No model and no entry of the registry knows the type; one that the registry knows is a warning. Silent "
+                + "about materials without a shader.",
             Example = Example.Usda(
                 """
                 def Shader "surface" {
@@ -45,6 +48,6 @@ public sealed class UnknownShader : MaterialRule
             )
             .With(new TextEvidence($"Provider: {known?.Provider ?? "unknown"}. Status: {known?.Status ?? "unknown"}."))
             .Decide(advice + crossing);
-        yield return known is null ? finding : finding with { Severity = Severity.Warning };
+        yield return known is null ? finding : finding.At(Severity.Warning);
     }
 }

@@ -11,6 +11,9 @@ public sealed class UvSetsDiffer : MaterialRule
             Expects = "All meshes that wear a material carry the UV sets it reads.",
             Why = "On the meshes without the set the image collapses into one colour.",
             Source = "glTF 2.0, 3.9.2 “texCoord”; UsdPreviewSurface 2.6, “UsdPrimvarReader”: an absent primvar gives the fallback.",
+            Evidence =
+                "Counted in the file: some meshes that wear it carry the set, and others carry only other sets. Silent "
+                + "about meshes that were not measured.",
             Fix = "Splits the material: a copy reads the set that the other meshes do have.",
             Example = Example.Gltf(
                 """

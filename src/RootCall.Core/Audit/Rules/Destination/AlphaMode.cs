@@ -11,6 +11,9 @@ public sealed class AlphaMode : MaterialRule
             Expects = "The destination draws the material's alpha mode.",
             Why = "Glass is drawn solid, or not at all.",
             Source = "The destination; glTF 2.0, 3.9.4.",
+            Evidence =
+                "The mode that the file writes beside the modes that the destination lists. Silent about destinations "
+                + "that list none, and outside glTF.",
             Fix = "Sets the nearest mode that it has.",
             Example = Example.Gltf(
                 """{ "name": "glass", "alphaMode": "BLEND", "pbrMetallicRoughness": { "baseColorFactor": [1, 1, 1, 0.4] } }"""

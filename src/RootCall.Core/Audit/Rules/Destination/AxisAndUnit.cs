@@ -10,6 +10,7 @@ public sealed class AxisAndUnit : Rule
             Expects = "The scene's up axis and unit are those of the destination.",
             Why = "It arrives lying on its side, or a hundred times too large; displacement and subsurface scale with it.",
             Source = "The destination; glTF 2.0, 3.4 (metres, Y up); USD, “upAxis” and “metersPerUnit”.",
+            Evidence = "What the file says of axis and unit. Silent where the file or the destination says nothing.",
             Example = Example.Usda(
                 """
                 def Shader "surface" {

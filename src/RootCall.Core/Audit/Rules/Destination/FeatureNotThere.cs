@@ -12,6 +12,9 @@ public sealed class FeatureNotThere : InputRule
             Expects = "The destination can show what a material uses: subsurface, transmission, coat, sheen, displacement.",
             Why = "It is left out without a word: wax becomes chalk, lacquer becomes paint.",
             Source = "The destination.",
+            Evidence =
+                "The input is connected, or its value is above zero. Silent about inputs left to their default and about "
+                + "the plain destination.",
             Fix = "Sets the feature to what it is when nobody uses it.",
             Example = Example.Gltf("""{ "name": "lacquer", "extensions": { "KHR_materials_clearcoat": { "clearcoatFactor": 1 } } }""") with
             {

@@ -8,6 +8,9 @@ public sealed class FeatureSwitchedOff : MaterialRule
             Expects = "What a material needs is turned on at the destination.",
             Why = "The material is right and looks wrong, and is mended where nothing is broken.",
             Source = "The destination.",
+            Evidence =
+                "The material uses a feature whose switch the destination says is off. Silent about switches that are on "
+                + "or not listed.",
             Example = Example.Mtlx(
                 """
                 <standard_surface name="SR_wax" type="surfaceshader"><input name="subsurface" type="float" value="0.6"/></standard_surface>

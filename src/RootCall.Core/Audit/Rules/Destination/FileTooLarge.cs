@@ -10,6 +10,7 @@ public sealed class FileTooLarge : Rule
             Expects = "Each file, and all of them together, fit the destination.",
             Why = "The upload is refused at the very end.",
             Source = "The destination.",
+            Evidence = "Sizes of the files that answered. Silent about files that did not come: their size is not known.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.png" } }""") with { For = "tiny" },
         };
 

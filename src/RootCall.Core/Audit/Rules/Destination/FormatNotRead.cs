@@ -10,6 +10,9 @@ public sealed class FormatNotRead : ImageLimitRule
             Expects = "The destination reads the format of every image.",
             Why = "The image is missing on arrival.",
             Source = "The destination; glTF 2.0, 3.8.3: PNG and JPEG.",
+            Evidence =
+                "The format told from the file's first bytes. Silent about images that did not come and destinations "
+                + "that list no formats.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.tga" } }""") with
             {
                 For = "gltf-viewer",

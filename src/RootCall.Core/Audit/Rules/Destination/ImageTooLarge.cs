@@ -8,6 +8,7 @@ public sealed class ImageTooLarge : ImageLimitRule
             Expects = "No image is wider or higher than the destination's limit.",
             Why = "It is scaled on arrival by a filter nobody chose, or refused.",
             Source = "The destination.",
+            Evidence = "The size told from the file's header. Silent about images that did not come.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.png#4096" } }""") with
             {
                 For = "lantern-headset",

@@ -10,6 +10,7 @@ public sealed class ModelNotEvaluated : MaterialRule
             Expects = "The destination evaluates the model that a material is made with.",
             Why = "It is converted on arrival by somebody else's rules, unmeasured.",
             Source = "The destination.",
+            Evidence = "The model of the surface shader. Silent about shaders of no known model and destinations that list no models.",
             Example = Example.Mtl(
                 """
                 newmtl pot

@@ -10,6 +10,9 @@ public sealed class NormalsTurned : MapRule
             Expects = "Normal maps point the way that the destination reads them: green up or green down.",
             Why = "Bumps become dents under light from the side; from the front nobody sees it.",
             Source = "The destination; glTF 2.0, 3.9.3: green is +Y. Endings of names: common practice.",
+            Evidence =
+                "The name says for which direction of green it was made: a name alone, so it is a note. Silent where the "
+                + "name says nothing, and where green is turned as it is read.",
             Fix = "Relinks to the map of the set that is made for it, where one lies beside it.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normaldx.png" } }""") with
             {

@@ -10,6 +10,7 @@ public sealed class NotPowerOfTwo : ImageLimitRule
             Expects = "Where the destination asks for it, sides are powers of two.",
             Why = "It gets no mip levels, or is stretched.",
             Source = "The destination.",
+            Evidence = "The size told from the file's header. Silent about images that did not come.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.png#odd" } }""") with
             {
                 For = "lantern-headset",

@@ -8,6 +8,7 @@ public sealed class NotSquare : ImageLimitRule
             Expects = "Where the destination asks for it, images are square.",
             Why = "It is stretched, and its texels are no longer the size they were painted at.",
             Source = "The destination.",
+            Evidence = "The size told from the file's header. Silent about images that did not come.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.png#odd" } }""") with
             {
                 For = "square",

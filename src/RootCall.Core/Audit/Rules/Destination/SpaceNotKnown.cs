@@ -10,6 +10,7 @@ public sealed class SpaceNotKnown : MapRule
             Expects = "The destination's colour management knows the space that every image declares.",
             Why = "It falls back to another one without a word: colours shift, and shift alike everywhere, so that nobody notices.",
             Source = "The destination; UsdPreviewSurface Proposal 2.6: sourceColorSpace is raw, sRGB or auto.",
+            Evidence = "The space that the file declares. Silent where nothing is declared, where it is left to the image, and about data.",
             Example = Example.Mtlx(
                 """
                 <image name="paint" type="color3">

@@ -8,6 +8,7 @@ public sealed class TooManyBits : ImageLimitRule
             Expects = "No image has more bits per channel than the destination keeps.",
             Why = "The bytes are sent, and thrown away on arrival.",
             Source = "The destination.",
+            Evidence = "The depth told from the file's header. Silent about images that did not come.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.hdr" } }""") with
             {
                 For = "lantern-headset",

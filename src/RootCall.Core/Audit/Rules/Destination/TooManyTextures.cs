@@ -8,6 +8,7 @@ public sealed class TooManyTextures : MaterialRule
             Expects = "A material reads no more images than the destination has samplers for.",
             Why = "The last ones are dropped, or the material is not compiled.",
             Source = "The destination.",
+            Evidence = "Images that reach the inputs, each counted once. Silent about destinations without a limit.",
             Example = Example.Gltf(
                 """
                 {

@@ -10,6 +10,7 @@ public sealed class TooManyTriangles : Rule
             Expects = "The scene, each mesh as often as it is placed, stays below the destination's budget.",
             Why = "Frames are dropped, or the scene is refused.",
             Source = "The destination.",
+            Evidence = "Counted in the file, each mesh as often as it is placed. Silent about meshes that could not be measured.",
             Example = Example.Gltf("""{ "name": "pot" }""") with { For = "tiny", Meshes = [new("pot", "pot") { Triangles = 400 }] },
         };
 
@@ -43,6 +44,6 @@ public sealed class TooManyTriangles : Rule
                 new TextEvidence(Invariant($"Largest mesh: {largest.Name} with {largest.Triangles:N0}."))
             )
             .Decide("Reduce the largest meshes where they were made.");
-        yield return blocks ? finding : finding with { Severity = Severity.Warning };
+        yield return blocks ? finding : finding.At(Severity.Warning);
     }
 }

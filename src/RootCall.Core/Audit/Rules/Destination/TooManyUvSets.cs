@@ -8,6 +8,7 @@ public sealed class TooManyUvSets : MaterialRule
             Expects = "Materials read only UV sets that the destination keeps.",
             Why = "What reads the second set is laid out by the first.",
             Source = "The destination.",
+            Evidence = "The place of the set among those of the meshes. Silent where no mesh that wears the material was measured.",
             Example = Example.Gltf(
                 """{ "name": "pot", "occlusionTexture": { "index": "textures/pot_occlusion.png", "texCoord": 1 } }"""
             ) with

@@ -8,6 +8,7 @@ public sealed class UdimNotRead : MapRule
             Expects = "A destination without UDIM gets no tiled images.",
             Why = "It looks for a file called <UDIM> and finds none.",
             Source = "The destination; glTF 2.0 knows no tiled images.",
+            Evidence = "The call stands for all tiles. Silent about single images whose names hold a number.",
             Example = Example.Mtl(
                 """
                 newmtl bark

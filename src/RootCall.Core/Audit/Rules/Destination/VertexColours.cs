@@ -8,6 +8,7 @@ public sealed class VertexColours : Rule
             Expects = "What the look needs is not in vertex colours that the destination drops.",
             Why = "The mesh arrives white where it was painted.",
             Source = "The destination; glTF 2.0, 3.9.2: COLOR_0 multiplies the base colour.",
+            Evidence = "The mesh carries colours. Whether the look needs them is not known, so it is a note.",
             Example = Example.Gltf("""{ "name": "pot" }""") with { For = "lantern-headset", Meshes = [new("pot:colours", "pot")] },
         };
 

@@ -10,6 +10,7 @@ public sealed class CostlyNames : Rule
             Expects = "Where a destination counts every byte, names are short.",
             Why = "Names are stored as they are; a thousand long ones are a texture.",
             Source = "The destination.",
+            Evidence = "The average length of all names. Silent unless the destination counts bytes.",
             Thresholds = [new("bytes", 32, "B", "Average length of a name.")],
             Example = Example.Gltf("""{ "name": "glasshouse_corner_left_big_tin_leaf_material" }""") with
             {

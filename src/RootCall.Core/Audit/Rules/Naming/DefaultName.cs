@@ -10,6 +10,7 @@ public sealed partial class DefaultName : Rule
             Expects = "Meshes are called what they are.",
             Why = "Cube.014 is found by nobody.",
             Source = "Common practice.",
+            Evidence = "The name is one that programs give by themselves. It says nothing of the look, so it is a note.",
             Example = Example.Gltf("""{ "name": "tin" }""") with { Meshes = [new("Cube.014", "tin")] },
         };
 

@@ -10,6 +10,7 @@ public sealed class EmptyName : Rule
             Expects = "Materials and meshes have names.",
             Why = "Nobody can say which one is meant, and programs invent names that change with every export.",
             Source = "glTF 2.0, section 5: name is optional for every object; common practice.",
+            Evidence = "The file gives the material no name. Silent in formats where a name is how a thing is called.",
             Fix = "Names a material after the mesh that wears it, a mesh after its node.",
             Example = Example.Gltf("""{ "pbrMetallicRoughness": { "roughnessFactor": 0.2 } }""") with
             {

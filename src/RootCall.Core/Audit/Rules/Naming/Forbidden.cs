@@ -10,6 +10,9 @@ public sealed class Forbidden : Rule
             Expects = "No name has a character that the destination refuses, or is longer than it takes.",
             Why = "It is cut or changed on arrival, and what called it by name finds nothing.",
             Source = "The destination.",
+            Evidence =
+                "The name holds a character that the destination refuses, or is too long for it. Silent about "
+                + "destinations without such limits.",
             Fix = "Puts an underscore in place of each forbidden character, and cuts what is too long.",
             Example = Example.Gltf("""{ "name": "tin leaf" }""") with { For = "lantern-headset" },
         };

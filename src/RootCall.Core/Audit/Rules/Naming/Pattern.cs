@@ -11,6 +11,7 @@ public abstract class PatternRule(string kind, string plural) : Rule
             Expects = $"Names of {plural} fit the pattern of the house rules.",
             Why = "Scripts and people find things by their names.",
             Source = "The house rules.",
+            Evidence = "The name beside the pattern of the house. Silent while the house has no pattern.",
             Fix = "Writes the name in lower case with underscores when that fits the pattern; otherwise the artist decides.",
             Example =
                 kind == "texture"

@@ -10,6 +10,9 @@ public sealed class BetterFormat : MapRule
             Expects = "Of two files of one map the one with more depth is read.",
             Why = "Heights in 8 bits are terraces while the 16-bit file lies unused.",
             Source = "Common practice.",
+            Evidence =
+                "A file of the same name but for its ending has more bits and no fewer pixels, told from both headers. "
+                + "Silent about colours, where 8 bits do.",
             Fix = "Relinks to the better one.",
             Example = Example.Mtl(
                 """

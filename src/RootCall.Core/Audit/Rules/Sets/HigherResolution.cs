@@ -8,6 +8,9 @@ public sealed class HigherResolution : MapRule
             Expects = "The largest size of a map is read, unless a smaller one was chosen.",
             Why = "The frame is soft while the sharp file lies beside it.",
             Source = "Common practice.",
+            Evidence =
+                "A file of the same name but for its resolution has more pixels both ways, told from both headers. A "
+                + "smaller size may be meant, so it is a note.",
             Fix = "Relinks to the larger one.",
             Example = Example.Mtl(
                 """

@@ -26,6 +26,10 @@ public sealed class MapNotConnected : MaterialRule
             Expects = "A material reads all maps of its set that lie beside the ones it reads.",
             Why = "The relief or the roughness was painted, came along, and is not in the picture.",
             Source = "Common practice.",
+            Evidence =
+                "The file lies in the folder of the base colour map, has its name and ends in a role that the material "
+                + "reads nothing for. An artist may have left it out, so it is a note. Silent about names that say only "
+                + "their role.",
             Fix = "Connects it: data as data, a normal through a normal-map node, with the tiling and UV set of the base colour.",
             Example = Example.Gltf(
                 """

@@ -8,6 +8,9 @@ public sealed class MixedResolution : MaterialRule
             Expects = "The maps of one set are of one size, or nearly so.",
             Why = "The large one costs memory that the small one makes worthless.",
             Source = "Common practice.",
+            Evidence =
+                "Widths told from the headers of maps of one set. Silent about a small map of one value, and about maps "
+                + "that did not come.",
             Thresholds = [new("most", 4, "times", "Largest width beside the smallest.")],
             Example = Example.Mtl(
                 """

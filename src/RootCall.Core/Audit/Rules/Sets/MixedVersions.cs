@@ -8,6 +8,9 @@ public sealed class MixedVersions : MaterialRule
             Expects = "The maps of one set are of one version.",
             Why = "The relief is that of last week, the colour that of today.",
             Source = "Common practice.",
+            Evidence =
+                "Version numbers in the names of one set. A warning where the newer file lies beside it, else a note. "
+                + "Silent where only one map has a number.",
             Fix = "Relinks to the newest version of each, where it lies beside it.",
             Example = Example.Mtl(
                 """
@@ -46,7 +49,8 @@ public sealed class MixedVersions : MaterialRule
                     .With(
                         new NumberEvidence("version", old.Name.Version!.Value, string.Empty, newest, newest),
                         new PictureEvidence(old.Use.Reference)
-                    );
+                    )
+                    .At(right is null ? Severity.Note : Severity.Warning);
                 yield return right is null || old.Answer?.Resolved is null
                     ? finding.Decide($"Ask for version {newest} of it.")
                     : finding.Fix(

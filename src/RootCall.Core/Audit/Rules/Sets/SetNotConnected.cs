@@ -22,7 +22,9 @@ public sealed class SetNotConnected : MaterialRule
                 + "a base colour among them, and no other material reads them. Three maps make a warning, two a note that asks. Silent "
                 + "about names that name no thing, and where several folders hold such a set.",
             Fix = "Connects them all, each as its role is read.",
-            Example = Example.Gltf("""{ "name": "copper_pot", "pbrMetallicRoughness": { "metallicFactor": 0, "roughnessFactor": 0.6 } }""") with
+            Example = Example.Gltf(
+                """{ "name": "copper_pot", "pbrMetallicRoughness": { "metallicFactor": 0, "roughnessFactor": 0.6 } }"""
+            ) with
             {
                 Beside = ["textures/copper_pot_basecolor.png", "textures/copper_pot_normal.png", "textures/copper_pot_orm.png"],
             },

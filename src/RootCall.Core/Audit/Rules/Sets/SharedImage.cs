@@ -10,6 +10,9 @@ public sealed class SharedImage : Rule
             Expects = "Materials of different things do not read one image that has only a role for a name.",
             Why = "Files of one name from several folders were put into one; the last one overwrote the others.",
             Source = "Common practice.",
+            Evidence =
+                "Several materials read one file, and files of the very same name with other sizes or values lie in "
+                + "other folders of the roots. Silent where there is only one such file.",
             Example = Example.Mtl(
                 """
                 newmtl pot
@@ -57,10 +60,7 @@ public sealed class SharedImage : Rule
                 "image is shared although others of its name exist",
                 "images are shared although others of their names exist"
             )
-            .With(
-                new PairEvidence("image", shared.Path, others[0].Beside.Path, "contents"),
-                new PictureEvidence(shared.Map.Use.Reference)
-            )
+            .With(new PairEvidence("image", shared.Path, others[0].Beside.Path, "contents"), new PictureEvidence(shared.Map.Use.Reference))
             .Decide($"Say which material wants which: {string.Join(", ", folders)} hold the others.");
     }
 

@@ -33,7 +33,10 @@ public sealed class StrayMap : MaterialRule
 
     public override IEnumerable<Finding> Inspect(MaterialView material, AuditScene scene)
     {
-        var maps = material.Maps.Where(m => m.Name.Thing.Length > 0 && m.Role != Role.Environment).DistinctBy(m => m.Use.Reference).ToList();
+        var maps = material
+            .Maps.Where(m => m.Name.Thing.Length > 0 && m.Role != Role.Environment)
+            .DistinctBy(m => m.Use.Reference)
+            .ToList();
         if (maps.Count < 3)
             yield break; // Of two none is the stray one.
         // One whose end is no role may be called like the thing alone.

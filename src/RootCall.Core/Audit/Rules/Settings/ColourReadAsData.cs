@@ -12,6 +12,10 @@ public sealed class ColourReadAsData : MapRule
             Source =
                 "UsdPreviewSurface Proposal 2.6, “sourceColorSpace”; MaterialX 1.38, “Color spaces and color management "
                 + "systems”; IEC 61966-2-1.",
+            Evidence =
+                "The input takes a colour, the map is an integer one of 8 bits, and it is read without the curve of "
+                + "sRGB. Silent about floats, about maps whose names say that they hold numbers, and about maps that stand "
+                + "in the wrong input.",
             Fix = "Says sRGB.",
             Example = Example.Usda(
                 """

@@ -13,6 +13,10 @@ public sealed class DataReadAsColour : MapRule
             Source =
                 "UsdPreviewSurface Proposal 2.6, “sourceColorSpace” (auto reads 8-bit images of three channels as sRGB); glTF "
                 + "2.0, 3.9.3; IEC 61966-2-1.",
+            Evidence =
+                "The input takes numbers, and the curve of sRGB is applied by what is declared, or by the automatic "
+                + "choice that such a file gets. Silent about an alpha, which is never decoded, and in formats where the "
+                + "input decides.",
             Fix = "Says raw.",
             Example = Example.Usda(
                 """

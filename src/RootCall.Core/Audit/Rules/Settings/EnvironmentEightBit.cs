@@ -10,6 +10,7 @@ public sealed class EnvironmentEightBit : Rule
             Expects = "An environment map holds light above 1: OpenEXR, Radiance HDR or 16-bit float.",
             Why = "The sun is no brighter than the sky: there are no shadows and no highlights.",
             Source = "Debevec, “Rendering Synthetic Objects into Real Scenes” (SIGGRAPH 1998); common practice.",
+            Evidence = "The depth told from the header of what lights the scene. Silent about images that did not come.",
             Fix = "Reads a float image of the same name, when one lies beside it.",
             Example = Example.Mtl(
                 """

@@ -10,6 +10,9 @@ public sealed class EnvironmentMissing : Rule
             Expects = "An environment light has an image that answers.",
             Why = "The scene is lit by one even colour, or not at all.",
             Source = "UsdLux, DomeLight, texture:file.",
+            Evidence =
+                "A light from all sides calls no image at all. Silent about one whose image merely did not come: Muster "
+                + "tells of that.",
             Example = Example.Usda(
                 """
                 def Shader "surface" {

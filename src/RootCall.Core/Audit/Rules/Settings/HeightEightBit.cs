@@ -10,6 +10,7 @@ public sealed class HeightEightBit : MapRule
             Expects = "A map that moves the surface has 16 bits or floats.",
             Why = "256 heights are terraces.",
             Source = "Common practice.",
+            Evidence = "The depth told from the header. Silent where a deeper file lies beside it: sets.better-format offers that.",
             Thresholds = [new("least", 16, "bit", "Least bits per channel.")],
             Example = Example.Mtl(
                 """

@@ -10,6 +10,7 @@ public sealed class NormalCompressed : MapRule
             Expects = "Normal maps are stored without loss.",
             Why = "Blocks of 8 pixels appear in every highlight.",
             Source = "Common practice; ITU-T T.81 (JPEG): chroma is quantised more coarsely than luma.",
+            Evidence = "The format told from the first bytes. Silent about images that did not come.",
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.jpg" } }"""),
         };
 

@@ -11,6 +11,7 @@ public sealed class NormalScale : MapRule
             Expects = "A normal map is read with a scale near 1.",
             Why = "At 0 the relief is gone; at 5 every pore is a crater; below 0 it is turned inside out.",
             Source = "glTF 2.0, 3.9.3 “normalTexture.scale”: 1 by default; MaterialX 1.38, “normalmap”, scale; Wavefront MTL, “-bm”.",
+            Evidence = "The scale as it is written. Silent in USD, where scale and bias unpack the map.",
             Fix = "Sets 1.",
             Thresholds = [new("low", 0.05, string.Empty, "Least."), new("high", 3, string.Empty, "Most.")],
             Example = Example.Gltf("""{ "name": "pot", "normalTexture": { "index": "textures/pot_normal.png", "scale": 0 } }"""),

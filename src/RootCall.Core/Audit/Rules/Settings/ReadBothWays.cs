@@ -10,6 +10,9 @@ public sealed class ReadBothWays : Rule
             Expects = "An image is a colour or it is data.",
             Why = "One of the two readings is decoded wrongly, unless it was meant.",
             Source = "Common practice.",
+            Evidence =
+                "One file is decoded from sRGB by one input and read as numbers by another. It may be meant, so it is a "
+                + "note. Silent about an alpha.",
             Example = Example.Mtl(
                 """
                 newmtl tin

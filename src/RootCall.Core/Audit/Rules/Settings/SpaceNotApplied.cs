@@ -10,6 +10,9 @@ public sealed class SpaceNotApplied : MapRule
             Expects = "The colour space that is declared is the one that is used.",
             Why = "The file says one thing and shows another; the next program takes it at its word.",
             Source = "MaterialX 1.38, “Color spaces”: only color3 and color4 values are converted.",
+            Evidence =
+                "The node that reads the file gives no colour, so what is declared is left out by the specification. "
+                + "Silent about spaces that are declared for the whole document.",
             Fix = "Says none.",
             Example = Example.Mtlx(
                 """

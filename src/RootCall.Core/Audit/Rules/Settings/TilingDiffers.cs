@@ -13,6 +13,9 @@ public sealed class TilingDiffers : MaterialRule
             Expects = "The maps of one set repeat together.",
             Why = "The relief no longer lies where it was painted.",
             Source = "Common practice.",
+            Evidence =
+                "Maps of one set by their names repeat differently in one UV set. Silent about maps of other sets: a "
+                + "detail map tiles on purpose.",
             Fix = "Gives all the tiling that most of them have.",
             Example = Example.Mtl(
                 """

@@ -8,6 +8,7 @@ public sealed class UdimTileMissing : MaterialRule
             Expects = "All tiled maps of a material have the same tiles.",
             Why = "On one patch the map is missing: black, or the renderer's fallback.",
             Source = "UDIM: tile 1001 + u + 10 v; MaterialX 1.38, “Filename substitutions”.",
+            Evidence = "Tiles that were found for one map of the material and not for another. Silent about images that are not tiled.",
             Example = Example.Mtl(
                 """
                 newmtl bark

@@ -12,6 +12,9 @@ public sealed class WrapLeftToFile : MapRule
             Why = "UsdUVTexture asks the image file, which says nothing; outside 0 to 1 it is black.",
             Source =
                 "UsdPreviewSurface Proposal 2.6, “UsdUVTexture”: wrapS and wrapT are useMetadata by default, and black when there is none.",
+            Evidence =
+                "The map repeats by its transform, and its wrap mode is left to the image file. Silent where it is said, "
+                + "and where nothing repeats.",
             Fix = "Says repeat.",
             Example = Example.Usda(
                 """

@@ -15,6 +15,9 @@ public sealed class BlackTint : InputRule
             Expects = "What multiplies a map is above zero.",
             Why = "The map is there, and the surface renders black or without it.",
             Source = "glTF 2.0, 3.9.2: factors multiply textures; Wavefront MTL, “map_Kd”, “map_Ks”.",
+            Evidence =
+                "The factor, or the scale of the reading node, is 0 for all three colours of a map that feeds a colour. "
+                + "Silent about emission, roughness and metalness, where 0 may be meant.",
             Fix = "Sets the factor to 1.",
             Example = Example.Mtl(
                 """

@@ -12,6 +12,9 @@ public sealed class ColouredDielectric : InputRule
             Expects = "The highlight of a dielectric has no colour.",
             Why = "Only metals colour their reflection; painted wood begins to look like candy.",
             Source = "glTF 2.0, appendix B: F0 of a dielectric is grey; Burley, “Physically-Based Shading” (SIGGRAPH 2012).",
+            Evidence =
+                "A specular colour on a material whose metalness is written as less than half. Silent in models without "
+                + "a metalness, where metals are made so, in the specular workflow, and where a map decides.",
             Fix = "Sets the specular colour to white.",
             Thresholds = [new("most", 0.15, string.Empty, "Largest difference between the channels.")],
             Example = Example.Mtlx(

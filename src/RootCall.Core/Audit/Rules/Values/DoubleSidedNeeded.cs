@@ -30,6 +30,9 @@ public sealed class DoubleSidedNeeded : MaterialRule
             Expects = "What is thin and cut out is seen from both sides.",
             Why = "Half of the leaves are missing from behind.",
             Source = "glTF 2.0, 3.9.5 “Double Sided”: false by default, back faces are culled.",
+            Evidence =
+                "It is cut out by an alpha that varies, or its name is of a thin thing; the two together make the fix "
+                + "sure. Silent about what is blended.",
             Fix = "Sets doubleSided.",
             Example = Example.Gltf(
                 """

@@ -11,6 +11,7 @@ public sealed class DoubleSidedWasteful : MaterialRule
             Expects = "A material with a volume is one-sided: its mesh is closed.",
             Why = "Inner faces are shaded and never seen as they should be.",
             Source = "KHR_materials_volume: the mesh must be closed; doubleSided with a thickness has no meaning.",
+            Evidence = "The material has a thickness, so its mesh is meant to be closed. Silent about materials without one.",
             Fix = "Takes doubleSided back.",
             Example = Example.Gltf(
                 """

@@ -13,6 +13,7 @@ public sealed class MidwayMetalness : MaterialRule
             Expects = "Metalness is 0 or 1; between lies only the edge of two materials in a map.",
             Why = "No material is half a metal: the highlight is grey and the base too dark.",
             Source = "glTF 2.0, 3.9.2 and appendix B: a surface is a metal or a dielectric; values between are for blending.",
+            Evidence = "The value as it is written. Silent where a map decides: its edges lie between.",
             Fix = "Sets the nearer of the two.",
             Thresholds =
             [

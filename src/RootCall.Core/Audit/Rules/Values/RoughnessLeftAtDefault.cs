@@ -11,6 +11,7 @@ public sealed class RoughnessLeftAtDefault : MaterialRule
             Expects = "A painted material has a roughness of its own.",
             Why = "The default is midway for every surface: tin, moss and glaze shine alike.",
             Source = "UsdPreviewSurface Proposal 2.6: roughness 0.5 by default; Standard Surface 1.0.1: 0.2; glTF 2.0: 1.",
+            Evidence = "A base colour map and no word of roughness. Writers leave out what is the default, so it is a note.",
             Example = Example.Gltf(
                 """{ "name": "pot", "pbrMetallicRoughness": { "baseColorTexture": { "index": "textures/pot_basecolor.png" } } }"""
             ),

@@ -13,6 +13,9 @@ public sealed class SpecularBeyondPlausible : InputRule
             Expects = "What is no metal reflects 2 to 8 % at normal incidence; metals reflect more than half.",
             Why = "In between lies the plastic look: everything is varnished.",
             Source = "Burley, “Physically-Based Shading” (SIGGRAPH 2012), specular 0 to 1 is F0 0 to 0.08; glTF 2.0, appendix B.",
+            Evidence =
+                "The input holds a reflectance as such, between what dielectrics and metals have. Silent about weights, "
+                + "and where a map decides.",
             Fix = "Sets the specular to the 4 % of an index of refraction of 1.5.",
             Thresholds =
             [

@@ -12,6 +12,7 @@ public sealed class TintedMap : MaterialRule
             Expects = "A painted base colour is multiplied by white, or nearly so.",
             Why = "The map is darker or of another hue than it was painted.",
             Source = "glTF 2.0, 3.9.2: baseColorFactor multiplies the texture; Wavefront MTL, “map_Kd”: multiplied by Kd.",
+            Evidence = "The factor of a base colour map. Tinting is how variants are made, so it is a note.",
             Fix = "Sets the tint to white.",
             Thresholds = [new("least", 0.6, string.Empty, "The darkest channel of a tint that is still taken for white.")],
             Example = Example.Gltf(

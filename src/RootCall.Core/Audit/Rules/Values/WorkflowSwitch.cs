@@ -13,6 +13,9 @@ public sealed class WorkflowSwitch : Rule
             Expects = "A material that has a metalness is not switched to the specular workflow.",
             Why = "The metalness is ignored: brass becomes plastic, in every instance of the template that holds the switch.",
             Source = "UsdPreviewSurface Proposal 2.6, “useSpecularWorkflow”: metallic is ignored when it is 1.",
+            Evidence =
+                "The switch is on, the metalness is connected or not 0, and nothing is said of the specular colour that "
+                + "is read instead. Silent where that is said.",
             Fix = "Switches it off, at the template when the switch stands there, with the number of materials that reaches.",
             Example = Example.Usda(
                 """
@@ -31,7 +34,10 @@ public sealed class WorkflowSwitch : Rule
         var templates = scene.Everything.DistinctBy(m => m.Material.Id).ToDictionary(m => m.Material.Id, StringComparer.Ordinal);
         bool IsOn(MaterialView m) => m.Input(Switch)?.Number == 1;
         bool Ignores(MaterialView m) =>
-            IsOn(m) && m.Input("metallic") is { } metallic && (metallic.IsConnected || metallic.Input.Value is { Numbers: [not 0, ..] });
+            IsOn(m)
+            && m.Input("metallic") is { } metallic
+            && (metallic.IsConnected || metallic.Input.Value is { Numbers: [not 0, ..] })
+            && m.Input("specularColor") is not ({ IsConnected: true } or { Input.Value: not null });
         foreach (
             var group in scene
                 .Materials.Where(m => m.IsPreview && Ignores(m))

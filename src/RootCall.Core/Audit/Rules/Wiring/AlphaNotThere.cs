@@ -10,6 +10,9 @@ public sealed class AlphaNotThere : MapRule
             Expects = "An input that reads an alpha reads an image that has one.",
             Why = "A missing alpha is 1 everywhere: the opacity map is ignored.",
             Source = "UsdPreviewSurface Proposal 2.6, “UsdUVTexture”, output a; Wavefront MTL, “-imfchan”.",
+            Evidence =
+                "The header says that the image has no alpha. The fix is sure where the image is grey or its name says "
+                + "opacity. Silent in glTF's base colour, where no alpha means 1.",
             Fix = "Reads the red channel of a grey image instead.",
             Example = Example.Usda(
                 """

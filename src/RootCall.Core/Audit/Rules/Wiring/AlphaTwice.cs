@@ -10,6 +10,7 @@ public sealed class AlphaTwice : MaterialRule
             Expects = "An alpha reaches the opacity on one way.",
             Why = "Half transparent becomes a quarter; edges shrink and darken.",
             Source = "Common practice; Porter and Duff, “Compositing Digital Images” (1984): alpha multiplies once.",
+            Evidence = "The same image reaches the opacity on two ways, followed through the graph. Silent about two images.",
             Fix = "Takes out the second statement in MTL; elsewhere the artist decides.",
             Example = Example.Mtl(
                 """

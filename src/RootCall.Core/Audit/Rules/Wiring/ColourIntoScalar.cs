@@ -10,6 +10,10 @@ public sealed class ColourIntoScalar : MapRule
             Expects = "A scalar input is fed one channel, and it is said which.",
             Why = "Renderers take the red, the average or the luminance; three renderers give three looks.",
             Source = "UsdShade, “Connection validity”; MaterialX 1.38, “Inputs”.",
+            Evidence =
+                "The type of the input and the channels that arrive. The fix is sure where the image was seen to be "
+                + "grey, or the packing named by its end gives the input a channel. A node between the two that makes one "
+                + "number of it is right.",
             Fix = "Takes the channel that the packing's convention gives the input, or red for a grey image.",
             Example = Example.Usda(
                 """
@@ -33,7 +37,7 @@ public sealed class ColourIntoScalar : MapRule
         if (!map.Input.IsScalar || map.Channel is not (Channels.Rgb or Channels.Rgba) || !map.Through.IsEmpty || map.Material.IsGltf)
             yield break;
         var packed = map.Input.Role is { } role ? MapRoles.Packed(map, role) : null;
-        var grey = map.Pixels is null || map.Pixels.Grey > 0.98;
+        var grey = map.Pixels is { IsGrey: true };
         var channel = packed ?? Channels.R;
         yield return Found(
                 map.Input,

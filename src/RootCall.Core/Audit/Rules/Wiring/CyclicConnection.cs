@@ -8,6 +8,7 @@ public sealed class CyclicConnection : InputRule
             Expects = "A graph has no circles.",
             Why = "Renderers stop, hang, or cut the circle where they please.",
             Source = "MaterialX 1.38, “Node graphs”: graphs are directed and acyclic.",
+            Evidence = "The graph followed from the input comes to a node that it has passed.",
             Fix = "Disconnects the image at the surface shader when there is one; otherwise the artist decides where to cut.",
             Example = Example.Mtlx(
                 """

@@ -8,6 +8,9 @@ public sealed class DanglingConnection : MaterialRule
             Expects = "Both ends of a connection exist.",
             Why = "The input falls back to its default, without a word.",
             Source = "UsdShade, “Connections”; MaterialX 1.38, “Node graph elements”.",
+            Evidence =
+                "The file names a node or an output that it does not hold. Silent where the node lies in a file that did "
+                + "not come: that is told once.",
             Fix = "Leaves the input of the surface shader to its default, so that the file says what is shown.",
             Example = Example.Usda(
                 """

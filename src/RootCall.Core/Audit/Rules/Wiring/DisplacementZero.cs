@@ -10,6 +10,7 @@ public sealed class DisplacementZero : MapRule
             Expects = "A displacement or bump map has a scale above zero.",
             Why = "The displacement is there and only the bump is seen, or nothing.",
             Source = "Wavefront MTL, “-bm” and “-mm”; UsdPreviewSurface Proposal 2.6, “UsdUVTexture”, scale.",
+            Evidence = "The scale or the factor is written as 0. Silent about values near 0.",
             Fix = "Takes the scale out, so that it is 1.",
             Example = Example.Mtl(
                 """

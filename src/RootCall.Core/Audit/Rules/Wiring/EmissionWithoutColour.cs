@@ -12,6 +12,9 @@ public sealed class EmissionWithoutColour : MaterialRule
             Expects = "What has an emission strength has a colour to emit.",
             Why = "A strength times black is black: the colour or its map was lost.",
             Source = "KHR_materials_emissive_strength; OpenPBR 1.1, “Emission”.",
+            Evidence =
+                "A strength above zero is written, and the colour is black by what is written or by the model's default. "
+                + "Silent where a map gives the colour.",
             Fix = "Takes the strength back to what it is without a word.",
             Example = Example.Gltf(
                 """

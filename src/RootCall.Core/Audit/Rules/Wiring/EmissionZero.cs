@@ -14,6 +14,9 @@ public sealed class EmissionZero : MaterialRule
             Source =
                 "glTF 2.0, 3.9.3: emissiveFactor multiplies the texture and is 0 by default; Standard Surface 1.0.1, emission "
                 + "is 0 by default.",
+            Evidence =
+                "A map feeds the emission and a factor of 0 stands before it. Where nobody wrote the 0 the fix is sure; "
+                + "a written one may be a lamp that is off.",
             Fix = "Sets the factor to 1.",
             Example = Example.Gltf("""{ "name": "lamp", "emissiveTexture": { "index": "textures/lamp_emissive.png" } }"""),
         };
@@ -29,14 +32,14 @@ public sealed class EmissionZero : MaterialRule
                 yield return Tell(map, map.Input.Name, "0")
                     .Fix(
                         $"Set {map.Input.Name} to 1 1 1",
-                        0.93,
+                        map.Input.Factor is null ? 0.93 : 0.75,
                         new SetValue(material.Name, map.Input.Name, material.IsGltf ? map.Input.Factor : null, ShaderValue.Of(1, 1, 1))
                     );
             else if (strength == 0 && weight != map.Input.Name)
                 yield return Tell(map, weight!, "0")
                     .Fix(
                         $"Set {weight} to 1",
-                        0.9,
+                        material.Input(weight!)?.Input.Value is null ? 0.9 : 0.75,
                         new SetValue(material.Name, weight!, material.Input(weight!)?.Input.Value, ShaderValue.Of(1))
                     );
         }

@@ -48,11 +48,9 @@ public sealed class HeightAsNormal : MapRule
                 "height map is read as a normal map",
                 "height maps are read as normal maps"
             )
-            .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, home), new PictureEvidence(map.Use.Reference)) with
-        {
+            .With(new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, home), new PictureEvidence(map.Use.Reference))
             // A name alone is no more than a question.
-            Severity = map.Pixels is null && !map.Reading(scene).NameCounts ? Severity.Note : Severity.Blocker,
-        };
+            .At(map.Pixels is null && !map.Reading(scene).NameCounts ? Severity.Note : Severity.Blocker);
         if (map.Pixels is { } pixels)
             finding = finding.With(
                 new NumberEvidence("pixels that are unit vectors", Math.Round(pixels.UnitLength * 100, 1), "%", 80, 100)

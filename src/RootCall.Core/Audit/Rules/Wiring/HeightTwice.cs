@@ -10,6 +10,7 @@ public sealed class HeightTwice : MaterialRule
             Expects = "A height is either a bump or a displacement.",
             Why = "The relief is there twice: once in the surface and once in its shading.",
             Source = "Common practice.",
+            Evidence = "One file feeds displacement and bump. Silent about two files.",
             Fix = "Disconnects the bump.",
             Example = Example.Mtl(
                 """

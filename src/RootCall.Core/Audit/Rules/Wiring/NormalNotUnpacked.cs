@@ -14,6 +14,9 @@ public sealed class NormalNotUnpacked : MapRule
             Expects = "UsdUVTexture reads an integer normal map with scale (2, 2, 2, 1) and bias (-1, -1, -1, 0).",
             Why = "UsdPreviewSurface expects values from -1 to 1; without them the normals all point up and to one side.",
             Source = "UsdPreviewSurface Proposal 2.6, “UsdUVTexture”: scale and bias for 8-bit normal maps.",
+            Evidence =
+                "The reading node's scale and bias are not those that unpack an integer normal map. Silent about floats, "
+                + "and where green is turned while it is unpacked.",
             Fix = "Sets both.",
             Example = Example.Usda(
                 """

@@ -41,11 +41,9 @@ public sealed class NormalThroughBump : MapRule
                 "normal map is read as a bump",
                 "normal maps are read as bumps"
             )
-            .With(new PictureEvidence(map.Use.Reference)) with
-        {
+            .With(new PictureEvidence(map.Use.Reference))
             // A name alone is no more than a question.
-            Severity = map.Pixels is null && !map.Reading(scene).NameCounts ? Severity.Note : Severity.Blocker,
-        };
+            .At(map.Pixels is null && !map.Reading(scene).NameCounts ? Severity.Note : Severity.Blocker);
         if (map.Pixels is { } pixels)
             finding = finding.With(new NumberEvidence("pixels that are unit vectors", Math.Round(pixels.UnitLength * 100, 1), "%", 0, 30));
         var normal = throughNode ? map.Input.Name : map.Material.NameOf(Role.Normal);

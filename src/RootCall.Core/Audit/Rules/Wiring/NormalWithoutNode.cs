@@ -12,6 +12,9 @@ public sealed class NormalWithoutNode : MapRule
             Expects = "A tangent-space normal map passes a normal-map node on its way to the normal.",
             Why = "Stored values from 0 to 1 are taken for directions: the whole surface leans to one side.",
             Source = "MaterialX 1.38, standard nodes, “normalmap”.",
+            Evidence =
+                "No normal-map node lies on the way from the image to the normal. The fix is sure where name and values "
+                + "say that it is a normal map. Silent in models that unpack it themselves.",
             Fix = "Connects the image through a normal-map node.",
             Example = Example.Mtlx(
                 """

@@ -69,14 +69,13 @@ public sealed class RoleMismatch : MapRule
                 new WireEvidence(map.Use.Reference, map.Channel, input.Name, free ? home : null),
                 new PictureEvidence(map.Use.Reference, map.Channel),
                 reading.Evidence
-            ) with
-        {
-            Severity =
+            )
+            .At(
                 !reading.IsMisplaced ? Severity.Note
                 : rival.IsAgreed ? Severity.Blocker
                 : rival.Has(EvidenceKind.Pixels) ? Severity.Warning
-                : Severity.Note,
-        };
+                : Severity.Note
+            );
         var certainty =
             !reading.IsMisplaced ? 0.5
             : rival.IsAgreed ? 0.95

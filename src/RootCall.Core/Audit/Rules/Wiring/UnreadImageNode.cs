@@ -11,6 +11,9 @@ public sealed class UnreadImageNode : MaterialRule
             Expects = "Every image node of a material reaches an input of its surface shader.",
             Why = "Somebody loaded a map and lost its wire: the look is not the one that was made.",
             Source = "Common practice.",
+            Evidence =
+                "No wire leads from the node to an input of the surface. What it was for is told by the end of its name "
+                + "alone, so its fix is never put in unasked.",
             Fix = "Connects it to the input its name is for, when that one is free.",
             Example = Example.Usda(
                 """
@@ -36,7 +39,7 @@ public sealed class UnreadImageNode : MaterialRule
             if (material.Material.Graph.Nodes.Any(n => n.Inputs.Any(i => i.From?.Node == node.Name)))
                 continue; // It feeds a node on its way; that one is what is lost.
             var name = scene.FileName(WrittenPath.Parse(node.Image!.Reference.Written).FileName);
-            var home = name.Role is { } role && MapRoles.Home(role) is { } r ? material.NameOf(r) : null;
+            var home = name is { EndsWithRole: true, Role: { } role } && MapRoles.Home(role) is { } r ? material.NameOf(r) : null;
             var finding = Found(
                     new Target("node", material.Name, node.Name),
                     $"{node.Name} of {material.Name} reads {name.Text} and reaches no input.",

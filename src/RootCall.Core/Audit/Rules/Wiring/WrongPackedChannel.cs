@@ -54,10 +54,8 @@ public sealed class WrongPackedChannel : MapRule
             .With(
                 new WireEvidence(map.Use.Reference, map.Channel, map.Input.Name, map.Input.Name),
                 new PictureEvidence(map.Use.Reference, right)
-            ) with
-        {
-            Severity = sure ? Severity.Blocker : Severity.Note,
-        };
+            )
+            .At(sure ? Severity.Blocker : Severity.Note);
         yield return map.Material.IsGltf
             ? finding.Decide(
                 $"glTF reads {role.Word()} from {map.Channel.Word()}; the image has to be packed anew in the order occlusion, "
