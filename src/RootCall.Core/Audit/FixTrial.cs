@@ -5,8 +5,8 @@ namespace RootCall.Core.Audit;
 
 /// <summary>
 /// Makes each fix on a draft of the scene before it is offered: the finding must be gone, nothing as serious may come in its place, and
-/// no other material may change. Rules about single materials are run again for that material alone; what a rule about the whole
-/// scene offers is only made, and proven by the tests.
+/// no other material may change. Rules about single materials are run again for every material that changed. Whether a finding about
+/// the whole scene is gone is proven by the tests: asking its rule again would be an audit for each fix.
 /// </summary>
 internal sealed class FixTrial
 {
@@ -57,25 +57,24 @@ internal sealed class FixTrial
         foreach (var edit in fix.Edits)
             if (edit.Change(draft) is { } why)
                 return why;
-        if (!materialRules.Contains(finding.Rule) || finding.Target.Material is not { } name || scene.Called(name) is not { } target)
-            return null;
-        for (var i = 0; i < scene.Scene.Materials.Length && i < draft.Materials.Count; i++)
+        var target = materialRules.Contains(finding.Rule) && finding.Target.Material is { } name ? scene.Called(name) : null;
+        for (var i = 0; i < scene.Everything.Length && i < draft.Materials.Count; i++)
         {
-            var (was, now) = (scene.Scene.Materials[i], draft.Materials[i]);
-            if (ReferenceEquals(was, now))
+            var (was, now) = (scene.Everything[i], draft.Materials[i]);
+            if (ReferenceEquals(was.Material, now))
                 continue;
-            if (!ReferenceEquals(was, target.Material))
+            if (target is not null && was != target)
                 return $"It would change {now.Name} too.";
-            if (Mends(finding, new MaterialView(now, scene, target.Users)) is { } not)
+            if (Mends(finding, was, new MaterialView(now, scene, was.Users)) is { } not)
                 return not;
         }
 
         return null;
     }
 
-    private string? Mends(Finding finding, MaterialView after)
+    private string? Mends(Finding finding, MaterialView was, MaterialView after)
     {
-        HashSet<string>? there = null;
+        HashSet<(string Rule, string? Part, string Cause)>? there = null;
         // What the destination makes of it is another matter than what the look is.
         foreach (var rule in rules.Where(r => r.Id == finding.Rule || !r.AsksDestination))
         foreach (var left in rule.Inspect(after, scene))
@@ -84,11 +83,15 @@ internal sealed class FixTrial
                 return "What could be changed does not mend it.";
             if (left.Severity < finding.Severity)
                 continue;
-            there ??= before[finding.Target.Material!].Select(f => f.Key).ToHashSet(StringComparer.Ordinal);
-            if (!there.Contains(left.Key) && !elsewhere.Contains(left.Key))
+            // Not by its key: the edit may be another name.
+            there ??= before[was.Name].Select(Place).ToHashSet();
+            if (!there.Contains(Place(left)) && !elsewhere.Contains(left.Key))
                 return $"It would bring something as serious: {left.Message}";
         }
 
         return null;
     }
+
+    private static (string Rule, string? Part, string Cause) Place(Finding finding) =>
+        (finding.Rule, finding.Target.Part, finding.Cause.Key);
 }

@@ -7,7 +7,7 @@ import { FixBar } from './FixBar';
 import { Histogram } from './Histogram';
 import { RoleSums } from './RoleSums';
 import { Who } from './Who';
-import { Wiring } from './Wiring';
+import { roomUnder, Wiring } from './Wiring';
 
 interface EvidenceProps {
   view: CauseView;
@@ -33,6 +33,7 @@ export function Evidence(props: EvidenceProps) {
   const inHand = members[position];
   const image = evidence.images[0];
   const wired = evidence.rail.length > 0;
+  const sums = evidence.sums.length > 0 && <RoleSums sums={evidence.sums} />;
   const title =
     cause.count === 1
       ? 'The only one'
@@ -40,7 +41,7 @@ export function Evidence(props: EvidenceProps) {
         ? `The clearest of ${count(cause.count)}`
         : `${count(position + 1)} of ${count(cause.count)}`;
   return (
-    <section aria-label="Evidence" className="flex min-h-0 min-w-0 flex-col">
+    <section aria-label="Evidence" className="@container flex min-h-0 min-w-0 flex-col">
       <div className="flex items-baseline gap-3.5">
         <h3 className="flex-none text-[15px] font-[680] leading-5">{title}</h3>
         <p className="min-w-0 truncate text-[12px] text-quiet">{view.rule.expects}</p>
@@ -51,7 +52,9 @@ export function Evidence(props: EvidenceProps) {
       <p className="mt-0.5 text-[13.5px]">{inHand?.message}</p>
       <div className="min-h-0 flex-1 overflow-y-auto pb-2" tabIndex={0} role="group" aria-label="What was seen">
         {wired ? (
-          <Wiring rail={evidence.rail} wires={evidence.wires} image={image} values={evidence.values} />
+          <Wiring rail={evidence.rail} wires={evidence.wires} image={image} values={evidence.values}>
+            {roomUnder(evidence.rail) && sums}
+          </Wiring>
         ) : (
           <Plain view={view} />
         )}
@@ -66,7 +69,7 @@ export function Evidence(props: EvidenceProps) {
           </div>
         ))}
         <div className="mt-3 flex flex-wrap gap-x-9 gap-y-3">
-          {evidence.sums.length > 0 && <RoleSums sums={evidence.sums} />}
+          {sums && <div className={roomUnder(evidence.rail) ? '@[740px]:hidden' : undefined}>{sums}</div>}
           {image?.histogram && image.channel.length === 1 && <Histogram image={image} />}
           {view.plot && view.plot.dots.length > 0 && (
             <DotPlot plot={view.plot} current={view.member} onPick={props.onMember} />

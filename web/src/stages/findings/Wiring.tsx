@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { CauseView, ImageItem, RailInput } from '../../api/client';
 import { pixels } from '../../parts/format';
 import { PictureAt } from '../../parts/Picture';
@@ -9,6 +10,8 @@ interface WiringProps {
   wires: Evidence['wires'];
   image: ImageItem | undefined;
   values: Evidence['values'];
+  /** What stands under the rungs, where there are few (roomUnder) and the evidence is wide. */
+  children?: ReactNode;
 }
 
 const rung = 34;
@@ -16,8 +19,11 @@ const top = 22;
 const railX = 400;
 const pictureSide = 128;
 
+/** So few rungs leave room for a small table under them. */
+export const roomUnder = (rail: RailInput[]) => rail.length <= 3;
+
 /** The shader's inputs as rungs on one rail: where the image arrives now, and where it would after the fix. */
-export function Wiring({ rail, wires, image }: WiringProps) {
+export function Wiring({ rail, wires, image, children }: WiringProps) {
   const height = Math.max(top * 2 + rung * (rail.length - 1), image ? 214 : 60);
   const yOf = (input: string | null | undefined) => {
     const at = rail.findIndex((r) => r.input === input);
@@ -148,6 +154,11 @@ export function Wiring({ rail, wires, image }: WiringProps) {
           touched={r.after !== null || r.input === wire?.now || r.input === wire?.after}
         />
       ))}
+      {children && (
+        <div className="absolute bottom-0 hidden @[740px]:block" style={{ left: railX + 20 }}>
+          {children}
+        </div>
+      )}
     </div>
   );
 }
