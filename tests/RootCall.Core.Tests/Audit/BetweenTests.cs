@@ -36,6 +36,37 @@ public sealed class BetweenTests : IDisposable
     }
 
     [Fact]
+    public void What_a_map_is_that_did_not_come_is_only_asked()
+    {
+        var audited = Open(
+            Example.Mtl("newmtl tin\nmap_Kd textures/tin_basecolor.png\nnorm textures/tin_normal.png\nmap_Pm textures/tin_roughness.png")
+        );
+        Assert.Equal(Severity.Blocker, Assert.Single(audited.Of("wiring.role-mismatch")).Severity);
+        File.Delete(Path.Combine(place.At("scene"), "textures", "tin_roughness.png"));
+        var asked = Assert.Single(Audits.Open(audited.Scene.Scene.Path).Of("wiring.role-mismatch"));
+        Assert.Equal((Severity.Note, false), (asked.Severity, asked.Fixes.Any(f => f.IsSafe)));
+    }
+
+    [Fact]
+    public void A_factor_of_zero_switches_highlights_off()
+    {
+        var audited = Open(
+            Example.Gltf(
+                """
+                {
+                  "name": "tin",
+                  "pbrMetallicRoughness": { "metallicFactor": 0, "roughnessFactor": 0.6 },
+                  "extensions": {
+                    "KHR_materials_specular": { "specularFactor": 0, "specularTexture": { "index": "textures/tin_specular.png" } }
+                  }
+                }
+                """
+            )
+        );
+        Assert.DoesNotContain(audited.Report.Findings, f => f.Severity > Severity.Note);
+    }
+
+    [Fact]
     public void What_is_asked_of_a_shared_image_bars_merging_those_that_share_it()
     {
         var audited = Open(

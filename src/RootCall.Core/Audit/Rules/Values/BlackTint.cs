@@ -16,8 +16,8 @@ public sealed class BlackTint : InputRule
             Why = "The map is there, and the surface renders black or without it.",
             Source = "glTF 2.0, 3.9.2: factors multiply textures; Wavefront MTL, “map_Kd”, “map_Ks”.",
             Evidence =
-                "The factor, or the scale of the reading node, is 0 for all three colours of a map that feeds a colour. "
-                + "Silent about emission, roughness and metalness, where 0 may be meant.",
+                "The factor, or the scale of the reading node, is 0 for all three colours of a base colour map. Silent about all "
+                + "other inputs, where 0 switches off what the map is for: highlights, emission, roughness, metalness.",
             Fix = "Sets the factor to 1.",
             Example = Example.Mtl(
                 """
@@ -30,7 +30,9 @@ public sealed class BlackTint : InputRule
 
     public override IEnumerable<Finding> Inspect(InputView input, AuditScene scene)
     {
-        foreach (var black in input.Maps.Where(m => IsColour(input) && IsBlack(m.Use)))
+        if (input.Role != Role.BaseColour)
+            yield break; // Elsewhere 0 means that what the map is for is off.
+        foreach (var black in input.Maps.Where(m => IsBlack(m.Use)))
             yield return Found(
                     input,
                     $"{black.FileText} is read with a scale of 0 at {input.Name} of {input.Material.Name}.",
@@ -39,13 +41,7 @@ public sealed class BlackTint : InputRule
                 )
                 .With(new ValueEvidence("scale", string.Join(' ', black.Use.Scale), "1 1 1 1"), new PictureEvidence(black.Use.Reference))
                 .Fix("Set its scale to 1", 0.93, black.Read(u => u with { Scale = scene.IsUsd ? [1, 1, 1, 1] : [], Bias = [] }));
-        // An emission of zero has a rule of its own; roughness or metalness times zero may be meant.
-        if (
-            !IsColour(input)
-            || input.Maps is not [var map, ..]
-            || input.Factor?.Numbers is not { Length: > 0 } factor
-            || factor.Max() > Black
-        )
+        if (input.Maps is not [var map, ..] || input.Factor?.Numbers is not { Length: > 0 } factor || factor.Max() > Black)
             yield break;
         var white = new ShaderValue([.. factor.Select(_ => 1.0)]);
         yield return Found(
@@ -57,8 +53,6 @@ public sealed class BlackTint : InputRule
             .With(new ValueEvidence(input.Name, input.Factor.ToString(), white.ToString()), new PictureEvidence(map.Use.Reference))
             .Fix($"Set {input.Name} to {white}", 0.93, new SetValue(input.Material.Name, input.Name, input.Factor, white));
     }
-
-    private static bool IsColour(InputView input) => input.Role is Role.BaseColour or Role.SpecularColour or Role.Specular;
 
     /// <summary>UsdUVTexture: the value times the scale plus the bias.</summary>
     private static bool IsBlack(ImageUse use) =>

@@ -35,6 +35,8 @@ public sealed class AlphaNotThere : MapRule
     {
         if (map.Channel != Channels.A || map.Facts is not { HasAlpha: false } || (map.Material.IsGltf && map.Input.Role == Role.Opacity))
             yield break;
+        if (map.Input.Factor?.Numbers is [0])
+            yield break; // It is switched off.
         var finding = Found(
                 map.Input,
                 $"{map.Input.Name} of {map.Material.Name} reads the alpha of {map.FileText}, which has none.",
