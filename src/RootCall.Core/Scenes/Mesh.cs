@@ -57,7 +57,7 @@ public sealed record MeshPart(string Name, string Material, long Triangles)
 
     public BoundBy Bound { get; init; } = BoundBy.Itself;
 
-    /// <summary>Those of its triangles that have no UV coordinates, where a format can leave them out face by face or part by part.</summary>
+    /// <summary>Triangles without UV coordinates, where a format can leave them out face by face or part by part.</summary>
     public long WithoutUvs { get; init; }
 
     /// <summary>The material that each variant of the scene gives it, where the file says so (KHR_materials_variants).</summary>

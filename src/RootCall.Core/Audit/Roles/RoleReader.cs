@@ -15,8 +15,9 @@ internal static class RoleReader
         var siblings = map.Material.Maps.Where(m => m.Use.Reference != map.Use.Reference).ToList();
         var name = NameReading.Of(map.Name, [.. siblings.Select(m => m.Name)], scene.Sets);
         var scheme = name.Role is null ? 0 : Scheme(map, siblings, scene.Sets);
+        // What did not come, nobody knows.
         if (map.Answer?.Resolved is null && map.Answer?.State != ReferenceState.Embedded)
-            (name, scheme) = (name with { Bits = Math.Min(name.Bits, RoleWeights.NameAlone) }, 0); // It did not come: what it is, nobody knows.
+            (name, scheme) = (name with { Bits = Math.Min(name.Bits, RoleWeights.NameAlone) }, 0);
         else if (!name.IsSeries)
             (name, scheme) = scheme > 0 && !name.SaysOnlyItsRole ? (name with { Bits = RoleWeights.NameAmongSuch }, scheme) : (name, 0);
         var packed = IsPackedByWires(map);

@@ -53,7 +53,9 @@ public sealed record FileName(
     /// </summary>
     public string Thing { get; init; } = string.Empty;
 
-    /// <summary>All words: what it is a picture of when its end is no role, as in <c>scrap_metal</c> beside <c>scrap_metal_normal</c>.</summary>
+    /// <summary>
+    /// All words: what it is a picture of when its end is no role, as in <c>scrap_metal</c> beside <c>scrap_metal_normal</c>.
+    /// </summary>
     public string Whole => EndsWithRole ? Thing + RoleToken : Thing + Letter;
 
     /// <summary>Both are maps of one thing, in one colour and skin.</summary>

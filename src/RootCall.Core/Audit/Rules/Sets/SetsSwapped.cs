@@ -14,7 +14,7 @@ public sealed class SetsSwapped : Rule
             Source = "Common practice.",
             Evidence =
                 "Both materials read maps of one set each, and each set bears the other material's name. Two maps of each make a warning, "
-                + "one a note that asks. Silent where the two names differ in numbers alone, and where a set bears its own material's name.",
+                + "one a note that asks. Silent where the names differ in numbers alone, and where a set bears its own material's name.",
             Fix = "Exchanges the maps, input by input, when both materials read the same inputs.",
             Example = Example.Mtl(
                 """

@@ -14,7 +14,7 @@ public sealed class CutOutThreshold : MaterialRule
             Why = "At 0 nothing is cut, above 1 everything is; in UsdPreviewSurface 0 means that it is blended.",
             Source = "glTF 2.0, 3.9.4 “alphaCutoff” (0.5 by default); UsdPreviewSurface Proposal 2.6, “opacityThreshold”.",
             Evidence =
-                "In glTF the mode says that it is a cut-out, and the threshold cuts nothing or all. In UsdPreviewSurface a threshold above 1 "
+                "In glTF the mode says that it is a cut-out, and the threshold cuts nothing or all. In USD a threshold above 1 "
                 + "cuts all; where nearly all opacity values are 0 or 1 and no threshold is set it is blended, which may be meant: a note.",
             Fix = "Sets 0.5.",
             Example = Example.Gltf(

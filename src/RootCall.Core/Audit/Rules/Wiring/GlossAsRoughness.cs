@@ -15,7 +15,8 @@ public sealed class GlossAsRoughness : MapRule
             Evidence =
                 "The name ends in a word for gloss, in a set whose other maps feed what their names say; or the image is the "
                 + "inverse, value for value, of the roughness of its set that lies beside it. The first makes a blocker (a warning "
-                + "where it ends in a letter of its set), the second alone a warning, a name alone a note. An inversion on the way makes it right.",
+                + "where it ends in a letter of its set), the second alone a warning, a name alone a note. An inversion on "
+                + "the way makes it right.",
             Fix = "Inverts what is read (scale -1, bias 1) where the format can say that.",
             Example = Example.Usda(
                 """
