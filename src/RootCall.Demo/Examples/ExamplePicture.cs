@@ -9,8 +9,8 @@ internal static class ExamplePicture
 {
     /// <param name="kind">
     /// A role, or <c>dark</c>, <c>leaf</c> (painted in the middle of one plain colour), <c>leaf alone</c> (white there),
-    /// <c>leaf around</c> (white around it), <c>cutout</c>, <c>large</c>, <c>tiny</c>, <c>odd</c>, <c>4096</c>, <c>other</c>; empty for what the
-    /// name says.
+    /// <c>leaf around</c> (white around it), <c>cutout</c>, <c>large</c>, <c>tiny</c>, <c>odd</c>, <c>4096</c>, <c>other</c>; empty
+    /// for what the name says.
     /// </param>
     public static byte[] Make(string name, string kind)
     {
