@@ -39,6 +39,7 @@ public sealed class ArchitectureTests
         "Scenes",
         "Geometry",
         "Imaging",
+        "Rendering",
         "Formats",
         "Edits",
         "Muster",

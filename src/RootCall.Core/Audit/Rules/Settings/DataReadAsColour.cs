@@ -48,7 +48,7 @@ public sealed class DataReadAsColour : MapRule
         )
             yield break; // An alpha is never decoded.
         var midtone = map.Stats is { } stats
-            ? Invariant($" Its mean of {stats.Mean:0.##} arrives as {Linear(stats.Mean):0.##}.")
+            ? Invariant($" Its mean of {stats.Mean:0.##} arrives as {SrgbCurve.ToLinear(stats.Mean):0.##}.")
             : string.Empty;
         var space = scene.IsFormat("mtlx") ? "none" : "raw";
         var finding = Found(
@@ -64,10 +64,9 @@ public sealed class DataReadAsColour : MapRule
                 new PictureEvidence(map.Use.Reference, map.Channel.IsOne() ? map.Channel : null)
             );
         if (map.Stats is { } s)
-            finding = finding.With(new NumberEvidence("shift of the mean", Math.Round(s.Mean - Linear(s.Mean), 3), string.Empty, 0, 0));
+            finding = finding.With(
+                new NumberEvidence("shift of the mean", Math.Round(s.Mean - SrgbCurve.ToLinear(s.Mean), 3), string.Empty, 0, 0)
+            );
         yield return finding.Fix($"Read it as {space}", 0.95, map.Read(u => u with { DeclaredSpace = space }));
     }
-
-    /// <summary>IEC 61966-2-1.</summary>
-    private static double Linear(double encoded) => encoded <= 0.04045 ? encoded / 12.92 : Math.Pow((encoded + 0.055) / 1.055, 2.4);
 }

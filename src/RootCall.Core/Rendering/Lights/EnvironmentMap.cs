@@ -1,0 +1,95 @@
+using System.Collections.Immutable;
+using System.Numerics;
+
+namespace RootCall.Core.Rendering.Lights;
+
+/// <summary>
+/// Light from all around, in cells of latitude and longitude; y points up, and the middle column lies behind the viewer (+z). Each cell
+/// gives off one radiance, so picking directions by it is exact.
+/// </summary>
+public sealed class EnvironmentMap
+{
+    private readonly ImmutableArray<Vector3> cells;
+    private readonly float[] rows;
+    private readonly float[] columns;
+    private readonly float whole;
+
+    /// <param name="cells">Radiance in rows from the top, linear, none below 0; one at least above 0.</param>
+    public EnvironmentMap(int width, int height, ImmutableArray<Vector3> cells)
+    {
+        (Width, Height, this.cells) = (width, height, cells);
+        rows = new float[height + 1];
+        columns = new float[height * (width + 1)];
+        for (var y = 0; y < height; y++)
+        {
+            var row = columns.AsSpan(y * (width + 1), width + 1);
+            for (var x = 0; x < width; x++)
+                row[x + 1] = row[x] + Power(x, y);
+            rows[y + 1] = rows[y] + row[width];
+        }
+
+        whole = rows[height];
+    }
+
+    public int Width { get; }
+
+    public int Height { get; }
+
+    public Vector3 Radiance(Vector3 direction)
+    {
+        var (x, y) = Cell(direction);
+        return cells[(y * Width) + x];
+    }
+
+    /// <summary>How likely <see cref="Sample"/> picks a direction, per steradian.</summary>
+    public float Density(Vector3 direction)
+    {
+        var (x, y) = Cell(direction);
+        return Brightness(cells[(y * Width) + x]) / whole;
+    }
+
+    /// <summary>Picks a direction, the more often the more light comes from there.</summary>
+    /// <param name="u">Two numbers from 0 to 1, 1 left out.</param>
+    public Vector3 Sample(Vector2 u)
+    {
+        var (y, v) = Find(rows, u.Y);
+        var (x, w) = Find(columns.AsSpan(y * (Width + 1), Width + 1), u.X);
+        var height = Top(y) + (v * (Top(y + 1) - Top(y)));
+        var (sine, cosine) = MathF.SinCos(((x + w) / Width * 2 * MathF.PI) - MathF.PI);
+        var radius = MathF.Sqrt(MathF.Max(0, 1 - (height * height)));
+        return new(radius * sine, height, radius * cosine);
+    }
+
+    /// <summary>The place where running sums pass a share of their last, and how far into it.</summary>
+    private static (int At, float Into) Find(ReadOnlySpan<float> sums, float share)
+    {
+        var wanted = share * sums[^1];
+        int low = 0,
+            high = sums.Length - 2;
+        while (low < high)
+        {
+            var middle = (low + high + 1) / 2;
+            if (sums[middle] <= wanted)
+                low = middle;
+            else
+                high = middle - 1;
+        }
+
+        var width = sums[low + 1] - sums[low];
+        return (low, width > 0 ? Math.Clamp((wanted - sums[low]) / width, 0, 0.9999999f) : 0);
+    }
+
+    private (int X, int Y) Cell(Vector3 direction)
+    {
+        var around = (MathF.Atan2(direction.X, direction.Z) + MathF.PI) / (2 * MathF.PI);
+        var down = MathF.Acos(Math.Clamp(direction.Y, -1, 1)) / MathF.PI;
+        return (Math.Clamp((int)(around * Width), 0, Width - 1), Math.Clamp((int)(down * Height), 0, Height - 1));
+    }
+
+    /// <summary>The height of the upper edge of a row on the unit sphere; between two heights the area is the same everywhere.</summary>
+    private float Top(int row) => MathF.Cos(MathF.PI * row / Height);
+
+    private float Power(int x, int y) => Brightness(cells[(y * Width) + x]) * (Top(y) - Top(y + 1)) * 2 * MathF.PI / Width;
+
+    private static float Brightness(Vector3 radiance) => (radiance.X + radiance.Y + radiance.Z) / 3;
+}
