@@ -58,9 +58,11 @@ internal sealed class FixTrial
             if (edit.Change(draft) is { } why)
                 return why;
         var target = materialRules.Contains(finding.Rule) && finding.Target.Material is { } name ? scene.Called(name) : null;
-        for (var i = 0; i < scene.Everything.Length && i < draft.Materials.Count; i++)
+        for (var i = 0; i < draft.Materials.Count; i++)
         {
-            var (was, now) = (scene.Everything[i], draft.Materials[i]);
+            if (draft.WasAt(i) is not (>= 0 and var place))
+                continue; // It was made by the fix.
+            var (was, now) = (scene.Everything[place], draft.Materials[i]);
             if (ReferenceEquals(was.Material, now))
                 continue;
             if (target is not null && was != target)

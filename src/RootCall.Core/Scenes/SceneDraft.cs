@@ -269,7 +269,7 @@ public sealed class SceneDraft
         : whole is not null || renamed || regrouped ? new(built)
         : new(built, Index);
 
-    private int WasAt(int place) => cameFrom is null ? place : cameFrom[place];
+    internal int WasAt(int place) => cameFrom is null ? place : cameFrom[place];
 
     /// <summary>The material there was calls for the same images in the same places.</summary>
     private bool ReadsTheSame(int place) =>

@@ -67,6 +67,29 @@ public sealed class BetweenTests : IDisposable
     }
 
     [Fact]
+    public void A_material_that_is_taken_out_leaves_those_after_it_as_they_are()
+    {
+        place.Put("a.mtl", "newmtl spare\nKd 0.5 0.5 0.5\nnewmtl tin\nKd 0.5 0.5 0.5\nPr 1.8\n");
+        var scene = place.Put("a.obj", "mtllib a.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl tin\nf 1 2 3\n");
+        var audited = Audits.Open(scene);
+        var spare = Assert.Single(audited.Of("assignment.unused-material"));
+        var fix = Assert.Single(spare.Fixes);
+        Assert.Equal(["tin"], audited.With(place.At("mended"), fix.Edits).Scene.Materials.Select(m => m.Name));
+    }
+
+    /// <summary>Its values say that it is the roughness turned over; a name that says something else agrees with nothing.</summary>
+    [Fact]
+    public void An_inverse_that_is_called_something_else_is_no_sure_gloss()
+    {
+        static byte[] Steps(bool over) => Pictures.Png(64, 64, 1, (x, y, p) => p[0] = (byte)(over ? 255 - (x * 2) - y : (x * 2) + y));
+        place.Put("t/tin_height.png", Steps(over: true));
+        place.Put("t/tin_roughness.png", Steps(over: false));
+        place.Put("a.mtl", "newmtl tin\nmap_Pr t/tin_height.png\n");
+        var scene = place.Put("a.obj", "mtllib a.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nusemtl tin\nf 1/1 2/1 3/1\n");
+        Assert.Equal(Severity.Warning, Assert.Single(Audits.Open(scene).Of("wiring.gloss-as-roughness")).Severity);
+    }
+
+    [Fact]
     public void What_is_asked_of_a_shared_image_bars_merging_those_that_share_it()
     {
         var audited = Open(

@@ -55,9 +55,9 @@ public sealed class GlossAsRoughness : MapRule
             .With(new PictureEvidence(map.Use.Reference, map.Channel));
         if (counterpart is not null)
             finding = finding.With(new TextEvidence($"It is the inverse of {counterpart.Name.Text}, which lies beside it."));
-        // A name alone is no more than a question.
-        var counts = map.Reading(scene).NameCounts;
-        var sure = map.Role is not null ? counterpart is not null || counts : counterpart is not null && counts;
+        // A name alone is no more than a question, and one that says something else agrees with nothing.
+        var counts = said is Role.Glossiness or Role.Roughness && map.Reading(scene).NameCounts;
+        var sure = map.Role is Role.Glossiness or Role.Roughness ? counterpart is not null || counts : counterpart is not null && counts;
         var severity =
             sure ? Severity.Blocker
             : counterpart is not null || counts ? Severity.Warning
