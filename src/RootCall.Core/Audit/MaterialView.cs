@@ -68,9 +68,7 @@ public sealed class MaterialView
     }
 
     /// <summary>Every image that it calls for came, and every wire leads somewhere: nothing of its look is unknown.</summary>
-    public bool IsWhole =>
-        Maps.All(m => m.Answer?.State is ReferenceState.Present or ReferenceState.Embedded or ReferenceState.Elsewhere)
-        && Material.Graph.Nodes.All(n => n.Inputs.All(i => i.Dangling is null));
+    public bool IsWhole => Maps.All(m => m.HasCome) && Material.Graph.Nodes.All(n => n.Inputs.All(i => i.Dangling is null));
 
     public InputView? Input(string name) => byName.GetValueOrDefault(name);
 
@@ -194,6 +192,9 @@ public sealed class MapView
     public int Times { get; }
 
     public MusteredReference? Answer { get; }
+
+    /// <summary>Its file answers, or is carried inside the scene.</summary>
+    public bool HasCome => Answer is { Resolved: not null } or { State: ReferenceState.Embedded };
 
     public PixelStats? Pixels { get; }
 

@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using RootCall.Core.Muster;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Roles;
@@ -16,7 +15,7 @@ internal static class RoleReader
         var name = NameReading.Of(map.Name, [.. siblings.Select(m => m.Name)], scene.Sets);
         var scheme = name.Role is null ? 0 : Scheme(map, siblings, scene.Sets);
         // What did not come, nobody knows.
-        if (map.Answer?.Resolved is null && map.Answer?.State != ReferenceState.Embedded)
+        if (!map.HasCome)
             (name, scheme) = (name with { Bits = Math.Min(name.Bits, RoleWeights.NameAlone) }, 0);
         else if (!name.IsSeries)
             (name, scheme) = scheme > 0 && !name.SaysOnlyItsRole ? (name with { Bits = RoleWeights.NameAmongSuch }, scheme) : (name, 0);

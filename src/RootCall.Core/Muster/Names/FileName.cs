@@ -58,12 +58,15 @@ public sealed record FileName(
     /// </summary>
     public string Whole => EndsWithRole ? Thing + RoleToken : Thing + Letter;
 
+    /// <summary>It is a map of that thing, or called like it alone.</summary>
+    public bool IsOf(string thing) => Thing == thing || Whole == thing;
+
     /// <summary>Both are maps of one thing, in one colour and skin.</summary>
     public bool IsOfSet(FileName other) =>
         Colour == other.Colour
         && Skin == other.Skin
         && Thing.Length > 0
-        && (Thing == other.Thing || Whole == other.Thing || (Thing == other.Whole && other.Thing.Length > 0));
+        && (IsOf(other.Thing) || (Thing == other.Whole && other.Thing.Length > 0));
 
     /// <summary>
     /// The last word when it is a single letter that says no role by itself: <c>n</c> of <c>bark_n</c>; null for any other.

@@ -79,9 +79,7 @@ public sealed class SetsSwapped : Rule
 
     /// <summary>The name of a map whose set all maps of a material are of; null for several sets, and for none.</summary>
     private static FileName? SetOf(MaterialView material) =>
-        material
-            .Maps.Select(m => m.Name)
-            .FirstOrDefault(n => n.Thing.Length > 0 && material.Maps.All(m => m.Name.Thing == n.Thing || m.Name.Whole == n.Thing));
+        material.Maps.Select(m => m.Name).FirstOrDefault(n => n.Thing.Length > 0 && material.Maps.All(m => m.Name.IsOf(n.Thing)));
 
     private static bool DifferInNumbers(string a, string b) => a.Where(char.IsLetter).SequenceEqual(b.Where(char.IsLetter));
 

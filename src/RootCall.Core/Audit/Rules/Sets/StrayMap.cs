@@ -39,14 +39,12 @@ public sealed class StrayMap : MaterialRule
             .ToList();
         if (maps.Count < 3)
             yield break; // Of two none is the stray one.
-        // One whose end is no role may be called like the thing alone.
-        bool IsOf(MapView map, string thing) => map.Name.Thing == thing || map.Name.Whole == thing;
-        var home = maps.Where(m => m.Role is not null).Select(m => m.Name.Thing).MaxBy(t => maps.Count(m => IsOf(m, t)));
-        if (home is null || maps.Count(m => IsOf(m, home)) is var own && (own < 2 || own < maps.Count - 1))
+        var home = maps.Where(m => m.Role is not null).Select(m => m.Name.Thing).MaxBy(t => maps.Count(m => m.Name.IsOf(t)));
+        if (home is null || maps.Count(m => m.Name.IsOf(home)) is var own && (own < 2 || own < maps.Count - 1))
             yield break;
-        foreach (var stray in maps.Where(m => !IsOf(m, home) && m is { Role: not null, Answer.Resolved: not null }))
+        foreach (var stray in maps.Where(m => !m.Name.IsOf(home) && m is { Role: not null, Answer.Resolved: not null }))
         {
-            var (first, path) = (maps.First(m => m.Role is not null && IsOf(m, home)).Name, stray.Answer!.Resolved!);
+            var (first, path) = (maps.First(m => m.Role is not null && m.Name.IsOf(home)).Name, stray.Answer!.Resolved!);
             // A map of its own set is what was meant: one that lies unread, or one that another material reads in its stead.
             if (scene.Sets.Beside(first).FirstOrDefault(f => f.Name.Role == stray.Role && f.Beside.Facts is not null) is { } there)
                 yield return Told(stray, there.Name.Text, "lies beside them", there.Beside.Path)

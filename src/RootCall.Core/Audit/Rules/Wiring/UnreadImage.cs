@@ -50,17 +50,12 @@ public sealed class UnreadImage : Rule
         if (name is not { EndsWithRole: true, SaysOnlyItsRole: false, Role: { } role })
             return finding.Decide(Advice);
         // One material alone reads the other maps of its set.
-        var readers = scene
-            .Materials.Select(m => (Material: m, Like: m.Maps.FirstOrDefault(map => map.Name.IsOfSet(name))))
-            .Where(r => r.Like is not null)
-            .Take(2)
-            .ToList();
-        if (readers is not [var (material, like)])
+        if (scene.Sets.InUse(name).DistinctBy(m => m.Material).Take(2).ToList() is not [var like])
             return finding.Decide(Advice);
-        var edits = ConnectMap.Edits(material, image.Key, role, like, scene);
+        var edits = ConnectMap.Edits(like.Material, image.Key, role, like, scene);
         return edits.IsEmpty
             ? finding.Decide(Advice)
-            : finding.Fix($"Connect it to {edits.OfType<Edits.SetImage>().First().Input} of {material.Name}", 0.8, edits);
+            : finding.Fix($"Connect it to {edits.OfType<Edits.SetImage>().First().Input} of {like.Material.Name}", 0.8, edits);
     }
 
     private const string Advice = "Connect it, or leave it out when the scene is packed.";
