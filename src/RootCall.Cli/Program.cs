@@ -25,6 +25,7 @@ internal static class Program
             CarriedVerbs.Extract(),
             CarriedVerbs.Embed(),
             CompareVerb.Command(),
+            RenderVerb.Command(),
             InspectVerb.Command(),
             DemoVerb.Command(),
             RulesVerb.Command(),

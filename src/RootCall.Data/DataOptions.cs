@@ -23,6 +23,9 @@ public sealed class DataOptions
     /// <summary>A task that reports nothing for so long is ended.</summary>
     public TimeSpan MostSilence { get; set; } = TimeSpan.FromMinutes(15);
 
+    /// <summary>Megabytes of decoded images that a worker keeps for the swatches that read them next.</summary>
+    public int TextureMegabytes { get; set; } = 512;
+
     /// <summary>Scenes opened at the very first start, absolute paths separated by semicolons.</summary>
     public string FirstScenes { get; set; } = string.Empty;
 

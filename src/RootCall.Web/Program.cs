@@ -36,6 +36,7 @@ builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
 builder.Services.AddSingleton<RootCall.Web.Features.Audit.Audits>();
 builder.Services.AddSingleton<PictureRequests>();
+builder.Services.AddSingleton<SwatchRequests>();
 var describeOnly = args.Contains("openapi");
 if (!describeOnly)
 {

@@ -1,4 +1,8 @@
+using Microsoft.Extensions.Options;
+using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Jobs;
+using RootCall.Core.Rendering.Textures;
+using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Native;
@@ -8,6 +12,9 @@ namespace RootCall.Worker;
 /// <summary>The jobs, and the stores behind their ports.</summary>
 internal static class JobServices
 {
+    /// <summary>Pixels of an image along its longer side that the largest swatch shows.</summary>
+    private const int TextureSide = 512;
+
     public static IServiceCollection AddJobs(this IServiceCollection services) =>
         services
             .AddPort<ISceneShelf, SceneStore>()
@@ -34,7 +41,13 @@ internal static class JobServices
             .AddSingleton<ListRootJob>()
             .AddSingleton<RememberJob>()
             .AddSingleton<WriteCopyJob>()
-            .AddSingleton<PictureJob>();
+            .AddSingleton<PictureJob>()
+            .AddSingleton<SwatchJob>()
+            .AddSingleton(p => new TextureCache(
+                p.GetRequiredService<IImageDecoder>(),
+                p.GetRequiredService<IOptions<DataOptions>>().Value.TextureMegabytes * 1_000_000L,
+                TextureSide
+            ));
 
     private static IServiceCollection AddPort<TPort, TStore>(this IServiceCollection services)
         where TPort : class

@@ -24,6 +24,7 @@ public sealed partial class WorkRunner(
     RememberJob remember,
     WriteCopyJob copy,
     PictureJob picture,
+    SwatchJob swatch,
     DiskStore disk,
     Leftovers leftovers,
     IOptions<DataOptions> options,
@@ -77,6 +78,13 @@ public sealed partial class WorkRunner(
     {
         if (await picture.Run(path, sceneId, number, output, side, stop) is { } why)
             LogNoPicture(path, why);
+    }
+
+    public Task MakeSwatch(string output, CancellationToken stop)
+    {
+        if (swatch.Run(output, stop) is { } why)
+            LogNoPicture(output, why);
+        return Task.CompletedTask;
     }
 
     /// <summary>Waits for a task, and for no task longer than it reports something, or longer than it takes to stop.</summary>

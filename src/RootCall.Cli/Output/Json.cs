@@ -141,6 +141,10 @@ internal sealed record ImageJson(
 
 internal sealed record InspectJson(ImageJson[] Images);
 
+/// <param name="Written">Absolute path of the picture.</param>
+/// <param name="Told">What the picture does not show, in sentences.</param>
+internal sealed record RenderJson(string Written, int Width, int Height, long Ms, IReadOnlyList<string> Told);
+
 internal sealed record DemoJson(string[] Written);
 
 internal sealed record TransferRowJson(
@@ -177,5 +181,6 @@ internal sealed record CompareJson(string A, string B, TransferRowJson[] Rows)
 [JsonSerializable(typeof(PackageJson))]
 [JsonSerializable(typeof(CompareJson))]
 [JsonSerializable(typeof(InspectJson))]
+[JsonSerializable(typeof(RenderJson))]
 [JsonSerializable(typeof(DemoJson))]
 internal sealed partial class OutputContext : JsonSerializerContext;

@@ -69,6 +69,8 @@ internal sealed class OpenedScene : IDisposable
 
     public Session Session { get; private set; }
 
+    public ImageDecoder Decoder => decoder;
+
     public MusterContext Context => Session.Context;
 
     public MusterReport Report => Session.Report;

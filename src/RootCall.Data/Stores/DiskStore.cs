@@ -9,7 +9,7 @@ namespace RootCall.Data.Stores;
 
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
-/// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>packages</c>,
+/// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>swatches</c> (pictures of materials), <c>packages</c>,
 /// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes), <c>stand-ins</c>, and
 /// <c>work</c> (what a task needs only while it runs).
 /// </summary>
@@ -18,7 +18,21 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     public DiskStore(IOptions<DataOptions> options)
     {
         Folder = RootScope.RealPath(Path.Combine(options.Value.Data, "store"));
-        foreach (var part in new[] { "incoming", "blobs", "arrivals", "pictures", "packages", "edited", "extracted", "stand-ins", "work" })
+        foreach (
+            var part in new[]
+            {
+                "incoming",
+                "blobs",
+                "arrivals",
+                "pictures",
+                "packages",
+                "edited",
+                "extracted",
+                "stand-ins",
+                "swatches",
+                "work",
+            }
+        )
             Directory.CreateDirectory(Path.Combine(Folder, part));
     }
 
@@ -58,6 +72,11 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
         )[..32];
         return Path.Combine(Folder, "pictures", key[..2], key + ".png");
     }
+
+    /// <summary>Where the picture of a material of that look lies or belongs.</summary>
+    /// <param name="print">A hash of all that it is made of.</param>
+    public string Swatch(string print) =>
+        Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "swatches", print[..2])).FullName, print + ".png");
 
     public void Put(FileState file, byte[] png) => WholeOrNothing.Cached(Picture(file.Path, file.Stamp, IPictureStore.Side), png);
 

@@ -6,7 +6,7 @@ namespace RootCall.Data.Stores;
 
 /// <summary>
 /// Removes from the store what was begun by those who died: folders of attempts at tasks that nobody has in hand, packages that
-/// were never published, uploads that no task waits for, and parts of pictures.
+/// were never published, uploads that no task waits for, parts of pictures and swatches that nobody waits for.
 /// </summary>
 public sealed class Leftovers(DiskStore disk, WorkStore work, IDbContextFactory<RootCallDb> databases)
 {
@@ -36,7 +36,11 @@ public sealed class Leftovers(DiskStore disk, WorkStore work, IDbContextFactory<
         foreach (var folder in incoming)
             if (!(Guid.TryParse(Path.GetFileName(folder), out var id) && awaited.Contains(id)) && (noUploads || IsOlder(folder, Uploading)))
                 Delete(folder);
-        foreach (var part in Directory.EnumerateFiles(Path.Combine(disk.Folder, "pictures"), "*.part", SearchOption.AllDirectories))
+        foreach (
+            var (folder, pattern) in (ReadOnlySpan<(string, string)>)
+                [("pictures", "*.part"), ("swatches", "*.part"), ("swatches", "*.json")]
+        )
+        foreach (var part in Directory.EnumerateFiles(Path.Combine(disk.Folder, folder), pattern, SearchOption.AllDirectories))
             if (IsOlder(part, Young))
                 File.Delete(part);
     }

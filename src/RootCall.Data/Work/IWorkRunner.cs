@@ -8,4 +8,7 @@ public interface IWorkRunner
 
     /// <summary>Makes a thumbnail; too small a task for a row of its own.</summary>
     Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop);
+
+    /// <summary>Makes a swatch whose order lies beside its place.</summary>
+    Task MakeSwatch(string output, CancellationToken stop);
 }

@@ -32,5 +32,6 @@ internal static class Api
         api.MapFolders();
         api.MapWork();
         api.MapPictures();
+        api.MapSwatches();
     }
 }

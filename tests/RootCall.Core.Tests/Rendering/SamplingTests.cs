@@ -43,18 +43,18 @@ public sealed class SamplingTests
     {
         var studio = Studio.Light();
         var sphere = Directions(200_000);
-        Assert.Equal(1, sphere.Average(d => studio.Density(d)) * 4 * Math.PI, 0.01);
+        Assert.Equal(1, sphere.Average(d => studio.From(d).Density) * 4 * Math.PI, 0.01);
 
         // A white matte surface that faces the viewer is as bright as paper.
-        Assert.Equal(0.8, sphere.Average(d => studio.Radiance(d).X * Math.Max(0, d.Z)) * 4, 0.02);
+        Assert.Equal(0.8, sphere.Average(d => studio.From(d).Radiance.X * Math.Max(0, d.Z)) * 4, 0.02);
 
         // Light on a level surface: added up over the sphere, and by what is picked.
         static double Onto(Vector3 d) => Math.Max(0, d.Y);
-        var whole = sphere.Average(d => studio.Radiance(d).X * Onto(d)) * 4 * Math.PI;
+        var whole = sphere.Average(d => studio.From(d).Radiance.X * Onto(d)) * 4 * Math.PI;
         var picked = Enumerable
             .Range(0, 4096)
             .Select(i => studio.Sample(Sobol.Point((uint)i, 7)))
-            .Average(d => studio.Radiance(d).X * Onto(d) / studio.Density(d));
+            .Average(s => s.Radiance.X * Onto(s.Direction) / s.Density);
         Assert.Equal(whole, picked, whole * 0.01);
     }
 

@@ -61,6 +61,7 @@ export function listen(client: QueryClient): () => void {
   });
   connection.on('scene', (scene: string, change: SceneChange) => {
     // A file that the scene uses was written over: pictures show it as it is now.
+    if (change !== 'counted') useTouched.getState().look(scene);
     if (change === 'files') useTouched.getState().touch();
     else old('scenes');
     if (change === 'muster') old('roots');

@@ -4,9 +4,18 @@ import { useTouched } from '../state/touched';
 const retryAfter = 350;
 const mostTries = 80;
 
-/** Loads a picture that a worker may still be making. Null while it waits, false when there is none. */
-function usePicture(url: string | undefined): string | false | null {
-  const [made, setMade] = useState<{ url: string; source: string | false } | null>(null);
+/** A picture that was loaded: false when there is none, and what it does not show. */
+export interface Loaded {
+  url: string;
+  source: string | false;
+  told: string[];
+  /** How far it lies from a picture that it is held beside, in CIEDE2000. */
+  difference?: { mean: number; high: number; most: number };
+}
+
+/** Loads a picture that a worker may still be making. Null while it waits. */
+export function useLoaded(url: string | undefined): Loaded | null {
+  const [made, setMade] = useState<Loaded | null>(null);
   useEffect(() => {
     if (url === undefined) return;
     const stop = new AbortController();
@@ -18,12 +27,21 @@ function usePicture(url: string | undefined): string | false | null {
         timer = setTimeout(() => void ask(tries + 1).catch(() => undefined), retryAfter);
         return;
       }
-      if (answer.status !== 200) return setMade({ url, source: false });
+      if (answer.status !== 200) return setMade({ url, source: false, told: [] });
       object = URL.createObjectURL(await answer.blob());
-      setMade({ url, source: object });
+      const told = answer.headers.get('Swatch-Told');
+      const difference = answer.headers.get('Swatch-Difference');
+      setMade({
+        url,
+        source: object,
+        told: told ? decodeURIComponent(told).split('\n') : [],
+        ...(difference && {
+          difference: JSON.parse(decodeURIComponent(difference)) as NonNullable<Loaded['difference']>,
+        }),
+      });
     };
     ask(0).catch(() => {
-      if (!stop.signal.aborted) setMade({ url, source: false });
+      if (!stop.signal.aborted) setMade({ url, source: false, told: [] });
     });
     return () => {
       stop.abort();
@@ -31,6 +49,12 @@ function usePicture(url: string | undefined): string | false | null {
       if (object) URL.revokeObjectURL(object);
     };
   }, [url]);
+  return made;
+}
+
+/** Null while it waits, false when there is none. */
+function usePicture(url: string | undefined): string | false | null {
+  const made = useLoaded(url);
   return made && made.url === url ? made.source : null;
 }
 

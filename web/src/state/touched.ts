@@ -1,7 +1,17 @@
 import { create } from 'zustand';
 
-/** Counts up when files change on disk, so that pictures are loaded again. */
-export const useTouched = create<{ times: number; touch: () => void }>()((set) => ({
+interface Touched {
+  /** Counts up when files change on disk, so that pictures are loaded again. */
+  times: number;
+  /** Counts up for each scene whose materials may look different from now on. */
+  looks: Readonly<Record<string, number>>;
+  touch: () => void;
+  look: (scene: string) => void;
+}
+
+export const useTouched = create<Touched>()((set) => ({
   times: 0,
+  looks: {},
   touch: () => set((s) => ({ times: s.times + 1 })),
+  look: (scene) => set((s) => ({ looks: { ...s.looks, [scene]: (s.looks[scene] ?? 0) + 1 } })),
 }));

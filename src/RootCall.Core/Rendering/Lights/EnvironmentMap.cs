@@ -12,12 +12,14 @@ public sealed class EnvironmentMap
     private readonly ImmutableArray<Vector3> cells;
     private readonly float[] rows;
     private readonly float[] columns;
+    private readonly float[] tops;
     private readonly float whole;
 
     /// <param name="cells">Radiance in rows from the top, linear, none below 0; one at least above 0.</param>
     public EnvironmentMap(int width, int height, ImmutableArray<Vector3> cells)
     {
         (Width, Height, this.cells) = (width, height, cells);
+        tops = [.. Enumerable.Range(0, height + 1).Select(y => MathF.Cos(MathF.PI * y / height))];
         rows = new float[height + 1];
         columns = new float[height * (width + 1)];
         for (var y = 0; y < height; y++)
@@ -35,29 +37,30 @@ public sealed class EnvironmentMap
 
     public int Height { get; }
 
-    public Vector3 Radiance(Vector3 direction)
+    /// <summary>Light from a direction, and how likely <see cref="Sample"/> picks it, per steradian.</summary>
+    public (Vector3 Radiance, float Density) From(Vector3 direction)
     {
         var (x, y) = Cell(direction);
-        return cells[(y * Width) + x];
-    }
-
-    /// <summary>How likely <see cref="Sample"/> picks a direction, per steradian.</summary>
-    public float Density(Vector3 direction)
-    {
-        var (x, y) = Cell(direction);
-        return Brightness(cells[(y * Width) + x]) / whole;
+        return Of(x, y);
     }
 
     /// <summary>Picks a direction, the more often the more light comes from there.</summary>
     /// <param name="u">Two numbers from 0 to 1, 1 left out.</param>
-    public Vector3 Sample(Vector2 u)
+    public (Vector3 Direction, Vector3 Radiance, float Density) Sample(Vector2 u)
     {
         var (y, v) = Find(rows, u.Y);
         var (x, w) = Find(columns.AsSpan(y * (Width + 1), Width + 1), u.X);
         var height = Top(y) + (v * (Top(y + 1) - Top(y)));
         var (sine, cosine) = MathF.SinCos(((x + w) / Width * 2 * MathF.PI) - MathF.PI);
         var radius = MathF.Sqrt(MathF.Max(0, 1 - (height * height)));
-        return new(radius * sine, height, radius * cosine);
+        var (radiance, density) = Of(x, y);
+        return (new(radius * sine, height, radius * cosine), radiance, density);
+    }
+
+    private (Vector3 Radiance, float Density) Of(int x, int y)
+    {
+        var cell = cells[(y * Width) + x];
+        return (cell, Brightness(cell) / whole);
     }
 
     /// <summary>The place where running sums pass a share of their last, and how far into it.</summary>
@@ -87,7 +90,7 @@ public sealed class EnvironmentMap
     }
 
     /// <summary>The height of the upper edge of a row on the unit sphere; between two heights the area is the same everywhere.</summary>
-    private float Top(int row) => MathF.Cos(MathF.PI * row / Height);
+    private float Top(int row) => tops[row];
 
     private float Power(int x, int y) => Brightness(cells[(y * Width) + x]) * (Top(y) - Top(y + 1)) * 2 * MathF.PI / Width;
 

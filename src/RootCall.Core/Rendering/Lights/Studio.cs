@@ -31,27 +31,31 @@ public static class Studio
     /// <summary>What a white matte surface that faces the viewer gives back: as bright as paper, and nothing burns out.</summary>
     private const float Paper = 0.8f;
 
-    public static EnvironmentMap Light()
+    public static EnvironmentMap Light() =>
+        Exposed(Width, Height, (around, up) => new(Walls + Panels.Sum(p => p.Radiance * Inside(p, around, up))));
+
+    /// <summary>An environment in which a white matte surface that faces the viewer is as bright as paper.</summary>
+    /// <param name="radiance">By degrees to the right of the viewer's back, and above the horizon.</param>
+    internal static EnvironmentMap Exposed(int width, int height, Func<float, float, Vector3> radiance)
     {
-        var cells = new float[Width * Height];
+        var cells = new Vector3[width * height];
         var onto = 0f;
-        for (var y = 0; y < Height; y++)
-        for (var x = 0; x < Width; x++)
+        for (var y = 0; y < height; y++)
+        for (var x = 0; x < width; x++)
         {
-            var around = ((x + 0.5f) / Width * 360) - 180;
-            var up = 90 - ((y + 0.5f) / Height * 180);
-            var radiance = Walls + Panels.Sum(p => p.Radiance * Inside(p, around, up));
-            cells[(y * Width) + x] = radiance;
+            var around = ((x + 0.5f) / width * 360) - 180;
+            var up = 90 - ((y + 0.5f) / height * 180);
+            var cell = cells[(y * width) + x] = radiance(around, up);
             var level = MathF.Cos(float.DegreesToRadians(up));
             // Cosine to the viewer, times the cell's area on the unit sphere.
             onto +=
-                radiance
+                ((cell.X + cell.Y + cell.Z) / 3)
                 * MathF.Max(0, level * MathF.Cos(float.DegreesToRadians(around)))
                 * level
                 * (2 * MathF.PI * MathF.PI / cells.Length);
         }
 
-        return new(Width, Height, [.. cells.Select(c => new Vector3(c * Paper * MathF.PI / onto))]);
+        return new(width, height, [.. cells.Select(c => c * (Paper * MathF.PI / onto))]);
     }
 
     private static float Inside(Panel panel, float around, float up)

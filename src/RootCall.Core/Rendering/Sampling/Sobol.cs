@@ -27,14 +27,19 @@ public static class Sobol
         return x ^ (x >> 16);
     }
 
-    /// <summary>The generator matrix of the second dimension: Pascal's triangle, odd or even.</summary>
+    /// <summary>
+    /// The generator matrix of the second dimension: Pascal's triangle, odd or even. A coefficient is odd where the bits of one number are
+    /// among those of the other (Lucas), so five steps add up all of them.
+    /// </summary>
     private static uint Second(uint index)
     {
-        var result = 0u;
-        for (var column = 1u << 31; index != 0; index >>= 1, column ^= column >> 1)
-            if ((index & 1) != 0)
-                result ^= column;
-        return result;
+        var x = index;
+        x ^= (x & 0xAAAAAAAAu) >> 1;
+        x ^= (x & 0xCCCCCCCCu) >> 2;
+        x ^= (x & 0xF0F0F0F0u) >> 4;
+        x ^= (x & 0xFF00FF00u) >> 8;
+        x ^= (x & 0xFFFF0000u) >> 16;
+        return Reverse(x);
     }
 
     /// <summary>Each bit is flipped by a hash of the bits above it: what was spread evenly stays so.</summary>

@@ -51,6 +51,31 @@ internal static class AuditEndpoints
                     : Results.File(file.ToArray(), "application/sarif+json", $"{name}.sarif");
             })
             .ExcludeFromDescription();
+        group
+            .MapGet(
+                "/swatch",
+                async (
+                    Guid id,
+                    string finding,
+                    string? light,
+                    int? side,
+                    HttpResponse response,
+                    Audits audits,
+                    DiskStore disk,
+                    SwatchRequests swatches,
+                    CancellationToken stop
+                ) =>
+                {
+                    var state = await audits.Get(id, stop);
+                    var found = state.Report.Findings.FirstOrDefault(f => f.Key == finding);
+                    return
+                        found is not null
+                        && FixedLook.Of(state.Scene, found, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side)) is { } order
+                        ? SwatchEndpoints.Answer(order, response, disk, swatches)
+                        : Results.NoContent();
+                }
+            )
+            .ExcludeFromDescription();
         group.MapPost("/preview", async (Guid id, FixRequest request, Audits audits, CancellationToken stop) =>
             TypedResults.Ok(AuditShapes.Fix(FixPlan.Make(Audits.Picked(await audits.Get(id, stop), request))))
         );

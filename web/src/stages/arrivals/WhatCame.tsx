@@ -1,12 +1,12 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { SceneDetail, TransferView } from '../../api/client';
-import { useMakeLibrary } from '../../api/queries';
 import { bytes, many, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { CountRail } from './CountRail';
 import { ImageSheet } from './ImageSheet';
 import { Losses } from './Losses';
+import { MaterialSheet } from './MaterialSheet';
 import { Variants } from './Variants';
 
 interface WhatCameProps {
@@ -56,7 +56,6 @@ export function WhatCame({ scene, transfer, onCompare }: WhatCameProps) {
           ) : (
             <>
               <Known scene={scene} />
-              <Materials scene={scene} />
               <Variants sceneId={scene.id} variants={scene.variants} />
               <h3 className="mt-4 text-[13px] font-[680]">Where it lies</h3>
               <code className="mt-0.5 block break-all text-[11.5px] leading-4 text-quiet">{scene.path}</code>
@@ -65,6 +64,7 @@ export function WhatCame({ scene, transfer, onCompare }: WhatCameProps) {
         </div>
       </div>
       <span className="flex-1" />
+      {!beside && <MaterialSheet scene={scene} />}
       <ImageSheet scene={scene} />
     </section>
   );
@@ -95,38 +95,5 @@ function Known({ scene }: { scene: SceneDetail }) {
         ))}
       </ul>
     </div>
-  );
-}
-
-/** Each material with its shading model, and how far an edit of a template would reach. */
-function Materials({ scene }: { scene: SceneDetail }) {
-  const make = useMakeLibrary(scene.id);
-  if (scene.materialList.length === 0) return null;
-  return (
-    <>
-      <div className="mt-4 flex items-baseline gap-3">
-        <h3 className="text-[13px] font-[680]">Materials</h3>
-        <span className="flex-1" />
-        {scene.lacksLibrary && (
-          <button type="button" className="act" onClick={() => make.mutate(undefined)}>
-            Make a material library
-          </button>
-        )}
-      </div>
-      <ul className="mt-0.5 max-h-40 overflow-y-auto text-[12.5px] leading-[21px]">
-        {scene.materialList.map((m, i) => (
-          <li key={`${m.name} ${i}`} className="grid grid-cols-[minmax(0,1fr)_minmax(0,2fr)_60px] gap-x-3">
-            <span className="truncate">{m.name}</span>
-            <span className="truncate text-quiet">
-              {m.isTemplate ? `template of ${many(m.instances, 'material')}` : (m.model ?? 'not defined')}
-              {m.template && `, instance of ${m.template}`}
-              {m.locked && ', locked inside'}
-            </span>
-            <span className="text-right text-soft">{many(m.images, 'image')}</span>
-          </li>
-        ))}
-        {scene.moreMaterials > 0 && <li className="text-quiet">and {many(scene.moreMaterials, 'more material')}</li>}
-      </ul>
-    </>
   );
 }

@@ -4,12 +4,14 @@ import { PictureAt } from '../../parts/Picture';
 import { DotPlot } from './DotPlot';
 import type { Sheet } from './sheets/sheet';
 import { FixBar } from './FixBar';
+import { Looks } from './Looks';
 import { Histogram } from './Histogram';
 import { RoleSums } from './RoleSums';
 import { Who } from './Who';
 import { roomUnder, Wiring } from './Wiring';
 
 interface EvidenceProps {
+  sceneId: string;
   view: CauseView;
   /** Place of the finding in hand among its family, from 0. */
   position: number;
@@ -69,6 +71,14 @@ export function Evidence(props: EvidenceProps) {
           </div>
         ))}
         <div className="mt-3 flex flex-wrap gap-x-9 gap-y-3">
+          {inHand?.material && (inHand.kind === 'input' || inHand.kind === 'material') && (
+            <Looks
+              key={inHand.key}
+              sceneId={props.sceneId}
+              material={inHand.material}
+              finding={inHand.title !== null ? inHand.key : undefined}
+            />
+          )}
           {sums && <div className={roomUnder(evidence.rail) ? '@[740px]:hidden' : undefined}>{sums}</div>}
           {image?.histogram && image.channel.length === 1 && <Histogram image={image} />}
           {view.plot && view.plot.dots.length > 0 && (
@@ -82,6 +92,7 @@ export function Evidence(props: EvidenceProps) {
         ))}
       </div>
       <Who
+        sceneId={props.sceneId}
         members={members}
         current={view.member}
         focus={props.focus}

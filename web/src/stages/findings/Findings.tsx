@@ -113,6 +113,7 @@ export function Findings() {
           <Thread />
           {cause && evidence ? (
             <Evidence
+              sceneId={sceneId}
               view={evidence}
               position={at}
               inFocus={inFocus.length}

@@ -5,8 +5,10 @@ import type { MemberItem } from '../../api/client';
 import { count } from '../../parts/format';
 import { Hint } from '../../parts/Hint';
 import { PictureAt } from '../../parts/Picture';
+import { Swatch } from '../../parts/Swatch';
 
 interface WhoProps {
+  sceneId: string;
   members: MemberItem[];
   current: string;
   focus: ReadonlySet<string>;
@@ -18,7 +20,7 @@ interface WhoProps {
 const cell = 34;
 
 /** Everyone who is affected, on the field; a bead for each that is in focus. */
-export function Who({ members, current, focus, inFocus, onMember, onToggle }: WhoProps) {
+export function Who({ sceneId, members, current, focus, inFocus, onMember, onToggle }: WhoProps) {
   const strip = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     horizontal: true,
@@ -75,7 +77,11 @@ export function Who({ members, current, focus, inFocus, onMember, onToggle }: Wh
                     )}
                     style={{ width: 30, height: 30 }}
                   >
-                    <PictureAt url={m.picture} alt="" size={30} />
+                    {m.material && (m.kind === 'input' || m.kind === 'material') ? (
+                      <Swatch sceneId={sceneId} material={m.material} size={30} />
+                    ) : (
+                      <PictureAt url={m.picture} alt="" size={30} />
+                    )}
                   </span>
                   {picked && (
                     <>

@@ -2,10 +2,11 @@ import { Popover } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import type { ReferenceItem } from '../../api/client';
 import { many } from '../../parts/format';
+import { Swatch } from '../../parts/Swatch';
 import { useFocus } from '../../state/focus';
 
 /** Narrows the focus to the files of one material. */
-export function MaterialPicker({ references }: { references: ReferenceItem[] }) {
+export function MaterialPicker({ sceneId, references }: { sceneId: string; references: ReferenceItem[] }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
   const { material, narrow } = useFocus();
@@ -39,12 +40,13 @@ export function MaterialPicker({ references }: { references: ReferenceItem[] }) 
                 type="button"
                 role="option"
                 aria-selected={name === material}
-                className="w-full text-left hover:bg-held focus-visible:bg-held"
+                className="flex w-full items-center gap-2.5 text-left hover:bg-held focus-visible:bg-held"
                 onClick={() => {
                   narrow({ material: name });
                   setOpen(false);
                 }}
               >
+                <Swatch sceneId={sceneId} material={name} size={36} />
                 <span className="flex-1 truncate">{name}</span>
                 <span className="text-[12px] text-quiet">{many(files, 'file')}</span>
               </button>

@@ -66,7 +66,7 @@ export function Muster() {
         )
       }
       among={many(view?.references.length ?? 0, 'reference')}
-      focus={view && <MaterialPicker references={view.references} />}
+      focus={view && sceneId && <MaterialPicker sceneId={sceneId} references={view.references} />}
       keys={keys}
     >
       {view && (

@@ -1,0 +1,71 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using RootCall.Core.Files;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Rendering.Colour;
+using RootCall.Core.Rendering.Textures;
+using RootCall.Core.Viewing;
+
+namespace RootCall.Core.Jobs;
+
+/// <summary>
+/// Makes a swatch. The order lies beside the place of the picture; who asks for it touches it, and one that nobody asked for lately was
+/// scrolled away and is dropped. One that cannot be made leaves an empty picture, so that nobody asks again and again.
+/// </summary>
+public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces places)
+{
+    /// <summary>How long an order stays good without being asked for.</summary>
+    public static readonly TimeSpan Wanted = TimeSpan.FromSeconds(10);
+
+    /// <param name="output">The picture; its order and what it does not show have the same name with other endings.</param>
+    /// <returns>Why there is no picture; null when there is one, or it is not wanted any more.</returns>
+    public string? Run(string output, CancellationToken stop)
+    {
+        var ordered = OrderOf(output);
+        if (File.Exists(output) || !File.Exists(ordered))
+            return null;
+        if (DateTime.UtcNow - File.GetLastWriteTimeUtc(ordered) > Wanted)
+        {
+            File.Delete(ordered);
+            return null;
+        }
+
+        try
+        {
+            var order = SwatchOrder.Read(File.ReadAllBytes(ordered));
+            foreach (var image in order.Images.Concat(order.Before?.Images ?? []))
+                if (image is { File: { } file, Carried: null } && roots.Everything.Enter(file.Path) is null)
+                    throw new CannotUseException($"“{file.Path}” lies outside the roots.");
+            var made = Swatch.Of(order, textures, places.Moment, Swatch.Samples, 1, stop)
+                ?? throw new CannotUseException("The material has no surface whose shading model is evaluated.");
+            if (order.Before is { } before && Swatch.Of(before, textures, places.Moment, Swatch.Samples, 1, stop) is { } was)
+                WholeOrNothing.Cached(
+                    DifferenceOf(output),
+                    JsonSerializer.SerializeToUtf8Bytes(made.Difference(was), SwatchJobContext.Default.LookDifference)
+                );
+            if (!made.Told.IsEmpty)
+                WholeOrNothing.Cached(ToldOf(output), System.Text.Encoding.UTF8.GetBytes(string.Join('\n', made.Told)));
+            WholeOrNothing.Cached(output, made.Png());
+            return null;
+        }
+        catch (Exception e) when (e is CannotUseException or UndecodedException or IOException)
+        {
+            WholeOrNothing.Cached(output, default);
+            return e.Message;
+        }
+        finally
+        {
+            File.Delete(ordered);
+        }
+    }
+
+    public static string OrderOf(string output) => Path.ChangeExtension(output, ".json");
+
+    public static string DifferenceOf(string output) => Path.ChangeExtension(output, ".difference");
+
+    public static string ToldOf(string output) => Path.ChangeExtension(output, ".txt");
+}
+
+[JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]
+[JsonSerializable(typeof(LookDifference))]
+internal sealed partial class SwatchJobContext : JsonSerializerContext;

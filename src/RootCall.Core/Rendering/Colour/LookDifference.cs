@@ -1,0 +1,23 @@
+using System.Numerics;
+
+namespace RootCall.Core.Rendering.Colour;
+
+/// <summary>How far two pictures of one thing lie apart: CIEDE2000 of what a display shows of each pixel.</summary>
+/// <param name="High">95 of 100 pixels differ by no more.</param>
+public sealed record LookDifference(double Mean, double High, double Most)
+{
+    /// <param name="isShown">Which pixels show the thing.</param>
+    public static LookDifference Of(ReadOnlySpan<Vector3> a, ReadOnlySpan<Vector3> b, Func<int, bool> isShown)
+    {
+        var all = new List<double>(a.Length);
+        for (var i = 0; i < a.Length; i++)
+            if (isShown(i))
+                all.Add(Ciede2000.Difference(Displayed(a[i]), Displayed(b[i])));
+        if (all.Count == 0)
+            return new(0, 0, 0);
+        all.Sort();
+        return new(all.Average(), all[(int)Math.Min(all.Count - 1, all.Count * 0.95)], all[^1]);
+    }
+
+    private static Lab Displayed(Vector3 linear) => Lab.Of(Vector3.Clamp(linear, Vector3.Zero, Vector3.One));
+}

@@ -1,0 +1,21 @@
+using System.Numerics;
+using RootCall.Core.Shading;
+using StbImageWriteSharp;
+
+namespace RootCall.Core.Rendering.Swatches;
+
+/// <summary>Linear light as a display shows it: the curve of IEC 61966-2-1, no tone curve; what is brighter than 1 is white.</summary>
+public static class DisplayPicture
+{
+    /// <param name="pixels">Rows from the top.</param>
+    public static byte[] Png(int width, int height, ReadOnlySpan<Vector3> pixels)
+    {
+        var bytes = new byte[pixels.Length * 3];
+        for (var i = 0; i < pixels.Length; i++)
+        for (var c = 0; c < 3; c++)
+            bytes[(i * 3) + c] = (byte)Math.Round(SrgbCurve.ToEncoded(Math.Clamp(pixels[i][c], 0, 1)) * 255);
+        using var file = new MemoryStream();
+        new ImageWriter().WritePng(bytes, width, height, ColorComponents.RedGreenBlue, file);
+        return file.ToArray();
+    }
+}

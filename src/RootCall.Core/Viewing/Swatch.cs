@@ -1,0 +1,49 @@
+using System.Collections.Immutable;
+using System.Diagnostics;
+using System.Numerics;
+using RootCall.Core.Rendering.Colour;
+using RootCall.Core.Rendering.Graphs;
+using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.Rendering.Textures;
+
+namespace RootCall.Core.Viewing;
+
+/// <summary>A picture of a material.</summary>
+/// <param name="Pixels">Linear light, rows from the top.</param>
+/// <param name="Told">What it does not show, in sentences.</param>
+public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableArray<string> Told)
+{
+    /// <summary>Places looked at in each pixel of a picture that is good enough to know a material by.</summary>
+    public const int Samples = 8;
+
+    /// <summary>After how many the clock is looked at.</summary>
+    private const int Step = 2;
+
+    /// <summary>A picture that is not done by then stays as it is then.</summary>
+    private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
+
+    /// <summary>Null for a material without a surface, or with one whose model is not evaluated here.</summary>
+    /// <param name="moment">A folder for images that have to be taken out of the scene before they are decoded.</param>
+    public static Swatch? Of(SwatchOrder order, TextureCache cache, string moment, int samples, int threads, CancellationToken stop)
+    {
+        var textures = new OrderedTextures(order.Images, cache, moment, stop);
+        if (MaterialProgram.Of(order.Graph, textures) is not { } program)
+            return null;
+        var sphere = new SphereSwatch(order.Side, order.Light.Map(), program);
+        var clock = Stopwatch.StartNew();
+        while (sphere.Samples < samples && (sphere.Samples == 0 || clock.Elapsed < MostTime))
+            sphere.Advance(Math.Min(Step, samples - sphere.Samples), threads, stop);
+        var told = program.Told.ToList();
+        if (textures.Missing.Count > 0)
+            told.Add($"References that did not come: {string.Join(", ", textures.Missing)}.");
+        if (sphere.Samples < samples)
+            told.Add($"It was stopped after {sphere.Samples} of {samples} samples.");
+        return new(order.Side, [.. sphere.Picture()], [.. told]);
+    }
+
+    /// <summary>How far it lies from another picture of the same size.</summary>
+    public LookDifference Difference(Swatch other) =>
+        LookDifference.Of(Pixels.AsSpan(), other.Pixels.AsSpan(), i => SphereSwatch.Shows(Side, i));
+
+    public byte[] Png() => DisplayPicture.Png(Side, Side, Pixels.AsSpan());
+}

@@ -1,0 +1,113 @@
+using System.Collections.Concurrent;
+using Hangfire;
+using RootCall.Core.Files;
+using RootCall.Core.Jobs;
+using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.Scenes;
+using RootCall.Core.Viewing;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+
+namespace RootCall.Web.Features.Pictures;
+
+/// <summary>Asks a worker for swatches, each once, and keeps an order alive while somebody waits for it.</summary>
+internal sealed class SwatchRequests(IBackgroundJobClient queue)
+{
+    private readonly ConcurrentDictionary<string, DateTime> asked = new(StringComparer.Ordinal);
+
+    public void Ask(string output, byte[] order)
+    {
+        var now = DateTime.UtcNow;
+        var file = SwatchJob.OrderOf(output);
+        if (File.Exists(file))
+            File.SetLastWriteTimeUtc(file, now);
+        else
+            WholeOrNothing.Cached(file, order);
+        // After a while without an answer it is asked for again: it was dropped, or the worker is down.
+        if (asked.TryGetValue(output, out var at) && now - at < SwatchJob.Wanted)
+            return;
+        asked[output] = now;
+        queue.Enqueue<IWorkRunner>(r => r.MakeSwatch(output, CancellationToken.None));
+    }
+
+    public void Answered(string output) => asked.TryRemove(output, out _);
+}
+
+/// <summary>
+/// Pictures of materials: 200 with a PNG, 202 while a worker makes it, 204 when there is nothing to show. What a picture leaves out is
+/// told in a header.
+/// </summary>
+internal static class SwatchEndpoints
+{
+    /// <summary>Sentences, percent-encoded, with line feeds between.</summary>
+    private const string Told = "Swatch-Told";
+
+    /// <summary>How far the picture lies from the one that it is held beside, as JSON, percent-encoded.</summary>
+    private const string Difference = "Swatch-Difference";
+
+    public static void MapSwatches(this IEndpointRouteBuilder api) =>
+        api.MapGet("/scenes/{id:guid}/swatch", Swatch).WithTags("Pictures").ExcludeFromDescription();
+
+    /// <param name="material">Its name or id.</param>
+    /// <param name="light"><c>studio</c> or <c>dusk</c>.</param>
+    private static async Task<IResult> Swatch(
+        Guid id,
+        string material,
+        string? light,
+        int? side,
+        HttpResponse response,
+        CurrentScenes current,
+        DiskStore disk,
+        SwatchRequests swatches,
+        CancellationToken stop
+    )
+    {
+        var state = await current.Get(id, stop);
+        return Find(state.Report.Scene, material) is { Graph.SurfaceNode: not null } found
+            ? Answer(SwatchOrder.Of(found, state.Report, Lit(light), Side(side)), response, disk, swatches)
+            : Results.NoContent();
+    }
+
+    /// <summary>A picture of an order, nothing where none could be made, or word that it is being made.</summary>
+    public static IResult Answer(SwatchOrder order, HttpResponse response, DiskStore disk, SwatchRequests swatches)
+    {
+        var written = order.Write();
+        var print = SwatchOrder.PrintOf(written);
+        var output = disk.Swatch(print);
+        var made = new FileInfo(output);
+        if (!made.Exists)
+        {
+            swatches.Ask(output, written);
+            response.Headers.RetryAfter = "1";
+            return Results.StatusCode(StatusCodes.Status202Accepted);
+        }
+
+        swatches.Answered(output);
+        // Another look of the material is another picture under the same address.
+        response.Headers.CacheControl = "private, no-cache";
+        if (made.Length == 0)
+            return Results.NoContent();
+        foreach (
+            var (header, file) in (ReadOnlySpan<(string, string)>)
+                [(Told, SwatchJob.ToldOf(output)), (Difference, SwatchJob.DifferenceOf(output))]
+        )
+            if (File.Exists(file))
+                response.Headers[header] = Uri.EscapeDataString(File.ReadAllText(file));
+        return Results.File(output, "image/png", entityTag: new($"\"{print}\""));
+    }
+
+    public static SwatchLight Lit(string? word) =>
+        Enum.TryParse<SwatchLight>(word, ignoreCase: true, out var light) ? light : SwatchLight.Studio;
+
+    public static int Side(int? side)
+    {
+        var wanted = side ?? SwatchOrder.Sides[1];
+        return SwatchOrder.Sides.Contains(wanted)
+            ? wanted
+            : throw new CannotUseException($"Swatches have {string.Join(", ", SwatchOrder.Sides)} pixels a side, not {wanted}.");
+    }
+
+    private static Material? Find(Scene scene, string name) =>
+        scene.Materials.FirstOrDefault(m => m.Name == name && !m.IsTemplate)
+        ?? scene.Materials.FirstOrDefault(m => m.Name == name || m.Id == name);
+}
