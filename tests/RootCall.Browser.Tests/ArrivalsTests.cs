@@ -44,6 +44,13 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
                 ) >= 3,
             "carried images are not shown"
         );
+        RunningApplication.Until(
+            () =>
+                browser.Evaluate<long>(
+                    "return [...document.querySelectorAll('[aria-label=\"Its materials\"] img')].filter((i) => i.naturalWidth > 0).length"
+                ) >= 3,
+            "materials are not shown"
+        );
         browser.ClickAt("(//button[starts-with(@id, 'scene-')])[1]");
         var first = browser.Driver.Url;
         browser.Press(Keys.ArrowDown);

@@ -47,6 +47,8 @@ public sealed class FindingsTests
             browser.See("//*[name()='svg'][@role='img'][contains(@aria-label, 'after the fix')]").GetDomAttribute("aria-label"),
             StringComparison.Ordinal
         );
+        browser.See("//img[@alt='seed_tin_01 with the fix']");
+        Assert.Matches("Now, and after the fix ?ΔE [0-9.]+", browser.See("//figure[@aria-label='How seed_tin_01 looks']").Text);
         browser.SeeText("24 edits = 12 connect + 12 disconnect");
         browser.PressShift(Keys.ArrowRight);
         browser.SeeText("2 of 12");

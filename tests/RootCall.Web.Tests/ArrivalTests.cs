@@ -125,6 +125,31 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         );
     }
 
+    [Fact]
+    public void A_material_gets_a_swatch_that_changes_with_an_edit_and_one_without_a_surface_gets_none()
+    {
+        var can = fixture.Open("clean/watering_can/watering_can.usda");
+        (HttpStatusCode, string?, byte[]) Asked(string query)
+        {
+            HttpResponseMessage? answer = null;
+            RunningApplication.Until(
+                () => (answer = app.Client.GetAsync($"/api/scenes/{can}/swatch?{query}").Result).StatusCode != HttpStatusCode.Accepted,
+                "no swatch was made"
+            );
+            return (answer!.StatusCode, answer.Headers.ETag?.Tag, answer.Content.ReadAsByteArrayAsync().Result);
+        }
+
+        var before = Asked("material=brass_spout&side=48");
+        var picture = Core.Imaging.ImageProbe.Stream(new MemoryStream(before.Item3), "p.png");
+        Assert.Equal((HttpStatusCode.OK, 48), (before.Item1, picture.Facts!.Width));
+        Assert.NotEqual(before.Item2, Asked("material=brass_spout&side=48&light=dusk").Item2);
+        Assert.Equal(HttpStatusCode.NoContent, Asked("material=nobody").Item1);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            app.Client.GetAsync($"/api/scenes/{can}/swatch?material=x&side=7").Result.StatusCode
+        );
+    }
+
     public void Dispose() => place.Dispose();
 
     private int Blobs() => Directory.GetFiles(Path.Combine(app.Store, "blobs"), "*", SearchOption.AllDirectories).Length;

@@ -8,6 +8,13 @@ namespace RootCall.Core.Shading;
 /// <param name="Source">The published specification.</param>
 public sealed record ShadingModel(string Id, string Name, ImmutableArray<string> Types, string Source, ImmutableArray<ModelInput> Inputs)
 {
+    /// <summary>What a swatch does otherwise than the specification, by the input that asks for it.</summary>
+    public ImmutableArray<Approximation> Approximated
+    {
+        get;
+        init => field = value.IsDefault ? [] : value;
+    } = [];
+
     private readonly Dictionary<string, ModelInput> byName = Inputs.ToDictionary(i => i.Name, StringComparer.Ordinal);
     private readonly ILookup<Role, ModelInput> byRole = Inputs.Where(i => i.Role is not null).ToLookup(i => i.Role!.Value);
 
@@ -18,6 +25,9 @@ public sealed record ShadingModel(string Id, string Name, ImmutableArray<string>
 
     public bool Has(Role role) => byRole.Contains(role);
 }
+
+/// <param name="How">What is done instead, in a sentence.</param>
+public sealed record Approximation(string Input, string How);
 
 /// <summary>What one input of a shading model means.</summary>
 /// <param name="Role">Null for one that no other model has.</param>

@@ -57,7 +57,8 @@ public sealed class LobeTests
                 ("diffuseColor", Grey(white)),
                 Metal("metallic"),
                 Rough("roughness"),
-                ("clearcoat", One(metal)), ("clearcoatRoughness", One(0.3f))
+                ("clearcoat", One(metal)),
+                ("clearcoatRoughness", One(0.3f))
             );
             yield return new(
                 "open-pbr",
@@ -108,8 +109,10 @@ public sealed class LobeTests
         foreach (var c in Grid(1))
         {
             var back = Estimate(c.Surface, c.From, 4096).X;
+            // One table stands for facets of two widths.
+            var limit = c.Point.Given.Any(g => g.Name.Contains("anisotropy", StringComparison.Ordinal)) ? 1.04f : 1.02f;
             var isGltf = c.Point.Model == "gltf-metallic-roughness";
-            Assert.True(back > 0.3f && (back < 1.03f || (isGltf && c.Height < 0.6f)), $"{c}: {back}");
+            Assert.True(back > 0.3f && (back < limit || (isGltf && c.Height < 0.6f)), $"{c}: {back}");
         }
     }
 

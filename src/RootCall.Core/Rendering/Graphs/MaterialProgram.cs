@@ -47,6 +47,9 @@ public sealed class MaterialProgram : ISurfaces
             .FirstOrDefault(i => i?.From is not null);
         if (raised is not null)
             height = GraphCompiler.Compile(graph, textures, [(raised, InputType.Float, Vector4.Zero)], told);
+        foreach (var (input, how) in data.Approximated)
+            if (surface.Input(input) is { } asked && (asked.From is not null || asked.Value?.Numbers.Any(n => n != 0) == true))
+                told.Add(how);
         Told = [.. told];
     }
 

@@ -44,29 +44,25 @@ public static class FacetAlbedo
     private static Vector2[] Make() => Make(Samples, null);
 
     /// <param name="ior">Of a dielectric, whose sum stands first; null for the two parts of Schlick's curve.</param>
-    private static Vector2[] Make(int samples, float? ior) =>
-        Grid.Make(
-            Steps,
-            (cosine, roughness) =>
+    private static Vector2[] Make(int samples, float? ior) => Grid.Make(Steps, (cosine, roughness) =>
+        {
+            var facets = new Ggx(MathF.Max(Ggx.Least, roughness * roughness));
+            var view = Grid.View(cosine);
+            var sum = Vector2.Zero;
+            for (var i = 0; i < samples; i++)
             {
-                var facets = new Ggx(MathF.Max(Ggx.Least, roughness * roughness));
-                var view = Grid.View(cosine);
-                var sum = Vector2.Zero;
-                for (var i = 0; i < samples; i++)
-                {
-                    var half = facets.SampleFacet(view, Grid.Even(i, samples));
-                    var dot = Vector3.Dot(view, half);
-                    var light = (2 * dot * half) - view;
-                    if (light.Z <= 0)
-                        continue;
-                    var weight = facets.JointVisibility(view, light) * 4 * view.Z * light.Z / facets.Masking(view);
-                    var rim = Fresnel.Rim(dot);
-                    sum += (ior is { } n ? new Vector2(Fresnel.Dielectric(dot, n), 0) : new(1 - rim, rim)) * weight;
-                }
-
-                return sum / samples;
+                var half = facets.SampleFacet(view, Grid.Even(i, samples));
+                var dot = Vector3.Dot(view, half);
+                var light = (2 * dot * half) - view;
+                if (light.Z <= 0)
+                    continue;
+                var weight = facets.JointVisibility(view, light) * 4 * view.Z * light.Z / facets.Masking(view);
+                var rim = Fresnel.Rim(dot);
+                sum += (ior is { } n ? new Vector2(Fresnel.Dielectric(dot, n), 0) : new(1 - rim, rim)) * weight;
             }
-        );
+
+            return sum / samples;
+        });
 }
 
 /// <summary>Tables over two numbers from 0 to 1, read with straight lines between their entries.</summary>

@@ -8,7 +8,7 @@ interface LooksProps {
   finding: string | undefined;
 }
 
-const size = 120;
+const size = 104;
 
 /** Less than this nobody sees, side by side. */
 const seen = 0.5;
@@ -17,30 +17,31 @@ const seen = 0.5;
 export function Looks({ sceneId, material, finding }: LooksProps) {
   const now = useSwatch(sceneId, `/api/scenes/${sceneId}/swatch`, { material }, size);
   const after = useSwatch(sceneId, finding && `/api/scenes/${sceneId}/audit/swatch`, { finding: finding ?? '' }, size);
-  const difference = after?.difference;
+  const difference = after?.source && after.difference;
+  const about = [...new Set([...(now?.told ?? []), ...(after?.told ?? [])])];
   return (
     <figure aria-label={`How ${material} looks`}>
+      <figcaption className="mb-1.5 text-[12px] text-quiet">
+        {after?.source ? 'Now, and after the fix' : 'As it looks now'}
+        {difference && (
+          <Hint
+            text={
+              <>
+                CIEDE2000 over the sphere: mean {difference.mean.toFixed(1)}, 95 of 100 pixels up to{' '}
+                {difference.high.toFixed(1)}, largest {difference.most.toFixed(1)}. {about.join(' ')}
+              </>
+            }
+          >
+            <b tabIndex={0} className="ml-2 font-[680] text-ink underline decoration-dotted underline-offset-2">
+              {difference.most < seen ? 'looks the same' : `ΔE ${difference.mean.toFixed(1)}`}
+            </b>
+          </Hint>
+        )}
+      </figcaption>
       <div className="field flex w-fit">
         <Sphere loaded={now} size={size} alt={`${material} now`} />
         {after?.source && <Sphere loaded={after} size={size} alt={`${material} with the fix`} />}
       </div>
-      <figcaption className="mt-1 flex text-[11.5px] text-quiet">
-        <span style={{ width: size }}>now</span>
-        {after?.source && (
-          <span className="flex-1">
-            after
-            {difference && (
-              <Hint
-                text={`CIEDE2000 over the sphere: mean ${difference.mean.toFixed(1)}, 95 of 100 pixels up to ${difference.high.toFixed(1)}, largest ${difference.most.toFixed(1)}.`}
-              >
-                <span tabIndex={0} className="ml-2 text-ink">
-                  {difference.most < seen ? 'looks the same' : `ΔE ${difference.mean.toFixed(1)}`}
-                </span>
-              </Hint>
-            )}
-          </span>
-        )}
-      </figcaption>
     </figure>
   );
 }
