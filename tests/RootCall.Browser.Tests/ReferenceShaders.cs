@@ -49,7 +49,9 @@ public sealed class ReferenceShaders : IDisposable
         Assert.True(done.Status == 0, done.Error);
         var stages = JsonSerializer.Deserialize<string[]>(File.ReadAllText(answer))!;
         static float[] Numbers(Vector3 v) => [v.X, v.Y, v.Z];
-        var lit = JsonSerializer.Serialize(views.DefaultIfEmpty((Vector3.UnitZ, Vector3.UnitZ)).Select(v => new[] { Numbers(v.Item1), Numbers(v.Item2) }));
+        var lit = JsonSerializer.Serialize(
+            views.DefaultIfEmpty((Vector3.UnitZ, Vector3.UnitZ)).Select(v => new[] { Numbers(v.Item1), Numbers(v.Item2) })
+        );
         var text = (string)driver.ExecuteScript("return draw(...arguments)", stages[0], stages[1], width, height, lit)!;
         Assert.False(text.StartsWith("no ", StringComparison.Ordinal), text);
         return JsonSerializer.Deserialize<float[][]>(text)!;

@@ -39,13 +39,55 @@ public sealed class SurfaceTests(ReferenceShaders reference, ITestOutputHelper o
     /// <param name="most">And at most; above 2 the comment says why.</param>
     [Theory]
     [InlineData("standard_surface", "specular_roughness", "metalness", "base_color color3 0.7,0.4,0.2", 0.5, 2)]
-    [InlineData("standard_surface", "specular_roughness", "metalness", "base_color color3 0.7,0.4,0.2;coat float 0.8;coat_color color3 0.9,0.7,0.5;coat_roughness float 0.3", 0.5, 2)]
-    [InlineData("standard_surface", "specular_roughness", "metalness", "base_color color3 0.2,0.4,0.7;sheen float 0.6;sheen_roughness float 0.4;diffuse_roughness float 0.5", 0.5, 2)]
-    [InlineData("open_pbr_surface", "specular_roughness", "base_metalness", "base_color color3 0.7,0.4,0.2;specular_color color3 0.9,0.9,0.5", 0.5, 2)]
-    [InlineData("open_pbr_surface", "specular_roughness", "base_metalness", "base_color color3 0.7,0.4,0.2;coat_weight float 0.7;coat_roughness float 0.2;coat_color color3 0.9,0.8,0.7", 0.5, 2)]
+    [InlineData(
+        "standard_surface",
+        "specular_roughness",
+        "metalness",
+        "base_color color3 0.7,0.4,0.2;coat float 0.8;coat_color color3 0.9,0.7,0.5;coat_roughness float 0.3",
+        0.5,
+        2
+    )]
+    [InlineData(
+        "standard_surface",
+        "specular_roughness",
+        "metalness",
+        "base_color color3 0.2,0.4,0.7;sheen float 0.6;sheen_roughness float 0.4;diffuse_roughness float 0.5",
+        0.5,
+        2
+    )]
+    [InlineData(
+        "open_pbr_surface",
+        "specular_roughness",
+        "base_metalness",
+        "base_color color3 0.7,0.4,0.2;specular_color color3 0.9,0.9,0.5",
+        0.5,
+        2
+    )]
+    [InlineData(
+        "open_pbr_surface",
+        "specular_roughness",
+        "base_metalness",
+        "base_color color3 0.7,0.4,0.2;coat_weight float 0.7;coat_roughness float 0.2;coat_color color3 0.9,0.8,0.7",
+        0.5,
+        2
+    )]
     [InlineData("gltf_pbr", "roughness", "metallic", "base_color color3 0.7,0.4,0.2", 0.5, 2)]
-    [InlineData("gltf_pbr", "roughness", "metallic", "base_color color3 0.3,0.6,0.2;clearcoat float 0.6;clearcoat_roughness float 0.3;sheen_color color3 0.3,0.2,0.4;sheen_roughness float 0.5", 0.5, 2)]
-    [InlineData("UsdPreviewSurface", "roughness", "metallic", "diffuseColor color3 0.7,0.4,0.2;clearcoat float 0.4;clearcoatRoughness float 0.3", 0.5, 2)]
+    [InlineData(
+        "gltf_pbr",
+        "roughness",
+        "metallic",
+        "base_color color3 0.3,0.6,0.2;clearcoat float 0.6;clearcoat_roughness float 0.3;sheen_color color3 0.3,0.2,0.4;sheen_roughness float 0.5",
+        0.5,
+        2
+    )]
+    [InlineData(
+        "UsdPreviewSurface",
+        "roughness",
+        "metallic",
+        "diffuseColor color3 0.7,0.4,0.2;clearcoat float 0.4;clearcoatRoughness float 0.3",
+        0.5,
+        2
+    )]
     public void Surfaces_look_as_the_reference_library_has_them(
         string shader,
         string roughness,
@@ -76,7 +118,10 @@ public sealed class SurfaceTests(ReferenceShaders reference, ITestOutputHelper o
 
         var worst = all.MaxBy(a => a.Difference);
         output.WriteLine($"{shader} {said}: mean {all.Average(a => a.Difference):0.00}, most {worst.Difference:0.00} ({worst.Where})");
-        Assert.True(all.Average(a => a.Difference) <= mean && worst.Difference <= most, $"mean {all.Average(a => a.Difference):0.00}, most {worst}");
+        Assert.True(
+            all.Average(a => a.Difference) <= mean && worst.Difference <= most,
+            $"mean {all.Average(a => a.Difference):0.00}, most {worst}"
+        );
     }
 
     private static string Document(string shader, string roughness, string metalness, string said) =>
@@ -88,7 +133,9 @@ public sealed class SurfaceTests(ReferenceShaders reference, ITestOutputHelper o
               <{shader} name="surface" type="surfaceshader">
                 <input name="{roughness}" type="float" nodename="parts" output="outx"/>
                 <input name="{metalness}" type="float" nodename="parts" output="outy"/>
-                {string.Concat(said.Split(';').Select(s => s.Split(' ')).Select(s => $"<input name=\"{s[0]}\" type=\"{s[1]}\" value=\"{s[2]}\"/>"))}
+                {string.Concat(
+                said.Split(';').Select(s => s.Split(' ')).Select(s => $"<input name=\"{s[0]}\" type=\"{s[1]}\" value=\"{s[2]}\"/>")
+            )}
               </{shader}>
               <surfacematerial name="swatch" type="material"><input name="surfaceshader" type="surfaceshader" nodename="surface"/></surfacematerial>
             </materialx>

@@ -36,7 +36,9 @@ public sealed class OrderedTextures(IEnumerable<OrderedImage> images, TextureCac
         if (image.File is not { } file)
             return null;
         var place = $"{image.Carried?.Start} {image.Carried?.DataUri?.Start}";
-        var key = new TextureCache.Key(file.Path, place, file.Stamp.Bytes, file.Stamp.ModifiedUtc, SpaceOf(use.EffectiveSpace, image));
+        // An alpha is the same in every space: it is taken from where the colours are.
+        var space = use.Channels == Channels.A ? ColourSpace.Srgb : SpaceOf(use.EffectiveSpace, image);
+        var key = new TextureCache.Key(file.Path, place, file.Stamp.Bytes, file.Stamp.ModifiedUtc, space);
         return image.Carried is { } carried ? cache.Of(key, () => Taken(image.ScenePath!, carried), stop) : cache.Of(key, file.Path, stop);
     }
 

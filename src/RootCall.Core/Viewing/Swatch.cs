@@ -14,7 +14,7 @@ namespace RootCall.Core.Viewing;
 public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableArray<string> Told)
 {
     /// <summary>Places looked at in each pixel of a picture that is good enough to know a material by.</summary>
-    public const int Samples = 8;
+    public const int Samples = 6;
 
     /// <summary>After how many the clock is looked at.</summary>
     private const int Step = 2;

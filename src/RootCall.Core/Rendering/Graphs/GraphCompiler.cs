@@ -34,17 +34,17 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
     public static GraphProgram Compile(
         ShaderGraph graph,
         ITextureSource textures,
-        IEnumerable<(ShaderInput? Input, InputType Type, Vector4 Default)> wishes,
+        IEnumerable<(ShaderInput? Input, Vector4 Default)> wishes,
         SortedSet<string> told
     )
     {
         var compiler = new GraphCompiler(graph, textures, told, new(StringComparer.Ordinal), 0);
-        var results = wishes.Select(w => compiler.Result(w.Input, w.Type, w.Default)).ToImmutableArray();
+        var results = wishes.Select(w => compiler.Result(w.Input, w.Default)).ToImmutableArray();
         return new(compiler.steps.ToImmutable(), results);
     }
 
-    private GraphProgram.Source Result(ShaderInput? input, InputType type, Vector4 standard) =>
-        Add(new((i, in _) => i[0], [Source(input, new(string.Empty, Given.Number, standard))], type));
+    private GraphProgram.Source Result(ShaderInput? input, Vector4 standard) =>
+        Source(input, new(string.Empty, Given.Number, standard));
 
     /// <summary>A step; or what it gives, where that is the same everywhere.</summary>
     private GraphProgram.Source Add(GraphProgram.Step step)
@@ -266,7 +266,7 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
     private Func<ShadingPoint, (float U, float V)> Heights(ShaderInput? input)
     {
         var compiler = new GraphCompiler(graph, textures, told, open, depth);
-        var result = compiler.Result(input, InputType.Float, Vector4.Zero);
+        var result = compiler.Result(input, Vector4.Zero);
         var program = new GraphProgram(compiler.steps.ToImmutable(), [result]);
         return point => Slopes(program, point);
     }

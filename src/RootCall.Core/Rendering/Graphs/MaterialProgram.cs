@@ -36,7 +36,10 @@ public sealed class MaterialProgram : ISurfaces
         var surface = graph.SurfaceNode!;
         this.model = model;
         inputs = data.Inputs.Length;
-        var wishes = data.Inputs.Select(i => (surface.Input(i.Name), i.Type, Default(i))).ToList();
+        // What is in the way of light is worked out, so no model reads a map of it.
+        var wishes = data
+            .Inputs.Select(i => (i.Role is Role.Occlusion or Role.Ambient ? null : surface.Input(i.Name), Default(i)))
+            .ToList();
         if (data.Input(Role.Normal) is { } n && surface.Input(n.Name) is { } given && (given.From ?? (object?)given.Value) is not null)
             normal = data.Inputs.IndexOf(n);
         // The preview surface takes vectors in tangent space, all others in that of the scene.
@@ -46,7 +49,7 @@ public sealed class MaterialProgram : ISurfaces
             .Select(r => data.Input(r) is { } i ? surface.Input(i.Name) : null)
             .FirstOrDefault(i => i?.From is not null);
         if (raised is not null)
-            height = GraphCompiler.Compile(graph, textures, [(raised, InputType.Float, Vector4.Zero)], told);
+            height = GraphCompiler.Compile(graph, textures, [(raised, Vector4.Zero)], told);
         foreach (var (input, how) in data.Approximated)
             if (surface.Input(input) is { } asked && (asked.From is not null || asked.Value?.Numbers.Any(n => n != 0) == true))
                 told.Add(how);

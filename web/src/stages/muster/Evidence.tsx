@@ -4,7 +4,9 @@ import { useDecide, useEvidence, useMusterActs } from '../../api/queries';
 import { FolderSheet } from '../../parts/FolderSheet';
 import { bytes, capital, count, inWords, pixels, tail, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
+import { Hint } from '../../parts/Hint';
 import { Picture } from '../../parts/Picture';
+import { Swatch } from '../../parts/Swatch';
 
 interface EvidenceProps {
   sceneId: string;
@@ -85,6 +87,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
           </dl>
         </div>
       )}
+      <Wearers sceneId={sceneId} reference={reference} />
       {reference.flags.length > 0 && (
         <p className="border-t border-hair py-1.5 text-[12px] leading-4 text-quiet">
           Flags: {reference.flags.join(', ')}
@@ -121,6 +124,28 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
         onTake={byHand}
       />
     </section>
+  );
+}
+
+const mostWearers = 7;
+
+/** The materials that read it, as they look now. */
+function Wearers({ sceneId, reference }: { sceneId: string; reference: ReferenceItem }) {
+  const names = [...new Set(reference.usedBy.map((u) => u.material))].filter(Boolean);
+  if (reference.kind !== 'image' || names.length === 0) return null;
+  return (
+    <div className="field flex gap-1 p-1" aria-label="Materials that read it" role="group">
+      {names.slice(0, mostWearers).map((name) => (
+        <Hint key={name} text={name}>
+          <span tabIndex={0}>
+            <Swatch sceneId={sceneId} material={name} size={44} alt={name} />
+          </span>
+        </Hint>
+      ))}
+      {names.length > mostWearers && (
+        <span className="self-center px-1 text-[12px] text-white">and {names.length - mostWearers} more</span>
+      )}
+    </div>
   );
 }
 
