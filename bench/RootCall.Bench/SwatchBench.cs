@@ -47,7 +47,7 @@ internal static class SwatchBench
         Parallel.For(0, Materials, new() { MaxDegreeOfParallelism = Environment.ProcessorCount }, m => Made(m, Small, 1));
         var memory = Process.GetCurrentProcess().PeakWorkingSet64 / 1_000_000;
         Console.WriteLine(
-            $"a sheet of {Materials} materials with five images each, {Small} px: {clock.Elapsed.TotalSeconds:0.0} s (bar 25 s on two cores); "
+            $"a sheet of {Materials} materials with five images, {Small} px: {clock.Elapsed.TotalSeconds:0.0} s (bar 25 s on two cores); "
                 + $"{cache.Decoded} images of {Side} x {Side} decoded, {Sets * 5} there are; at most {memory} MB"
         );
 

@@ -26,4 +26,10 @@ builder.Services.AddHangfireServer(o =>
     o.CancellationCheckInterval = TimeSpan.FromSeconds(1);
     o.SchedulePollingInterval = TimeSpan.FromSeconds(2);
 });
+builder.Services.AddHangfireServer(o =>
+{
+    o.Queues = [IWorkRunner.Swatches];
+    o.WorkerCount = Environment.ProcessorCount;
+    o.CancellationCheckInterval = TimeSpan.FromSeconds(1);
+});
 builder.Build().Run();

@@ -27,30 +27,9 @@ public sealed class BrowserFixture : IDisposable
         App.StartWorker();
         RunningApplication.Until(() => App.Get("/api/scenes").GetArrayLength() == 3, "the demo's scenes did not arrive");
 
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new",
-            "--no-sandbox",
-            "--use-angle=swiftshader",
-            "--enable-unsafe-swiftshader",
-            "--ignore-gpu-blocklist",
-            "--disable-dev-shm-usage",
-            "--disable-quic",
-            "--no-first-run",
-            "--no-default-browser-check",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            "--disable-default-apps",
-            "--force-device-scale-factor=1",
-            "--window-size=1280,800",
-            "--user-data-dir=" + profile.Folder
-        );
+        (service, var options) = Chromium.Of(profile.Folder);
         options.AddUserProfilePreference("download.default_directory", Downloads);
         options.SetLoggingPreference(LogType.Browser, LogLevel.Severe);
-        service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-        service.HostName = "127.0.0.1";
-        service.SuppressInitialDiagnosticInformation = true;
         Driver = new(service, options, TimeSpan.FromMinutes(2));
         Driver.ExecuteCdpCommand(
             "Emulation.setDeviceMetricsOverride",

@@ -212,9 +212,15 @@ public sealed class NodeTests(ReferenceShaders reference, ITestOutputHelper outp
             <materialx version="1.39">
               {Sources(nodes.Length)}
               {text}
-              <add name="lifted" type="color3"><input name="in1" type="color3" nodename="{last}"/><input name="in2" type="color3" value="{Lift}, {Lift}, {Lift}"/></add>
-              <surface_unlit name="surface" type="surfaceshader"><input name="emission_color" type="color3" nodename="lifted"/></surface_unlit>
-              <surfacematerial name="swatch" type="material"><input name="surfaceshader" type="surfaceshader" nodename="surface"/></surfacematerial>
+              <add name="lifted" type="color3">
+                <input name="in1" type="color3" nodename="{last}"/><input name="in2" type="color3" value="{Lift}, {Lift}, {Lift}"/>
+              </add>
+              <surface_unlit name="surface" type="surfaceshader">
+                <input name="emission_color" type="color3" nodename="lifted"/>
+              </surface_unlit>
+              <surfacematerial name="swatch" type="material">
+                <input name="surfaceshader" type="surfaceshader" nodename="surface"/>
+              </surfacematerial>
             </materialx>
             """;
     }
@@ -233,7 +239,8 @@ public sealed class NodeTests(ReferenceShaders reference, ITestOutputHelper outp
         {
             "color3" => $"<dot name=\"shown{number}\" type=\"color3\"><input name=\"in\" type=\"color3\" {feeding}/></dot>",
             "vector2" => $"<convert name=\"wide{number}\" type=\"vector3\"><input name=\"in\" type=\"vector2\" {feeding}/></convert>"
-                + $"<convert name=\"shown{number}\" type=\"color3\"><input name=\"in\" type=\"vector3\" nodename=\"wide{number}\"/></convert>",
+                + $"<convert name=\"shown{number}\" type=\"color3\">"
+                + $"<input name=\"in\" type=\"vector3\" nodename=\"wide{number}\"/></convert>",
             _ => $"<convert name=\"shown{number}\" type=\"color3\"><input name=\"in\" type=\"{result}\" {feeding}/></convert>",
         };
         return $"<{words[0]} name=\"{name}\" type=\"{(output is null ? result : "multioutput")}\">{inputs}</{words[0]}>{shown}";
@@ -284,12 +291,18 @@ public sealed class NodeTests(ReferenceShaders reference, ITestOutputHelper outp
     private static string Sources(int rows) =>
         $"""
             <texcoord name="place" type="vector2"/>
-            <multiply name="scaled" type="vector2"><input name="in1" type="vector2" nodename="place"/><input name="in2" type="vector2" value="32, {rows}"/></multiply>
+            <multiply name="scaled" type="vector2">
+              <input name="in1" type="vector2" nodename="place"/>
+              <input name="in2" type="vector2" value="32, {rows}"/>
+            </multiply>
             <fract name="within" type="vector2"><input name="in" type="vector2" nodename="scaled"/></fract>
             <separate2 name="slow" type="multioutput"><input name="in" type="vector2" nodename="place"/></separate2>
             <separate2 name="fast" type="multioutput"><input name="in" type="vector2" nodename="within"/></separate2>
             <separate2 name="counted" type="multioutput"><input name="in" type="vector2" nodename="scaled"/></separate2>
-            <combine2 name="uv" type="vector2"><input name="in1" type="float" nodename="slow" output="outx"/><input name="in2" type="float" nodename="fast" output="outx"/></combine2>
+            <combine2 name="uv" type="vector2">
+              <input name="in1" type="float" nodename="slow" output="outx"/>
+              <input name="in2" type="float" nodename="fast" output="outx"/>
+            </combine2>
             <dot name="row" type="float"><input name="in" type="float" nodename="counted" output="outy"/></dot>
             """ + string.Concat(SourceNodes());
 

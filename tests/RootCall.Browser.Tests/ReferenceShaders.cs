@@ -17,21 +17,7 @@ public sealed class ReferenceShaders : IDisposable
 
     public ReferenceShaders()
     {
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments(
-            "--headless=new",
-            "--no-sandbox",
-            "--use-angle=swiftshader",
-            "--enable-unsafe-swiftshader",
-            "--ignore-gpu-blocklist",
-            "--disable-dev-shm-usage",
-            "--no-first-run",
-            "--no-default-browser-check",
-            "--user-data-dir=" + profile.Folder
-        );
-        service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
-        service.HostName = "127.0.0.1";
-        service.SuppressInitialDiagnosticInformation = true;
+        (service, var options) = Chromium.Of(profile.Folder);
         driver = new(service, options, TimeSpan.FromMinutes(2));
         driver.ExecuteScript(Setup);
     }
@@ -104,7 +90,8 @@ public sealed class ReferenceShaders : IDisposable
           gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, target, 0);
           gl.viewport(0, 0, width, height);
           const program = gl.createProgram();
-          for (const [kind, text] of [[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, pixel.replace(/precision mediump/g, 'precision highp').replace(/u_refractionTwoSided/g, 'false')]]) {
+          pixel = pixel.replace(/precision mediump/g, 'precision highp').replace(/u_refractionTwoSided/g, 'false');
+          for (const [kind, text] of [[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, pixel]]) {
             const shader = gl.createShader(kind);
             gl.shaderSource(shader, text);
             gl.compileShader(shader);

@@ -76,7 +76,8 @@ public sealed class SurfaceTests(ReferenceShaders reference, ITestOutputHelper o
         "gltf_pbr",
         "roughness",
         "metallic",
-        "base_color color3 0.3,0.6,0.2;clearcoat float 0.6;clearcoat_roughness float 0.3;sheen_color color3 0.3,0.2,0.4;sheen_roughness float 0.5",
+        "base_color color3 0.3,0.6,0.2;clearcoat float 0.6;clearcoat_roughness float 0.3;"
+            + "sheen_color color3 0.3,0.2,0.4;sheen_roughness float 0.5",
         0.5,
         2
     )]
@@ -137,7 +138,9 @@ public sealed class SurfaceTests(ReferenceShaders reference, ITestOutputHelper o
                 said.Split(';').Select(s => s.Split(' ')).Select(s => $"<input name=\"{s[0]}\" type=\"{s[1]}\" value=\"{s[2]}\"/>")
             )}
               </{shader}>
-              <surfacematerial name="swatch" type="material"><input name="surfaceshader" type="surfaceshader" nodename="surface"/></surfacematerial>
+              <surfacematerial name="swatch" type="material">
+                <input name="surfaceshader" type="surfaceshader" nodename="surface"/>
+              </surfacematerial>
             </materialx>
             """;
 

@@ -126,7 +126,7 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
     }
 
     [Fact]
-    public void A_material_gets_a_swatch_that_changes_with_an_edit_and_one_without_a_surface_gets_none()
+    public void A_material_gets_a_swatch_for_each_light_and_one_that_is_not_there_gets_none()
     {
         var can = fixture.Open("clean/watering_can/watering_can.usda");
         (HttpStatusCode, string?, byte[]) Asked(string query)

@@ -8,7 +8,9 @@ using RootCall.Core.Shading;
 
 namespace RootCall.Core.Tests.Rendering;
 
-/// <summary>Graphs that break, and images as graphs read them. What each node gives is held against the reference library elsewhere.</summary>
+/// <summary>
+/// Graphs that break, and images as graphs read them. What each node gives is held against the reference library elsewhere.
+/// </summary>
 public sealed class GraphTests
 {
     private static readonly ImageUse Use = new(new ReferenceKey(ReferenceKind.Image, "a.mtlx", "a.png"));

@@ -116,7 +116,9 @@ public sealed class LobeTests
         }
     }
 
-    /// <summary>White metals of models that make up for light between facets, and rough white matter that does: within 2 % of all.</summary>
+    /// <summary>
+    /// White metals of models that make up for light between facets, and rough white matter that does: within 2 % of all.
+    /// </summary>
     [Fact]
     public void Models_that_conserve_give_all_back()
     {

@@ -49,7 +49,9 @@ public sealed class SwatchTests
         Assert.True(once[(9 * Side) + 10].X > 2 * once[(24 * Side) + 17].X);
     }
 
-    /// <summary>A white sphere in light of 1 from all around gives back no more than 1, and nearly all; so does one of clear glass.</summary>
+    /// <summary>
+    /// A white sphere in light of 1 from all around gives back no more than 1, and nearly all; so does one of clear glass.
+    /// </summary>
     [Fact]
     public void A_white_sphere_in_white_light_is_white()
     {

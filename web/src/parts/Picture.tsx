@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useTouched } from '../state/touched';
 
 const retryAfter = 350;
+const longestWait = 2000;
 const mostTries = 80;
 
 /** A picture that was loaded: false when there is none, and what it does not show. */
@@ -14,17 +15,18 @@ export interface Loaded {
 }
 
 /** Loads a picture that a worker may still be making. Null while it waits. */
-export function useLoaded(url: string | undefined): Loaded | null {
+export function useLoaded(url: string | undefined, tries = mostTries): Loaded | null {
   const [made, setMade] = useState<Loaded | null>(null);
   useEffect(() => {
     if (url === undefined) return;
     const stop = new AbortController();
     let object: string | undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const ask = async (tries: number) => {
+    const ask = async (asked: number) => {
       const answer = await fetch(url, { signal: stop.signal });
-      if (answer.status === 202 && tries < mostTries) {
-        timer = setTimeout(() => void ask(tries + 1).catch(() => undefined), retryAfter);
+      if (answer.status === 202 && asked < tries) {
+        const wait = Math.min(longestWait, retryAfter * 1.1 ** asked);
+        timer = setTimeout(() => void ask(asked + 1).catch(() => undefined), wait);
         return;
       }
       if (answer.status !== 200) return setMade({ url, source: false, told: [] });
@@ -48,7 +50,7 @@ export function useLoaded(url: string | undefined): Loaded | null {
       clearTimeout(timer);
       if (object) URL.revokeObjectURL(object);
     };
-  }, [url]);
+  }, [url, tries]);
   return made;
 }
 

@@ -6,6 +6,9 @@ import { useLoaded, type Loaded } from './Picture';
 /** Pictures are made in a few sizes; each is shown no larger than it was made. */
 const sides = [48, 96, 192, 256];
 
+/** Behind many others, or behind images of 8k, one may take minutes. */
+const patience = 300;
+
 interface SwatchProps {
   sceneId: string;
   material: string;
@@ -34,7 +37,7 @@ export function useSwatch(sceneId: string, address: string | undefined, of: Reco
   const side = sides.find((s) => s >= size * Math.min(2, devicePixelRatio)) ?? 256;
   const query = new URLSearchParams({ ...of, light, side: String(side) });
   if (look > 0) query.set('look', String(look));
-  return useLoaded(address && `${address}?${query}`);
+  return useLoaded(address && `${address}?${query}`, patience);
 }
 
 /** The picture before stays until the next one is there, so that nothing blinks. */

@@ -43,8 +43,7 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
         return new(compiler.steps.ToImmutable(), results);
     }
 
-    private GraphProgram.Source Result(ShaderInput? input, Vector4 standard) =>
-        Source(input, new(string.Empty, Given.Number, standard));
+    private GraphProgram.Source Result(ShaderInput? input, Vector4 standard) => Source(input, new(string.Empty, Given.Number, standard));
 
     /// <summary>A step; or what it gives, where that is the same everywhere.</summary>
     private GraphProgram.Source Add(GraphProgram.Step step)

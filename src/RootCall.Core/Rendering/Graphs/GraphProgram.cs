@@ -40,7 +40,7 @@ internal sealed class GraphProgram
     /// <summary>How many values <see cref="Run"/> gives for each point.</summary>
     public int Results => standing.Length;
 
-    /// <param name="values">Of which a reader takes as many numbers as it wants; room for <see cref="Results"/> values for each point, those of one point together.</param>
+    /// <param name="values">Room for <see cref="Results"/> values for each point, those of one point together.</param>
     public void Run(ReadOnlySpan<ShadingPoint> points, Span<Vector4> values)
     {
         Span<Vector4> inputs = stackalloc Vector4[16];

@@ -33,8 +33,8 @@ internal sealed class UvMove(UvTransform transform, bool countsDown, bool isTile
     }
 
     /// <summary>
-    /// KHR_texture_transform turns counter-clockwise where V grows downwards, the others where it grows upwards: the same matrix but for the
-    /// sign of the sine.
+    /// KHR_texture_transform turns counter-clockwise where V grows downwards, the others where it grows upwards: the same matrix but
+    /// for the sign of the sine.
     /// </summary>
     private Vector2 Turned(Vector2 uv)
     {

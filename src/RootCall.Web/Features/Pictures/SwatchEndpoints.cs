@@ -63,8 +63,9 @@ internal static class SwatchEndpoints
     )
     {
         var state = await current.Get(id, stop);
+        var wanted = Side(side);
         return Find(state.Report.Scene, material) is { Graph.SurfaceNode: not null } found
-            ? Answer(SwatchOrder.Of(found, state.Report, Lit(light), Side(side)), response, disk, swatches)
+            ? Answer(SwatchOrder.Of(found, state.Report, Lit(light), wanted), response, disk, swatches)
             : Results.NoContent();
     }
 

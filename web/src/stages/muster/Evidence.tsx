@@ -30,10 +30,15 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
 
   return (
     <section aria-label="Evidence" className="flex h-full flex-col overflow-y-auto pr-1">
-      <h2 className="text-[14px] font-[680] leading-[19px]">
-        {evidence ? title(reference, evidence) : <span className="mono">–</span>}
-      </h2>
-      <p className="mb-2 mt-0.5 text-[12px] leading-4 text-quiet">{evidence && second(reference, evidence)}</p>
+      <div className="mb-2 flex gap-3">
+        <div className="min-w-0 flex-1">
+          <h2 className="text-[14px] font-[680] leading-[19px]">
+            {evidence ? title(reference, evidence) : <span className="mono">–</span>}
+          </h2>
+          <p className="mt-0.5 text-[12px] leading-4 text-quiet">{evidence && second(reference, evidence)}</p>
+        </div>
+        <Wearers sceneId={sceneId} reference={reference} />
+      </div>
       {pending && (
         <p className="mb-2 border border-dashed border-lichen px-2 text-[12.5px] leading-6 text-lichen">
           Decided; pending as entry {reference.entry}.
@@ -87,7 +92,6 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
           </dl>
         </div>
       )}
-      <Wearers sceneId={sceneId} reference={reference} />
       {reference.flags.length > 0 && (
         <p className="border-t border-hair py-1.5 text-[12px] leading-4 text-quiet">
           Flags: {reference.flags.join(', ')}
@@ -127,14 +131,14 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
   );
 }
 
-const mostWearers = 7;
+const mostWearers = 2;
 
 /** The materials that read it, as they look now. */
 function Wearers({ sceneId, reference }: { sceneId: string; reference: ReferenceItem }) {
   const names = [...new Set(reference.usedBy.map((u) => u.material))].filter(Boolean);
   if (reference.kind !== 'image' || names.length === 0) return null;
   return (
-    <div className="field flex gap-1 p-1" aria-label="Materials that read it" role="group">
+    <div className="field flex h-fit flex-none" aria-label="Materials that read it" role="group">
       {names.slice(0, mostWearers).map((name) => (
         <Hint key={name} text={name}>
           <span tabIndex={0}>
@@ -143,7 +147,7 @@ function Wearers({ sceneId, reference }: { sceneId: string; reference: Reference
         </Hint>
       ))}
       {names.length > mostWearers && (
-        <span className="self-center px-1 text-[12px] text-white">and {names.length - mostWearers} more</span>
+        <span className="self-center px-1 text-[12px] text-white">+{names.length - mostWearers}</span>
       )}
     </div>
   );

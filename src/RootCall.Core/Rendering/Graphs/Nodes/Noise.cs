@@ -66,7 +66,9 @@ internal static class Noise
 
     private static Vector3 Cell3(int x, int y, int z) => new(Unit(Hash(x, y, z, 0)), Unit(Hash(x, y, z, 1)), Unit(Hash(x, y, z, 2)));
 
-    /// <summary>Distance to the nearest of points that are scattered one to a cell (“A Cellular Texture Basis Function”, SIGGRAPH 1996).</summary>
+    /// <summary>
+    /// Distance to the nearest of points that are scattered one to a cell (“A Cellular Texture Basis Function”, SIGGRAPH 1996).
+    /// </summary>
     /// <param name="jitter">How far they are from the middle of their cells, 0 to 1.</param>
     /// <param name="isCell">The value of the nearest point's cell instead.</param>
     public static float Nearest(Vector2 p, float jitter, bool isCell)
