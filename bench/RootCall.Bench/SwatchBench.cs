@@ -40,6 +40,7 @@ internal static class SwatchBench
                 place.At("moment"),
                 Swatch.Samples,
                 threads,
+                Timeout.InfiniteTimeSpan,
                 default
             )!;
 

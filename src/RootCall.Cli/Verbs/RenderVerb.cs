@@ -66,6 +66,7 @@ internal static class RenderVerb
                 moment.Path,
                 (count + SphereSwatch.Paths - 1) / SphereSwatch.Paths,
                 Environment.ProcessorCount,
+                Timeout.InfiniteTimeSpan,
                 CancellationToken.None
             ) ?? throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
             var path = Path.GetFullPath(call.GetValue(written)!);

@@ -36,9 +36,12 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
             foreach (var image in order.Images.Concat(order.Before?.Images ?? []))
                 if (image is { File: { } file, Carried: null } && roots.Everything.Enter(file.Path) is null)
                     throw new CannotUseException($"“{file.Path}” lies outside the roots.");
-            var made = Swatch.Of(order, textures, places.Moment, Swatch.Samples, 1, stop)
+            var made = Swatch.Of(order, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop)
                 ?? throw new CannotUseException("The material has no surface whose shading model is evaluated.");
-            if (order.Before is { } before && Swatch.Of(before, textures, places.Moment, Swatch.Samples, 1, stop) is { } was)
+            if (
+                order.Before is { } before
+                && Swatch.Of(before, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop) is { } was
+            )
                 WholeOrNothing.Cached(
                     DifferenceOf(output),
                     JsonSerializer.SerializeToUtf8Bytes(made.Difference(was), SwatchJobContext.Default.LookDifference)
@@ -48,10 +51,14 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
             WholeOrNothing.Cached(output, made.Png());
             return null;
         }
-        catch (Exception e) when (e is CannotUseException or UndecodedException or IOException)
+        catch (UndecodedException e)
+        {
+            return e.Message; // The decoder's fault, not the image's: whoever still waits asks again.
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
         {
             WholeOrNothing.Cached(output, default);
-            return e.Message;
+            return e is CannotUseException or IOException ? e.Message : $"Drawing it stopped on a fault of Root Call: {e}";
         }
         finally
         {

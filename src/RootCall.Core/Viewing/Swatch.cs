@@ -1,6 +1,6 @@
 using System.Collections.Immutable;
-using System.Diagnostics;
 using System.Numerics;
+using RootCall.Core.Files;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Swatches;
@@ -19,26 +19,49 @@ public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableA
     /// <summary>After how many the clock is looked at.</summary>
     private const int Step = 2;
 
-    /// <summary>A picture that is not done by then stays as it is then.</summary>
-    private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
+    /// <summary>What one of many may take.</summary>
+    public static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
 
     /// <summary>Null for a material without a surface, or with one whose model is not evaluated here.</summary>
+    /// <param name="most">A picture that is not done by then stays as it is then; infinite for one that may take what it takes.</param>
+    /// <exception cref="CannotUseException">Not even the first samples were done in time.</exception>
     /// <param name="moment">A folder for images that have to be taken out of the scene before they are decoded.</param>
-    public static Swatch? Of(SwatchOrder order, TextureCache cache, string moment, int samples, int threads, CancellationToken stop)
+    public static Swatch? Of(
+        SwatchOrder order,
+        TextureCache cache,
+        string moment,
+        int samples,
+        int threads,
+        TimeSpan most,
+        CancellationToken stop
+    )
     {
         var textures = new OrderedTextures(order.Images, cache, moment, stop);
         if (MaterialProgram.Of(order.Graph, textures) is not { } program)
             return null;
         var sphere = new SphereSwatch(order.Side, order.Light.Map(), program);
-        var clock = Stopwatch.StartNew();
-        while (sphere.Samples < samples && (sphere.Samples == 0 || clock.Elapsed < MostTime))
-            sphere.Advance(Math.Min(Step, samples - sphere.Samples), threads, stop);
+        using var late = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        late.CancelAfter(most);
+        Vector3[]? picture = null;
+        var done = 0;
+        try
+        {
+            for (; done < samples; done = sphere.Samples, picture = sphere.Picture())
+                sphere.Advance(Math.Min(Step, samples - done), threads, late.Token);
+        }
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            // What stands is the last picture of which all pixels had the same.
+        }
+
+        if (picture is null)
+            throw new CannotUseException($"The material takes longer than {most.TotalSeconds:0} s to be drawn once.");
         var told = program.Told.ToList();
         if (textures.Missing.Count > 0)
             told.Add($"References that did not come: {string.Join(", ", textures.Missing)}.");
-        if (sphere.Samples < samples)
-            told.Add($"It was stopped after {sphere.Samples} of {samples} samples.");
-        return new(order.Side, [.. sphere.Picture()], [.. told]);
+        if (done < samples)
+            told.Add($"It was stopped after {done} of {samples} samples.");
+        return new(order.Side, [.. picture], [.. told]);
     }
 
     /// <summary>How far it lies from another picture of the same size.</summary>

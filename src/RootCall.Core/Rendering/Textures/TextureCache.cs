@@ -28,6 +28,7 @@ public sealed class TextureCache(IImageDecoder decoder, long bound, int side)
     public int Decoded { get; private set; }
 
     /// <summary>Null for an image that does not decode.</summary>
+    /// <exception cref="UndecodedException">The decoder failed, which says nothing of the image: it may be tried again.</exception>
     public Texture? Of(Key key, string path, CancellationToken stop) => Of(key, () => Decode(path, key.Space, stop));
 
     /// <param name="taken">Makes a file of the image; it is removed when it was decoded.</param>
@@ -77,7 +78,7 @@ public sealed class TextureCache(IImageDecoder decoder, long bound, int side)
         {
             return Texture.Of(decoder, path, space, side, stop);
         }
-        catch (UndecodedException)
+        catch (UndecodedException e) when (e.Undecoded.Fault is not (DecodeFault.NoDecoder or DecodeFault.EndedDecoder))
         {
             return null;
         }

@@ -36,6 +36,11 @@ export function MaterialSheet({ scene }: { scene: SceneDetail }) {
                 <span className="block truncate px-0.5 text-center text-[11px] leading-[14px] text-white">
                   {m.name}
                 </span>
+                {(m.isTemplate || m.template) && (
+                  <span className="block truncate px-0.5 text-center text-[11px] leading-[14px] text-black">
+                    {m.isTemplate ? `template of ${many(m.instances, 'material')}` : `as ${m.template}`}
+                  </span>
+                )}
               </span>
             </Hint>
           </li>
