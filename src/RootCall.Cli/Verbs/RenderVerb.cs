@@ -55,8 +55,7 @@ internal static class RenderVerb
             var clock = Stopwatch.StartNew();
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
             var name = call.GetValue(material)!;
-            var found = opened.Report.Scene.Materials.FirstOrDefault(m => m.Name == name || m.Id == name)
-                ?? throw new CannotUseException($"The scene has no material “{name}”.");
+            var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
             using var moment = Folders.Temporary();
             var cache = new TextureCache(opened.Decoder, Bound, Math.Max(512, size * 2));
             var order = SwatchOrder.Of(found, opened.Report, call.GetValue(light), size);

@@ -51,6 +51,10 @@ public sealed record Scene(
 
     /// <summary>The folder the scene lies in. It is always a root for this scene.</summary>
     public string Folder => System.IO.Path.GetDirectoryName(Path)!;
+
+    /// <summary>The material of a name or id, as <see cref="SceneIndex"/> finds many; null for none.</summary>
+    public Material? Called(string name) =>
+        Materials.FirstOrDefault(m => m.Name == name && !m.IsTemplate) ?? Materials.FirstOrDefault(m => m.Name == name || m.Id == name);
 }
 
 /// <param name="Id">As the command line writes it: <c>gltf</c>, <c>glb</c>, <c>obj</c>.</param>

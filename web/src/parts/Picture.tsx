@@ -11,7 +11,7 @@ export interface Loaded {
   source: string | false;
   told: string[];
   /** How far it lies from a picture that it is held beside, in CIEDE2000. */
-  difference?: { mean: number; high: number; most: number };
+  difference?: { mean: number; high: number; most: number; isSeen: boolean };
 }
 
 /** Loads a picture that a worker may still be making. Null while it waits. */

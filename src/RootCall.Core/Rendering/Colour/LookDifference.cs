@@ -6,6 +6,12 @@ namespace RootCall.Core.Rendering.Colour;
 /// <param name="High">95 of 100 pixels differ by no more.</param>
 public sealed record LookDifference(double Mean, double High, double Most)
 {
+    /// <summary>Less than this nobody sees, side by side (common practice: half of what is just noticed).</summary>
+    private const double LeastSeen = 0.5;
+
+    /// <summary>Somebody could tell them apart.</summary>
+    public bool IsSeen => Most >= LeastSeen;
+
     /// <param name="isShown">Which pixels show the thing.</param>
     public static LookDifference Of(ReadOnlySpan<Vector3> a, ReadOnlySpan<Vector3> b, Func<int, bool> isShown)
     {

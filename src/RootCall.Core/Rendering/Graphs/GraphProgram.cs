@@ -37,10 +37,7 @@ internal sealed class GraphProgram
         varying = [.. results.Select((r, i) => (i, r)).Where(r => !r.r.IsNumber)];
     }
 
-    /// <summary>How many values <see cref="Run"/> gives for each point.</summary>
-    public int Results => standing.Length;
-
-    /// <param name="values">Room for <see cref="Results"/> values for each point, those of one point together.</param>
+    /// <param name="values">Room for as many values as there are results for each point, those of one point together.</param>
     public void Run(ReadOnlySpan<ShadingPoint> points, Span<Vector4> values)
     {
         Span<Vector4> inputs = stackalloc Vector4[16];
@@ -72,7 +69,6 @@ internal sealed class GraphProgram
             Given.Normal => Values.Of(point.Normal),
             Given.Tangent => Values.Of(point.Tangent),
             Given.Bitangent => Values.Of(point.Bitangent),
-            Given.View => Values.Of(point.View),
             _ => source.Value,
         };
 

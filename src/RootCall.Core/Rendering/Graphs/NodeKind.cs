@@ -19,7 +19,6 @@ internal enum Given
     Normal,
     Tangent,
     Bitangent,
-    View,
 }
 
 /// <param name="Value">Holds where <paramref name="From"/> is a number.</param>

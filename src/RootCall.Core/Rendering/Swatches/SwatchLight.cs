@@ -14,7 +14,5 @@ public static class SwatchLights
     private static readonly Lazy<EnvironmentMap> Soft = new(Studio.Light),
         Evening = new(Dusk.Light);
 
-    public static string Word(this SwatchLight light) => light.ToString().ToLowerInvariant();
-
     public static EnvironmentMap Map(this SwatchLight light) => light == SwatchLight.Dusk ? Evening.Value : Soft.Value;
 }

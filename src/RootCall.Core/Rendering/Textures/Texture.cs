@@ -68,9 +68,6 @@ public sealed class Texture
         return new(new Level(width, height, sums ?? [Vector4.Zero]));
     }
 
-    /// <summary>From pixels that are linear already, in rows from the top.</summary>
-    public static Texture Of(int width, int height, Vector4[] pixels) => new(new Level(width, height, pixels));
-
     /// <summary>Red, green, blue and alpha between four pixels of two levels.</summary>
     /// <param name="uv">V grows downwards.</param>
     public Vector4 Sample(Vector2 uv, float footprint, WrapMode wrapU, WrapMode wrapV)

@@ -23,8 +23,6 @@ public sealed class Surface : ILobe
             parts[i] = new(lobes[i].Weight, lobes[i].Lobe, Size(lobes[i].Weight) / sum);
     }
 
-    public static Surface Nothing { get; } = new([]);
-
     /// <summary>Radiance that it gives off.</summary>
     public Vector3 Emission { get; init; }
 

@@ -36,11 +36,12 @@ internal sealed class UsdPreviewSurface(Slots slots) : IShadingModel
         var share = inputs.Share(opacity);
         // Above 0 the threshold cuts out; at 0 opacity is how much does not come through.
         var isCutOut = inputs.Number(opacityThreshold) is > 0 and var cut;
+        var thins = isPresence || inputs.Is(opacityMode);
         var there =
             isCutOut ? (share >= inputs.Number(opacityThreshold) ? 1 : 0)
-            : isPresence || inputs.Is(opacityMode) ? share
+            : thins ? share
             : 1;
-        var through = isCutOut || isPresence || inputs.Is(opacityMode) ? 0 : 1 - share;
+        var through = isCutOut || thins ? 0 : 1 - share;
 
         var left = Vector3.One;
         var coated = Reflectance.Schlick(new(Parts.F0(index)), Vector3.One);

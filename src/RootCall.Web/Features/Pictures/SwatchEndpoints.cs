@@ -3,7 +3,6 @@ using Hangfire;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Rendering.Swatches;
-using RootCall.Core.Scenes;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -64,7 +63,7 @@ internal static class SwatchEndpoints
     {
         var state = await current.Get(id, stop);
         var wanted = Side(side);
-        return Find(state.Report.Scene, material) is { Graph.SurfaceNode: not null } found
+        return state.Report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
             ? Answer(SwatchOrder.Of(found, state.Report, Lit(light), wanted), response, disk, swatches)
             : Results.NoContent();
     }
@@ -107,8 +106,4 @@ internal static class SwatchEndpoints
             ? wanted
             : throw new CannotUseException($"Swatches have {string.Join(", ", SwatchOrder.Sides)} pixels a side, not {wanted}.");
     }
-
-    private static Material? Find(Scene scene, string name) =>
-        scene.Materials.FirstOrDefault(m => m.Name == name && !m.IsTemplate)
-        ?? scene.Materials.FirstOrDefault(m => m.Name == name || m.Id == name);
 }

@@ -10,9 +10,6 @@ interface LooksProps {
 
 const size = 104;
 
-/** Less than this nobody sees, side by side. */
-const seen = 0.5;
-
 /** How the material looks now and with the fix, and how far apart both are. */
 export function Looks({ sceneId, material, finding }: LooksProps) {
   const now = useSwatch(sceneId, `/api/scenes/${sceneId}/swatch`, { material }, size);
@@ -33,7 +30,7 @@ export function Looks({ sceneId, material, finding }: LooksProps) {
             }
           >
             <b tabIndex={0} className="ml-2 font-[680] text-ink underline decoration-dotted underline-offset-2">
-              {difference.most < seen ? 'looks the same' : `ΔE ${difference.mean.toFixed(1)}`}
+              {difference.isSeen ? `ΔE ${difference.mean.toFixed(1)}` : 'looks the same'}
             </b>
           </Hint>
         )}
