@@ -4,7 +4,7 @@
 # load (minutes), reading, start.
 # Measurements beside a yardstick of the same run, as ratios; below 1 Root Call is faster.
 run_bench() {
-  need_debian postgresql chromium chromium-driver libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++ \
+  need_debian postgresql chromium chromium-driver libopenimageio-dev libdraco-dev libmeshoptimizer-dev libembree-dev g++ \
     openimageio-tools assimp-utils imagemagick
   [ -d "$home/web/node_modules" ] || quietly "npm ci (is there a network?)" npm --prefix "$home/web" ci --no-progress
   cd "$home"

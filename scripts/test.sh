@@ -15,7 +15,7 @@ run_faults() {
 # run_tests [FILTER]: everything, or only the tests whose full name contains FILTER.
 run_tests() {
   need_sdks
-  need_debian postgresql libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++ chromium chromium-driver openimageio-tools \
+  need_debian postgresql libopenimageio-dev libdraco-dev libmeshoptimizer-dev libembree-dev g++ chromium chromium-driver openimageio-tools \
     assimp-utils assimp-testmodels unzip curl
   . "$home/scripts/cluster.sh"
   . "$home/scripts/corpus.sh"

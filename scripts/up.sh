@@ -8,7 +8,7 @@ pids=()
 
 prepare() {
   need_sdks
-  need_debian postgresql libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++
+  need_debian postgresql libopenimageio-dev libdraco-dev libmeshoptimizer-dev libembree-dev g++
   . "$home/scripts/cluster.sh" # Once more: the package may just have come.
   if port_taken "$port"; then
     refuse "port $port is taken by another program (or Root Call runs already); set ROOTCALL_PORT to a free one."
@@ -119,7 +119,7 @@ watch_over() {
 # Another worker, on this machine or on one that reaches the same database and folders; started again when it ends.
 worker() {
   need_sdks
-  need_debian libopenimageio-dev libdraco-dev libmeshoptimizer-dev g++
+  need_debian libopenimageio-dev libdraco-dev libmeshoptimizer-dev libembree-dev g++
   mkdir -p "$data"
   data=$(cd "$data" && pwd)
   if [ -n "${ROOTCALL_DATABASE:-}" ]; then

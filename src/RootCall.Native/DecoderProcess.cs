@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Runtime.InteropServices;
 using System.Text;
-using Microsoft.Win32.SafeHandles;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
 
@@ -13,7 +12,7 @@ internal sealed class DecoderProcess : WalledProcess
     /// <summary>The pixels that come back at once.</summary>
     public const long SharedBytes = 64L << 20;
 
-    private readonly SafeFileHandle pixels;
+    private readonly SharedMemory pixels;
     private readonly Bounds bounds;
 
     private DecoderProcess(Bounds bounds)
@@ -26,8 +25,7 @@ internal sealed class DecoderProcess : WalledProcess
         this.bounds = bounds;
         try
         {
-            var file = Ask<int>([], ToStart, CancellationToken.None);
-            pixels = File.OpenHandle($"/proc/{Process.Id}/fd/{file}", FileMode.Open, FileAccess.Read, FileShare.ReadWrite);
+            pixels = new(Process.Id, Ask<int>([], ToStart, CancellationToken.None));
         }
         catch (Exception e) when (e is UndecodedException or IOException)
         {
@@ -126,23 +124,19 @@ internal sealed class DecoderProcess : WalledProcess
         };
     }
 
-    /// <summary>
-    /// Takes what lies at a place of the shared memory; read, not mapped, so that nothing the child does to it is felt here.
-    /// </summary>
+    /// <summary>Takes what lies at a place of the shared memory.</summary>
     /// <returns>The place after it.</returns>
     private long Pixels<T>(Span<T> to, long at)
         where T : unmanaged
     {
-        var bytes = MemoryMarshal.AsBytes(to);
-        for (var done = 0; done < bytes.Length; )
+        try
         {
-            var read = RandomAccess.Read(pixels, bytes[done..], at + done);
-            if (read == 0)
-                throw new UndecodedException(new(DecodeFault.EndedDecoder, "ended the decoder"));
-            done += read;
+            return pixels.Read(to, at);
         }
-
-        return at + bytes.Length;
+        catch (EndOfStreamException)
+        {
+            throw new UndecodedException(new(DecodeFault.EndedDecoder, "ended the decoder"));
+        }
     }
 
     private enum RequestKind : uint

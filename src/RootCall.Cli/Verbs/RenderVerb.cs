@@ -1,22 +1,33 @@
 using System.CommandLine;
 using System.Diagnostics;
+using System.Globalization;
 using RootCall.Cli.Output;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Rendering.Lights;
+using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Viewing;
+using RootCall.Native;
 
 namespace RootCall.Cli.Verbs;
 
-/// <summary><c>render</c>: a swatch of a material, as a PNG.</summary>
+/// <summary><c>render</c>: a frame of the scene; or a swatch of one of its materials.</summary>
 internal static class RenderVerb
 {
-    private const int MostSide = 2048,
+    private const int MostSide = 4096,
         MostSamples = 65_536,
         Fine = 128;
 
     /// <summary>Textures that one call keeps.</summary>
     private const long Bound = 1L << 30;
+
+    /// <summary>Cells around that a light from a file has.</summary>
+    private const int LightSide = 512;
+
+    /// <summary>What is asked for.</summary>
+    private sealed record Wish(int Width, int Height, int Samples, SwatchShape Shape, EnvironmentMap Light);
 
     public static Command Command()
     {
@@ -24,63 +35,149 @@ internal static class RenderVerb
             SharedOptions.Scene(),
             SharedOptions.Roots(),
             SharedOptions.Format(),
-            SharedOptions.Out("The PNG to write.")
+            SharedOptions.Out("The picture to write: .png as a display shows it, or .hdr with its linear values.")
         );
-        var material = new Option<string>("--material") { Description = "The material to show, by its name or id.", Required = true };
-        var light = new Option<SwatchLight>("--light") { Description = "studio or dusk.", DefaultValueFactory = _ => SwatchLight.Studio };
-        var side = new Option<int>("--size")
+        var material = new Option<string?>("--material") { Description = "A material to show, by its name or id, in place of the scene." };
+        var shape = new Option<SwatchShape>("--shape") { Description = "What a material is shown on: sphere, slab or drape." };
+        var light = new Option<string>("--light")
         {
-            Description = $"Pixels of the square picture, up to {MostSide}.",
-            DefaultValueFactory = _ => 256,
+            Description = "studio, dusk, or an image file in longitude and latitude.",
+            DefaultValueFactory = _ => "studio",
         };
+        var camera = new Option<string?>("--camera") { Description = "A camera of the scene; without it the first, or one that frames it." };
+        var size = new Option<string?>("--size") { Description = $"Pixels, WxH or one number for a square, up to {MostSide}." };
         var samples = new Option<int>("--samples") { Description = "Samples for each pixel.", DefaultValueFactory = _ => Fine };
-        var command = new Command("render", "Draws a material on a sphere.")
+        var command = new Command("render", "Draws the scene, or a material of it.")
         {
             scene,
             roots,
             material,
+            shape,
             light,
-            side,
+            camera,
+            size,
             samples,
             written,
             format,
         };
         command.SetAction(call =>
         {
-            var (size, count) = (call.GetValue(side), call.GetValue(samples));
-            if (size is < 8 or > MostSide)
-                throw new CannotUseException($"A picture has 8 to {MostSide} pixels a side, not {size}.");
+            var name = call.GetValue(material);
+            var (width, height) = Size(call.GetValue(size) ?? (name is null ? "960x540" : "256"));
+            if (name is not null && width != height)
+                throw new CannotUseException($"A material's picture is square, not {width} x {height}.");
+            var count = call.GetValue(samples);
             if (count is < 1 or > MostSamples)
                 throw new CannotUseException($"A pixel takes 1 to {MostSamples} samples, not {count}.");
+            var path = Path.GetFullPath(call.GetValue(written)!);
+            var isLinear = Path.GetExtension(path).ToLowerInvariant() switch
+            {
+                ".png" => false,
+                ".hdr" => true,
+                var other => throw new CannotUseException($"A picture is written as .png or .hdr, not as “{other}”."),
+            };
             var clock = Stopwatch.StartNew();
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            var name = call.GetValue(material)!;
-            var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
             using var moment = Folders.Temporary();
-            var cache = new TextureCache(opened.Decoder, Bound, Math.Max(512, size * 2));
-            var order = SwatchOrder.Of(found, opened.Report, call.GetValue(light), size);
-            var made = Swatch.Of(
-                order,
-                cache,
-                moment.Path,
-                (count + SphereSwatch.Paths - 1) / SphereSwatch.Paths,
-                Environment.ProcessorCount,
-                Timeout.InfiniteTimeSpan,
-                CancellationToken.None
-            ) ?? throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
-            var path = Path.GetFullPath(call.GetValue(written)!);
-            WholeOrNothing.File(path, to => to.Write(made.Png()));
+            var wish = new Wish(width, height, count, call.GetValue(shape), Light(call.GetValue(light)!, opened.Decoder));
+            var (bytes, told) = name is null
+                ? Scene(opened, wish, call.GetValue(camera), moment.Path, isLinear)
+                : Material(opened, name, wish, moment.Path, isLinear);
+            WholeOrNothing.File(path, to => to.Write(bytes));
             if (call.GetValue(format) == "json")
-                Print.Json(new(path, size, size, clock.ElapsedMilliseconds, made.Told), OutputContext.Default.RenderJson);
+                Print.Json(new(path, width, height, clock.ElapsedMilliseconds, told), OutputContext.Default.RenderJson);
             else
             {
-                Console.WriteLine($"{path}: {size} x {size} px, {clock.ElapsedMilliseconds} ms");
-                foreach (var sentence in made.Told)
+                Console.WriteLine($"{path}: {width} x {height} px, {clock.ElapsedMilliseconds} ms");
+                foreach (var sentence in told)
                     Console.WriteLine(sentence);
             }
 
-            return made.Told.IsEmpty ? 0 : 1;
+            return told.Count == 0 ? 0 : 1;
         });
         return command;
+    }
+
+    private static (byte[] Bytes, IReadOnlyList<string> Told) Scene(
+        OpenedScene opened,
+        Wish wish,
+        string? camera,
+        string moment,
+        bool isLinear
+    )
+    {
+        using var meshes = new MeshDecoder(Bounds.Default);
+        var threads = Environment.ProcessorCount;
+        var made = TestFrame.Of(
+            opened.Report,
+            opened.Session.Edited.Basis,
+            opened.Session.Edited.Reading,
+            View(wish) with
+            {
+                Camera = camera,
+            },
+            new(opened.Decoder, meshes, new RayTracers(Bounds.Default, threads), Bound, moment),
+            CancellationToken.None
+        );
+        return (isLinear ? DisplayPicture.Hdr(made.Width, made.Height, made.Pixels.AsSpan()) : made.Png(), made.Told);
+    }
+
+    private static (byte[] Bytes, IReadOnlyList<string> Told) Material(
+        OpenedScene opened,
+        string name,
+        Wish wish,
+        string moment,
+        bool isLinear
+    )
+    {
+        var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
+        var cache = new TextureCache(opened.Decoder, Bound, Math.Max(512, wish.Width * 2));
+        var order = SwatchOrder.Of(found, opened.Report, SwatchLight.Studio, wish.Width);
+        var threads = Environment.ProcessorCount;
+        var tracers = new RayTracers(Bounds.Default, threads);
+        var made =
+            wish.Shape == SwatchShape.Sphere
+                ? Swatch.Of(
+                    order,
+                    cache,
+                    moment,
+                    (wish.Samples + SphereSwatch.Paths - 1) / SphereSwatch.Paths,
+                    threads,
+                    Timeout.InfiniteTimeSpan,
+                    CancellationToken.None,
+                    wish.Light
+                )
+                : ShapedSwatch.Of(order, wish.Shape, View(wish), cache, tracers, moment, CancellationToken.None);
+        if (made is null)
+            throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
+        return (isLinear ? DisplayPicture.Hdr(made.Side, made.Side, made.Pixels.AsSpan()) : made.Png(), made.Told);
+    }
+
+    private static FrameView View(Wish wish) =>
+        new(wish.Width, wish.Height, wish.Light, wish.Samples, Environment.ProcessorCount, Timeout.InfiniteTimeSpan);
+
+    private static EnvironmentMap Light(string name, IImageDecoder decoder)
+    {
+        if (Enum.TryParse<SwatchLight>(name, ignoreCase: true, out var light) && Enum.IsDefined(light))
+            return light.Map();
+        var path = Path.GetFullPath(name);
+        if (!File.Exists(path))
+            throw new CannotUseException($"“{name}” is no light: studio, dusk, or a file that is there.");
+        try
+        {
+            return EnvironmentMap.Of(decoder, path, LightSide, CancellationToken.None);
+        }
+        catch (UndecodedException e)
+        {
+            throw new CannotUseException($"“{Path.GetFileName(path)}” {e.Undecoded.Reason}.", e);
+        }
+    }
+
+    private static (int Width, int Height) Size(string written)
+    {
+        var sides = written.ToLowerInvariant().Split('x').Select(s => int.TryParse(s, CultureInfo.InvariantCulture, out var n) ? n : 0).ToList();
+        if (sides.Count > 2 || sides.Exists(s => s is < 8 or > MostSide))
+            throw new CannotUseException($"A picture has 8 to {MostSide} pixels a side, not “{written}”.");
+        return (sides[0], sides[^1]);
     }
 }

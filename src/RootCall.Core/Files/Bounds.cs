@@ -40,4 +40,13 @@ public sealed record Bounds
 
     /// <summary>Seconds of processor time that decoding one image may take.</summary>
     public int ImageSeconds { get; init; } = 30;
+
+    /// <summary>Triangles that are drawn of one scene; what comes after them is left out.</summary>
+    public int DrawnTriangles { get; init; } = 2_000_000;
+
+    /// <summary>Bytes of memory that tracing rays through one scene may take.</summary>
+    public long RayMemory { get; init; } = 1L << 30;
+
+    /// <summary>Seconds of processor time that building a scene's hierarchy, or one batch of rays, may take.</summary>
+    public int RaySeconds { get; init; } = 60;
 }

@@ -49,6 +49,8 @@ public sealed record Scene(
     /// <summary>Lights and environment maps, by name and type.</summary>
     public ImmutableArray<SceneLight> Lights { get; init; } = [];
 
+    public ImmutableArray<SceneCamera> Cameras { get; init; } = [];
+
     /// <summary>The folder the scene lies in. It is always a root for this scene.</summary>
     public string Folder => System.IO.Path.GetDirectoryName(Path)!;
 
@@ -113,6 +115,16 @@ public enum PathStyle
 
 /// <param name="Type">The format's own type of light: <c>point</c>, <c>DomeLight</c>.</param>
 public sealed record SceneLight(string Name, string Type);
+
+/// <summary>
+/// A camera: it looks along -z of its node, y upwards (glTF 2.0, 3.10; UsdGeomCamera; COLLADA 1.4.1, camera).
+/// </summary>
+/// <param name="Node">Index into <see cref="Scene.Nodes"/>.</param>
+/// <param name="Half">
+/// Half the height of what it sees: at distance 1, the tangent of half its angle; where it sees in parallel, in units of the scene.
+/// </param>
+/// <param name="Aspect">Width by height; null when the file does not say.</param>
+public sealed record SceneCamera(string Name, int Node, double Half, double? Aspect = null, bool IsParallel = false);
 
 /// <summary>Counts of what a scene holds. Triangles count each mesh once, however often it is placed.</summary>
 public sealed record SceneCounts(int Nodes, int Meshes, int Materials, int Images, long Triangles);

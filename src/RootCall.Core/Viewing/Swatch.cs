@@ -3,6 +3,7 @@ using System.Numerics;
 using RootCall.Core.Files;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Graphs;
+using RootCall.Core.Rendering.Lights;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Rendering.Textures;
 
@@ -25,6 +26,7 @@ public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableA
     /// <summary>Null for a material without a surface, or with one whose model is not evaluated here.</summary>
     /// <param name="most">A picture that is not done by then stays as it is then; infinite for one that may take what it takes.</param>
     /// <exception cref="CannotUseException">Not even the first samples were done in time.</exception>
+    /// <param name="light">In place of the order's.</param>
     /// <param name="moment">A folder for images that have to be taken out of the scene before they are decoded.</param>
     public static Swatch? Of(
         SwatchOrder order,
@@ -33,13 +35,14 @@ public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableA
         int samples,
         int threads,
         TimeSpan most,
-        CancellationToken stop
+        CancellationToken stop,
+        EnvironmentMap? light = null
     )
     {
         var textures = new OrderedTextures(order.Images, cache, moment, stop);
         if (MaterialProgram.Of(order.Graph, textures) is not { } program)
             return null;
-        var sphere = new SphereSwatch(order.Side, order.Light.Map(), program);
+        var sphere = new SphereSwatch(order.Side, light ?? order.Light.Map(), program);
         using var late = CancellationTokenSource.CreateLinkedTokenSource(stop);
         late.CancelAfter(most);
         Vector3[]? picture = null;
@@ -56,12 +59,18 @@ public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableA
 
         if (picture is null)
             throw new CannotUseException($"The material takes longer than {most.TotalSeconds:0} s to be drawn once.");
+        return new(order.Side, [.. picture], Tell(program, textures, done, samples));
+    }
+
+    /// <summary>What a picture does not show.</summary>
+    internal static ImmutableArray<string> Tell(MaterialProgram program, OrderedTextures textures, int done, int samples)
+    {
         var told = program.Told.ToList();
         if (textures.Missing.Count > 0)
             told.Add($"References that did not come: {string.Join(", ", textures.Missing)}.");
         if (done < samples)
             told.Add($"It was stopped after {done} of {samples} samples.");
-        return new(order.Side, [.. picture], [.. told]);
+        return [.. told];
     }
 
     /// <summary>How far it lies from another picture of the same size.</summary>

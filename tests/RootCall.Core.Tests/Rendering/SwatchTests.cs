@@ -14,6 +14,8 @@ public sealed class SwatchTests
 
     private sealed class Everywhere(ModelPoint point) : ISurfaces
     {
+        public bool MayBeAbsent => false;
+
         public (Surface Surface, Frame Frame) At(in ShadingPoint at, bool isInside)
         {
             var frame = Frame.Around(isInside ? -at.Normal : at.Normal);

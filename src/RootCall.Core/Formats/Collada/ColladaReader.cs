@@ -13,6 +13,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
 {
     private const int MaxNodes = 1_000_000;
     private readonly List<ReadNote> notes = [];
+    private readonly ImmutableArray<SceneCamera>.Builder cameras = ImmutableArray.CreateBuilder<SceneCamera>();
     private readonly string name = Path.GetFileName(path);
 
     public static ColladaDocument Parse(byte[] bytes, string name, List<ReadNote> notes)
@@ -68,6 +69,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
                 "Z_UP" => "Z",
                 _ => "Y",
             },
+            Cameras = cameras.ToImmutable(),
             Lights =
             [
                 .. document
@@ -202,6 +204,9 @@ internal sealed class ColladaReader(string path, ReadContext context)
                 }
             );
             var index = nodes.Count - 1;
+            foreach (var camera in step.Node.All("instance_camera"))
+                if (ColladaCameras.Of(document, camera, nodes[index].Name, index) is { } seen)
+                    cameras.Add(seen);
             foreach (var more in instances.Skip(1))
                 nodes.Add(new(nodes[index].Name, index, more));
             if (step.Depth > 200)

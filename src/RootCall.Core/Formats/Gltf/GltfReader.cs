@@ -51,6 +51,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
             MetresPerUnit = 1, // glTF 2.0, 3.4: all linear distances are metres, +Y is up.
             UpAxis = "Y",
             Variants = Variants(),
+            Cameras = GltfCameras.Read(root, nodes),
             Lights =
             [
                 .. root["extensions"]

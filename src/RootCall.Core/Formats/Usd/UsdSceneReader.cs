@@ -20,6 +20,8 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
     private readonly ImmutableArray<VariantChoice>.Builder variants = ImmutableArray.CreateBuilder<VariantChoice>();
     private readonly ImmutableArray<SceneLight>.Builder lights = ImmutableArray.CreateBuilder<SceneLight>();
 
+    private readonly ImmutableArray<SceneCamera>.Builder cameras = ImmutableArray.CreateBuilder<SceneCamera>();
+
     public Scene Read()
     {
         var layers = new UsdLayers(path, context, builder, notes);
@@ -56,6 +58,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
             UpAxis = metadata.GetValueOrDefault("upAxis")?.AsText ?? "Y",
             Variants = variants.ToImmutable(),
             Lights = lights.ToImmutable(),
+            Cameras = cameras.ToImmutable(),
         };
     }
 
@@ -119,6 +122,8 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
                         : 1;
                 nodes.Add(new(prim.Name, parent, mesh) { Transform = UsdMeshes.Transform(prim), Copies = copies });
                 index = nodes.Count - 1;
+                if (type == "Camera")
+                    cameras.Add(UsdCameras.Of(prim, index));
                 if (type.EndsWith("Light", StringComparison.Ordinal))
                     Light(prim, type, stage);
             }

@@ -10,6 +10,9 @@ namespace RootCall.Core.Rendering.Graphs;
 /// <summary>Gives the surface at a point.</summary>
 public interface ISurfaces
 {
+    /// <summary>There may be places where nothing is: an opacity below 1.</summary>
+    bool MayBeAbsent { get; }
+
     /// <summary>The surface, and the frame that its directions are in.</summary>
     /// <param name="isInside">The viewer is inside the solid.</param>
     (Surface Surface, Frame Frame) At(in ShadingPoint point, bool isInside);
@@ -53,8 +56,11 @@ public sealed class MaterialProgram : ISurfaces
         foreach (var (input, how) in data.Approximated)
             if (surface.Input(input) is { } asked && (asked.From is not null || asked.Value?.Numbers.Any(n => n != 0) == true))
                 told.Add(how);
+        MayBeAbsent = IsVeil(data, surface);
         Told = [.. told];
     }
+
+    public bool MayBeAbsent { get; }
 
     /// <summary>What was left out or is not known, in sentences.</summary>
     public ImmutableArray<string> Told { get; }
@@ -125,6 +131,19 @@ public sealed class MaterialProgram : ISurfaces
         var bent = GeometryNodes.FromSlopes(Slope(u), Slope(w));
         return Vector3.Normalize(result + point.FromTangentSpace(bent with { Z = 0 }));
     }
+
+    /// <summary>Something feeds an opacity, or it is not 1, and the material does not say that it is opaque all the same.</summary>
+    private static bool IsVeil(ShadingModel data, ShaderNode surface)
+    {
+        if (data.Input("alphaMode") is not null && surface.Input("alphaMode")?.Effective?.Text is null or "OPAQUE")
+            return false;
+        return data
+            .Inputs.Where(i => i.Role is Role.Opacity or Role.Transparency || i.Gate is "transparency")
+            .Any(i => surface.Input(i.Name) is { } given && (given.From is not null || given.Value is { } v && !IsWhole(v, i.Role)));
+    }
+
+    private static bool IsWhole(ShaderValue value, Role? role) =>
+        !value.Numbers.IsDefaultOrEmpty && value.Numbers.All(n => n == (role == Role.Transparency ? 0 : 1));
 
     private static float Slope(float change) =>
         float.IsFinite(change) ? Math.Clamp(change * GeometryNodes.SlopeScale, -Steepest, Steepest) : 0;

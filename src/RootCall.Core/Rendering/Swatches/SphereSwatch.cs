@@ -1,7 +1,7 @@
 using System.Numerics;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
-using RootCall.Core.Rendering.Sampling;
+using RootCall.Core.Rendering.Paths;
 using RootCall.Core.Shading.Evaluation;
 
 namespace RootCall.Core.Rendering.Swatches;
@@ -16,32 +16,11 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
     /// <summary>Half the picture's width, in radii of the sphere.</summary>
     private const float Half = 1.08f;
 
-    /// <summary>Linear grey behind the sphere: 18 %, on which colour is judged.</summary>
-    private const float Field = 0.18f;
-
     /// <summary>An image lies twice around the sphere and once from pole to pole, so that its pixels are square in the middle.</summary>
     private const float Around = 2;
 
-    /// <summary>Bounces that are followed; after the fourth one goes on by chance (Russian roulette).</summary>
-    private const int MostBounces = 12,
-        SureBounces = 4;
-
     /// <summary>Paths that start at one place of a pixel.</summary>
     public const int Paths = 4;
-
-    /// <summary>Brighter paths count as this: one lucky path would stand as a dot in the picture.</summary>
-    private const float MostRadiance = 40;
-
-    /// <summary>What the numbers of a sample are for, at each bounce.</summary>
-    private enum Use : uint
-    {
-        Pixel,
-        Lobe,
-        Light,
-        Presence,
-        Chance,
-        Count,
-    }
 
     private readonly Vector3[] sums = new Vector3[side * side];
 
@@ -72,14 +51,11 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
             {
                 var pixel = (y * side) + x;
                 for (var n = first; n < first + samples; n++)
-                    sums[pixel] += Seen(x, y, (uint)n, Sobol.Hash((uint)pixel, 0));
+                    sums[pixel] += Seen(x, y, (uint)n, PathNumbers.SeedOf(pixel));
             }
         });
         Samples += samples;
     }
-
-    private static Vector2 Numbers(uint sample, uint seed, Use use, int bounce) =>
-        Sobol.Point(sample, Sobol.Hash(seed, (uint)use + ((uint)bounce * (uint)Use.Count)));
 
     /// <summary>A ray that arrives at the sphere, and what became of it on its way.</summary>
     /// <param name="Weight">What share of the light from here reaches the pixel.</param>
@@ -89,11 +65,11 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
     /// <summary>What a pixel sees through a few paths that start at one place of it.</summary>
     private Vector3 Seen(int x, int y, uint sample, uint seed)
     {
-        var jitter = Numbers(sample, seed, Use.Pixel, 0);
+        var jitter = PathNumbers.Of(sample, seed, PathUse.Pixel, 0);
         var place = new Vector2(((x + jitter.X) * 2 / side) - 1, 1 - ((y + jitter.Y) * 2 / side)) * Half;
         var depth2 = 1 - place.LengthSquared();
         if (depth2 <= 0)
-            return new(Field);
+            return Scattering.Field;
         var at = new Vector3(place, MathF.Sqrt(depth2));
         // A UV runs Around / 2π times as fast as a length on the equator, and faster where the sphere turns away.
         var footprint = Half * 2 / side * (Around / (2 * MathF.PI)) / MathF.Max(0.1f, at.Z);
@@ -113,81 +89,51 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
         {
             var (light, next) = Step(ray, surface, frame, sample, seed, bounce);
             sum += light;
-            if (next is not { } going || bounce == MostBounces)
+            if (next is not { } going || bounce == Scattering.MostBounces)
                 break;
             ray = going;
             (surface, frame) = material.At(Point(ray.At, ray.View, footprint), ray.IsInside);
         }
 
-        return float.IsFinite(sum.X + sum.Y + sum.Z) ? Vector3.Min(sum, new(MostRadiance)) : Vector3.Zero;
+        return Scattering.Counted(sum);
     }
 
     /// <summary>The light that reaches the pixel from one place, and the ray that goes on from there; null when none does.</summary>
     private (Vector3 Light, Ray? Next) Step(Ray ray, Surface surface, Frame frame, uint sample, uint seed, int bounce)
     {
+        Vector2 Numbers(PathUse use) => PathNumbers.Of(sample, seed, use, bounce);
         var (at, weight, isInside) = (ray.At, ray.Weight, ray.IsInside);
-        if (surface.Opacity < 1 && Numbers(sample, seed, Use.Presence, bounce).X >= surface.Opacity)
+        if (surface.Opacity < 1 && Numbers(PathUse.Presence).X >= surface.Opacity)
         {
             // Not there: straight on, out of the sphere or to its far side.
             return isInside
-                ? (weight * (ray.IsStraight ? new(Field) : light.From(-ray.View).Radiance), null)
+                ? (weight * (ray.IsStraight ? Scattering.Field : light.From(-ray.View).Radiance), null)
                 : (Vector3.Zero, ray with { At = Across(at, -ray.View), IsInside = true });
         }
 
         var local = frame.ToLocal(ray.View);
-        var sum = weight * (surface.Emission + Lit(surface, frame, local, at, isInside, Numbers(sample, seed, Use.Light, bounce)));
-        if (surface.Sample(local, Numbers(sample, seed, Use.Lobe, bounce)) is not { } picked)
-            return (sum, null);
-        var density = surface.Density(local, picked);
-        var world = frame.ToWorld(picked);
-        var leaves = Vector3.Dot(world, at) > 0;
-        // A bent normal may say above what the form says is below: no light goes there.
-        if (!(density > 0) || leaves != (picked.Z > 0 != isInside))
-            return (sum, null);
-        weight *= surface.Evaluate(local, picked) * (MathF.Abs(picked.Z) / density);
-        if (leaves)
-        {
-            var (radiance, other) = light.From(world);
-            return (sum + (weight * radiance * Share(density, other)), null);
-        }
-
-        var far = Across(at, world);
-        if (surface.Absorption != Vector3.Zero)
-            weight *= Passed(surface.Absorption, Vector3.Distance(at, far));
-        if (bounce >= SureBounces)
-        {
-            var going = Math.Clamp(MathF.Max(weight.X, MathF.Max(weight.Y, weight.Z)), 0.05f, 1);
-            if (Numbers(sample, seed, Use.Chance, bounce).X >= going)
-                return (sum, null);
-            weight /= going;
-        }
-
-        return (sum, new Ray(far, -world, weight, true, false));
-    }
-
-    /// <summary>Light from the environment that is picked by how bright it is.</summary>
-    private Vector3 Lit(Surface surface, Frame frame, Vector3 view, Vector3 at, bool isInside, Vector2 u)
-    {
-        var (world, radiance, density) = light.Sample(u);
-        var local = frame.ToLocal(world);
+        var sum = surface.Emission;
         // The sphere itself is in the way of all that comes from its other side.
-        if (Vector3.Dot(world, at) <= 0 || isInside != local.Z < 0 || !(density > 0))
-            return Vector3.Zero;
-        var value = surface.Evaluate(view, local) * radiance * (MathF.Abs(local.Z) / density);
-        return value * Share(density, surface.Density(view, local));
-    }
+        if (
+            Scattering.Lit(light, surface, frame, local, at, isInside, Numbers(PathUse.Light)) is { } lit
+            && Vector3.Dot(lit.Direction, at) > 0
+        )
+            sum += lit.Value;
+        sum *= weight;
+        if (Scattering.Next(surface, frame, local, at, isInside, Numbers(PathUse.Lobe)) is not { } turn)
+            return (sum, null);
+        weight *= turn.Weight;
+        if (turn.Leaves)
+        {
+            var (radiance, other) = light.From(turn.Direction);
+            return (sum + (weight * radiance * Scattering.Share(turn.Density, other)), null);
+        }
 
-    /// <summary>
-    /// Each way to find light counts by how likely it was beside the other (the balance heuristic of “Optimally Combining Sampling
-    /// Techniques for Monte Carlo Rendering”, SIGGRAPH 1995).
-    /// </summary>
-    private static float Share(float own, float other) => own / (own + other);
-
-    /// <summary>Beer's law.</summary>
-    private static Vector3 Passed(Vector3 absorption, float length)
-    {
-        var d = absorption * -length;
-        return new(MathF.Exp(d.X), MathF.Exp(d.Y), MathF.Exp(d.Z));
+        var far = Across(at, turn.Direction);
+        weight *= Scattering.Passed(surface.Absorption, Vector3.Distance(at, far));
+        return Scattering.Survives(ref weight, bounce, Numbers(PathUse.Chance))
+            ? (sum, new Ray(far, -turn.Direction, weight, true, false))
+            : (sum, null);
     }
 
     /// <summary>Where a ray from a place on the sphere through its inside meets it again.</summary>

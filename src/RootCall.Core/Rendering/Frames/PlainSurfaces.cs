@@ -1,0 +1,23 @@
+using System.Numerics;
+using RootCall.Core.Rendering.Graphs;
+using RootCall.Core.Shading.Evaluation;
+using RootCall.Core.Shading.Lobes;
+
+namespace RootCall.Core.Rendering.Frames;
+
+/// <summary>A grey matte surface: what stands for a material that is not there.</summary>
+public sealed class PlainSurfaces : ISurfaces
+{
+    private static readonly Vector3 Grey = new(0.5f);
+    private readonly LambertLobe lobe = new();
+
+    public bool MayBeAbsent => false;
+
+    public (Surface Surface, Frame Frame) At(in ShadingPoint point, bool isInside)
+    {
+        var frame = Frame.Around(isInside ? -point.Normal : point.Normal);
+        var builder = new Surface.Builder(frame.ToLocal(point.View));
+        builder.Add(Grey, lobe);
+        return (builder.Build(), frame);
+    }
+}
