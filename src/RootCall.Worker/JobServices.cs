@@ -1,7 +1,9 @@
 using Microsoft.Extensions.Options;
+using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Jobs;
 using RootCall.Core.Rendering.Textures;
+using RootCall.Core.Viewing;
 using RootCall.Data;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -43,11 +45,25 @@ internal static class JobServices
             .AddSingleton<WriteCopyJob>()
             .AddSingleton<PictureJob>()
             .AddSingleton<SwatchJob>()
+            .AddSingleton<FrameJob>()
+            .AddSingleton(Tools)
             .AddSingleton(p => new TextureCache(
                 p.GetRequiredService<IImageDecoder>(),
                 p.GetRequiredService<IOptions<DataOptions>>().Value.TextureMegabytes * 1_000_000L,
                 TextureSide
             ));
+
+    private static FrameTools Tools(IServiceProvider p)
+    {
+        var bounds = p.GetRequiredService<Bounds>();
+        return new(
+            p.GetRequiredService<IImageDecoder>(),
+            new MeshDecoder(bounds),
+            new RayTracers(bounds, Environment.ProcessorCount),
+            p.GetRequiredService<IOptions<DataOptions>>().Value.TextureMegabytes * 1_000_000L,
+            p.GetRequiredService<IStorePlaces>().Moment
+        );
+    }
 
     private static IServiceCollection AddPort<TPort, TStore>(this IServiceCollection services)
         where TPort : class

@@ -23,6 +23,7 @@ public sealed partial class WorkRunner(
     ListRootJob list,
     RememberJob remember,
     WriteCopyJob copy,
+    FrameJob frame,
     PictureJob picture,
     SwatchJob swatch,
     DiskStore disk,
@@ -169,6 +170,7 @@ public sealed partial class WorkRunner(
             "listroot" => list.Run(progress, WorkStore.Request<ListRoot>(row), stop),
             "remember" => remember.Run(progress, WorkStore.Request<Remember>(row), stop),
             "writecopy" => copy.Run(progress, WorkStore.Request<WriteCopy>(row), stop),
+            "draw" => frame.Run(progress, WorkStore.Request<Draw>(row), stop),
             "pack" => pack.Run(progress, WorkStore.Request<Pack>(row), stop),
             _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
         };

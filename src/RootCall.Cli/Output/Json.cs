@@ -100,14 +100,13 @@ internal sealed record ProofJson(int Resolved, LeftJson[] Unresolved, string[] B
 
 internal sealed record PackageJson(string Written, int Files, long BytesBefore, long BytesAfter, ProofJson Proof)
 {
-    // No frame is rendered yet, so there is no difference to state.
     public static PackageJson Of(BuiltPackage built, Proof proof) =>
         new(
             built.Written,
             built.Files,
             built.BytesBefore,
             built.BytesAfter,
-            new(proof.Resolved, [.. proof.Unresolved.Select(LeftJson.Of)], [.. proof.BrokenFiles], null)
+            new(proof.Resolved, [.. proof.Unresolved.Select(LeftJson.Of)], [.. proof.BrokenFiles], proof.Frames?.Difference?.Mean)
         );
 }
 

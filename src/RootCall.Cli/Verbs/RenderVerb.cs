@@ -9,7 +9,6 @@ using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Viewing;
-using RootCall.Native;
 
 namespace RootCall.Cli.Verbs;
 
@@ -19,9 +18,6 @@ internal static class RenderVerb
     private const int MostSide = 4096,
         MostSamples = 65_536,
         Fine = 128;
-
-    /// <summary>Textures that one call keeps.</summary>
-    private const long Bound = 1L << 30;
 
     /// <summary>Cells around that a light from a file has.</summary>
     private const int LightSide = 512;
@@ -78,11 +74,11 @@ internal static class RenderVerb
             };
             var clock = Stopwatch.StartNew();
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            using var moment = Folders.Temporary();
+            using var works = new FrameWorks(opened.Decoder);
             var wish = new Wish(width, height, count, call.GetValue(shape), Light(call.GetValue(light)!, opened.Decoder));
             var (bytes, told) = name is null
-                ? Scene(opened, wish, call.GetValue(camera), moment.Path, isLinear)
-                : Material(opened, name, wish, moment.Path, isLinear);
+                ? Scene(opened, wish, call.GetValue(camera), works.Tools, isLinear)
+                : Material(opened, name, wish, works.Tools, isLinear);
             WholeOrNothing.File(path, to => to.Write(bytes));
             if (call.GetValue(format) == "json")
                 Print.Json(new(path, width, height, clock.ElapsedMilliseconds, told), OutputContext.Default.RenderJson);
@@ -102,12 +98,10 @@ internal static class RenderVerb
         OpenedScene opened,
         Wish wish,
         string? camera,
-        string moment,
+        FrameTools tools,
         bool isLinear
     )
     {
-        using var meshes = new MeshDecoder(Bounds.Default);
-        var threads = Environment.ProcessorCount;
         var made = TestFrame.Of(
             opened.Report,
             opened.Session.Edited.Basis,
@@ -116,7 +110,7 @@ internal static class RenderVerb
             {
                 Camera = camera,
             },
-            new(opened.Decoder, meshes, new RayTracers(Bounds.Default, threads), Bound, moment),
+            tools,
             CancellationToken.None
         );
         return (isLinear ? DisplayPicture.Hdr(made.Width, made.Height, made.Pixels.AsSpan()) : made.Png(), made.Told);
@@ -126,28 +120,26 @@ internal static class RenderVerb
         OpenedScene opened,
         string name,
         Wish wish,
-        string moment,
+        FrameTools tools,
         bool isLinear
     )
     {
         var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
-        var cache = new TextureCache(opened.Decoder, Bound, Math.Max(512, wish.Width * 2));
+        var cache = new TextureCache(opened.Decoder, FrameWorks.TextureBytes, Math.Max(512, wish.Width * 2));
         var order = SwatchOrder.Of(found, opened.Report, SwatchLight.Studio, wish.Width);
-        var threads = Environment.ProcessorCount;
-        var tracers = new RayTracers(Bounds.Default, threads);
         var made =
             wish.Shape == SwatchShape.Sphere
                 ? Swatch.Of(
                     order,
                     cache,
-                    moment,
+                    tools.Moment,
                     (wish.Samples + SphereSwatch.Paths - 1) / SphereSwatch.Paths,
-                    threads,
+                    Environment.ProcessorCount,
                     Timeout.InfiniteTimeSpan,
                     CancellationToken.None,
                     wish.Light
                 )
-                : ShapedSwatch.Of(order, wish.Shape, View(wish), cache, tracers, moment, CancellationToken.None);
+                : ShapedSwatch.Of(order, wish.Shape, View(wish), cache, tools.Tracers, tools.Moment, CancellationToken.None);
         if (made is null)
             throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
         return (isLinear ? DisplayPicture.Hdr(made.Side, made.Side, made.Pixels.AsSpan()) : made.Png(), made.Told);

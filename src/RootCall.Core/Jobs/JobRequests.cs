@@ -1,3 +1,5 @@
+using RootCall.Core.Rendering.Swatches;
+
 namespace RootCall.Core.Jobs;
 
 /// <summary>What a job is asked to do. Each has a kind by which a host finds it.</summary>
@@ -34,6 +36,10 @@ public sealed record ListRoot(string Folder) : JobRequest;
 
 /// <summary>Find out what the files that answer look like and hold, so that they are known again under another name.</summary>
 public sealed record Remember(Guid SceneId) : JobRequest;
+
+/// <summary>Draw a frame of the scene.</summary>
+/// <param name="Camera">By name; null for the scene's first, or one that frames it.</param>
+public sealed record Draw(Guid SceneId, SwatchLight Light, string? Camera) : JobRequest;
 
 /// <summary>Write a copy of the scene's own files into a root for output.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made.</param>

@@ -1,11 +1,23 @@
 using RootCall.Core.Files;
 using RootCall.Core.SendOff;
+using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Jobs;
 
 /// <summary>Builds a package of the current scene, proves it, and publishes it.</summary>
-public sealed class PackJob(IPackages packages, IHouse house, SceneReading reading, IStorePlaces places, Bounds bounds, TimeProvider clock)
+public sealed class PackJob(
+    IPackages packages,
+    IHouse house,
+    SceneReading reading,
+    IStorePlaces places,
+    FrameTools tools,
+    Bounds bounds,
+    TimeProvider clock
+)
 {
+    /// <summary>What a frame of a proof may take.</summary>
+    private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
+
     public async Task Run(IAttempt attempt, Pack request, CancellationToken stop)
     {
         if (await packages.Has(attempt.Job, stop))
@@ -21,6 +33,9 @@ public sealed class PackJob(IPackages packages, IHouse house, SceneReading readi
         var folder = Path.GetDirectoryName(target)!;
         try
         {
+            attempt.Report("drawing it as it is", Path.GetFileName(read.Session.Current.Path));
+            var painter = new ProofPainter(tools, MostTime);
+            var before = painter.Before(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading, stop);
             var built = PackageBuilder.Build(
                 plan,
                 target,
@@ -29,7 +44,8 @@ public sealed class PackJob(IPackages packages, IHouse house, SceneReading readi
                 stop
             );
             attempt.Report("proving", Path.GetFileName(target));
-            var proof = PackageProof.Prove(built.Written, bounds, work.Path, stop);
+            var proof = PackageProof.Prove(built.Written, bounds, work.Path, (painter, before), stop);
+            Keep(proof.Frames!, folder);
             await packages.Publish(attempt, request.SceneId, built, proof, stop);
         }
         catch
@@ -38,5 +54,16 @@ public sealed class PackJob(IPackages packages, IHouse house, SceneReading readi
                 Directory.Delete(folder, recursive: true);
             throw;
         }
+    }
+
+    /// <summary>The pictures of a proof, beside the package.</summary>
+    private static void Keep(ProofFrames frames, string folder)
+    {
+        if (frames is not { Before: { } before, After: { } after })
+            return;
+        Directory.CreateDirectory(Path.GetDirectoryName(PackagePictures.Place(folder, PackagePicture.Before))!);
+        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Before), before.Png());
+        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.After), after.Png());
+        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Difference), after.DifferencePng(before));
     }
 }

@@ -12,6 +12,9 @@ namespace RootCall.Core.SendOff;
 /// <param name="BrokenFiles">Payload files that are missing or whose SHA-256 differs from the manifest.</param>
 public sealed record Proof(int Resolved, ImmutableArray<MusteredReference> Unresolved, ImmutableArray<string> BrokenFiles)
 {
+    /// <summary>The scene before it was packed and from the package; null when nobody asked for it to be drawn.</summary>
+    public ProofFrames? Frames { get; init; }
+
     public bool Holds => Unresolved.IsEmpty && BrokenFiles.IsEmpty;
 }
 
@@ -20,16 +23,28 @@ public static class PackageProof
 {
     /// <exception cref="CannotUseException">There is no bag, or no scene in it.</exception>
     /// <param name="under">Where a zip is opened; null for the system's place for temporary files.</param>
-    public static Proof Prove(string package, Bounds bounds, string? under = null, CancellationToken stop = default)
+    /// <param name="drawn">Draws what is in it, beside the frame from before.</param>
+    public static Proof Prove(
+        string package,
+        Bounds bounds,
+        string? under = null,
+        (ProofPainter Painter, ProofFrames Before)? drawn = null,
+        CancellationToken stop = default
+    )
     {
         if (Directory.Exists(package))
-            return ProveFolder(package, bounds, stop);
+            return ProveFolder(package, bounds, drawn, stop);
         using var empty = Folders.Temporary(under);
         ZipIntake.Unpack(package, empty.Path, bounds, stop: stop);
-        return ProveFolder(Directory.EnumerateDirectories(empty.Path).Single(), bounds, stop);
+        return ProveFolder(Directory.EnumerateDirectories(empty.Path).Single(), bounds, drawn, stop);
     }
 
-    private static Proof ProveFolder(string bag, Bounds bounds, CancellationToken stop)
+    private static Proof ProveFolder(
+        string bag,
+        Bounds bounds,
+        (ProofPainter Painter, ProofFrames Before)? drawn,
+        CancellationToken stop
+    )
     {
         var manifest = Path.Combine(bag, BagIt.Manifest);
         if (!File.Exists(manifest))
@@ -45,7 +60,10 @@ public static class PackageProof
         var scene = named is null ? SceneFinder.In(payload) : Path.Combine(bag, named);
         var scope = new RootScope([payload]);
         var report = CurrentScene.Muster(scene, new(scope, RootIndex.Build(scope, stop: stop), new()) { Stop = stop }, bounds);
-        return new(report.Answering, [.. report.References.Where(r => !r.State.Answers())], broken);
+        return new(report.Answering, [.. report.References.Where(r => !r.State.Answers())], broken)
+        {
+            Frames = drawn?.Painter.After(drawn.Value.Before, report, new(scope, bounds, Stop: stop), stop),
+        };
     }
 
     private static bool Matches(string path, string sha256)

@@ -82,6 +82,10 @@ public sealed record TestFrame(
     /// <summary>How far it lies from another frame of the same size.</summary>
     public LookDifference Difference(TestFrame other) => LookDifference.Of(Pixels.AsSpan(), other.Pixels.AsSpan(), _ => true);
 
+    /// <summary>Where it lies apart from that one, as a PNG.</summary>
+    public byte[] DifferencePng(TestFrame other) =>
+        DisplayPicture.EncodedPng(Width, Height, DifferencePicture.Of(Pixels.AsSpan(), other.Pixels.AsSpan()));
+
     public byte[] Png() => DisplayPicture.Png(Width, Height, Pixels.AsSpan());
 
     private static SceneCamera? Chosen(Scene scene, string? name) =>

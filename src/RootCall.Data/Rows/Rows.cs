@@ -197,6 +197,14 @@ public sealed class PackageRow
     public List<string> Unresolved { get; set; } = [];
 
     public List<string> BrokenFiles { get; set; } = [];
+
+    /// <summary>How far the frame from the package lies from the one from before, CIEDE2000; null without frames.</summary>
+    public double? DeltaEMean { get; set; }
+
+    public double? DeltaEMost { get; set; }
+
+    /// <summary>Why there are no frames.</summary>
+    public string? NoFrames { get; set; }
 }
 
 /// <summary>A long task: what was asked, how far it is, how it ended.</summary>

@@ -4,14 +4,14 @@ using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Swatches;
 
 namespace RootCall.Data.Stores;
 
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>swatches</c> (of materials),
-/// <c>packages</c>,
-/// <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes), <c>stand-ins</c>, and
+/// <c>frames</c> (of scenes), <c>packages</c>, <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images taken out of scenes), <c>stand-ins</c>, and
 /// <c>work</c> (what a task needs only while it runs).
 /// </summary>
 public sealed class DiskStore : IPictureStore, IStorePlaces
@@ -31,6 +31,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
                 "extracted",
                 "stand-ins",
                 "swatches",
+                "frames",
                 "work",
             }
         )
@@ -78,6 +79,13 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     /// <param name="print">A hash of all that it is made of.</param>
     public string Swatch(string print) =>
         Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "swatches", print[..2])).FullName, print + ".png");
+
+    public string Frame(Guid sceneId, SwatchLight light, string? camera)
+    {
+        var seen = camera is null ? string.Empty : "-" + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(camera)))[..16];
+        var folder = Directory.CreateDirectory(Path.Combine(Folder, "frames", sceneId.ToString("N")));
+        return Path.Combine(folder.FullName, $"{light.ToString().ToLowerInvariant()}{seen}.png");
+    }
 
     public void Put(FileState file, byte[] png) => WholeOrNothing.Cached(Picture(file.Path, file.Stamp, IPictureStore.Side), png);
 

@@ -27,6 +27,7 @@ public sealed class PackageStore(IDbContextFactory<RootCallDb> databases) : IPac
 
     public async Task Publish(IAttempt attempt, Guid sceneId, BuiltPackage built, Proof proof, CancellationToken stop)
     {
+        var difference = proof.Frames?.Difference;
         await using var db = await databases.CreateDbContextAsync(stop);
         await using var transaction = await db.Database.BeginTransactionAsync(stop);
         await new WorkLease(attempt.Job, attempt.Token).Demand(db, stop);
@@ -44,6 +45,9 @@ public sealed class PackageStore(IDbContextFactory<RootCallDb> databases) : IPac
                 Resolved = proof.Resolved,
                 Unresolved = [.. proof.Unresolved.Select(u => $"{u.State.Word()} {u.Reference.Written}")],
                 BrokenFiles = [.. proof.BrokenFiles],
+                DeltaEMean = difference?.Mean,
+                DeltaEMost = difference?.Most,
+                NoFrames = proof.Frames?.WhyNot,
             }
         );
         await db.SaveChangesAsync(stop);

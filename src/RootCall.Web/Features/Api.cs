@@ -33,5 +33,6 @@ internal static class Api
         api.MapWork();
         api.MapPictures();
         api.MapSwatches();
+        api.MapFrames();
     }
 }

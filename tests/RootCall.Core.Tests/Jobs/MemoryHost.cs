@@ -5,8 +5,10 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
+using RootCall.Core.Viewing;
 using RootCall.Native;
 
 namespace RootCall.Core.Tests.Jobs;
@@ -33,7 +35,8 @@ internal sealed class MemoryHost
     {
         this.folder = folder;
         var indexes = new Indexes(this);
-        var facts = new FileFacts(new ImageDecoder(Bounds.Default));
+        var decoder = new ImageDecoder(Bounds.Default);
+        var facts = new FileFacts(decoder);
         var reading = new SceneReading(this, this, this, indexes, this, this, this, facts, Bounds.Default);
         var followUps = new FollowUps(this);
         Arrive = new(
@@ -49,7 +52,9 @@ internal sealed class MemoryHost
         Search = new(this, this, reading, this, followUps, TimeProvider.System);
         Remember = new(this, this, this, new ArrivalRecipes(this, this, TimeProvider.System), this, this, facts, followUps);
         Extract = new(this, this, this, TimeProvider.System);
-        Pack = new(this, this, reading, this, Bounds.Default, TimeProvider.System);
+        var tools = new FrameTools(decoder, new MeshDecoder(Bounds.Default), new RayTracers(Bounds.Default, 1), 64 << 20, Moment);
+        Pack = new(this, this, reading, this, tools, Bounds.Default, TimeProvider.System);
+        Draw = new(this, this, reading, this, tools, TimeProvider.System);
         Copy = new(reading, this, this);
     }
 
@@ -58,6 +63,7 @@ internal sealed class MemoryHost
     public RememberJob Remember { get; }
     public ExtractJob Extract { get; }
     public PackJob Pack { get; }
+    public FrameJob Draw { get; }
     public WriteCopyJob Copy { get; }
 
     public List<(Delivered Scene, Arrival Head)> Arrivals { get; } = [];
@@ -141,6 +147,8 @@ internal sealed class MemoryHost
     public string Work(Guid token) => At("work", $"{token:N}");
 
     public string Moment => At("work", "moments");
+
+    public string Frame(Guid sceneId, SwatchLight light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
 
     // What is known
     Task<ImmutableDictionary<ReferenceKey, LastSeen>> ISeenFiles.Read(Guid sceneId, CancellationToken stop) =>

@@ -2424,6 +2424,71 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    light?: string;
+                    camera?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FrameState"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DrawFrame"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2661,6 +2726,12 @@ export interface components {
             limit: string;
             own: boolean;
         };
+        DrawFrame: {
+            /** @description `studio` or `dusk`. */
+            light: string;
+            /** @description By name; null for the first, or one that frames the scene. */
+            camera: null | string;
+        };
         EditItem: {
             what: string;
             where: string;
@@ -2805,6 +2876,45 @@ export interface components {
             pairs: components["schemas"]["PairItem"][];
             sums: components["schemas"]["RoleSum"][];
             texts: string[];
+        };
+        /** @description How far the frame from the package lies from the one from before, CIEDE2000. */
+        FrameDifference: {
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            most: number;
+            isSeen: boolean;
+            /**
+             * Format: double
+             * @description What is as far apart, or farther, has the lightest colour of the picture.
+             */
+            top: number;
+        };
+        FrameItem: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: int32
+             * @description Paths that were followed for each pixel so far, of Wanted.
+             */
+            samples: number;
+            /** Format: int32 */
+            wanted: number;
+            /** @description The scene's camera it was seen by; null for one that frames it. */
+            camera: null | string;
+            /** Format: int32 */
+            triangles: number;
+            /** @description What it does not show, in sentences. */
+            told: string[];
+            picture: string;
+        };
+        /** @description A frame of a scene: what there is, and by which cameras it can be drawn. */
+        FrameState: {
+            /** @description Of the scene, by name. */
+            cameras: string[];
+            made: null | components["schemas"]["FrameItem"];
+            /** @description It shows the scene as it stands. */
+            isCurrent: boolean;
         };
         HouseClash: {
             name: string;
@@ -2971,6 +3081,8 @@ export interface components {
             unresolved: string[];
             brokenFiles: string[];
             zip: boolean;
+            frames: null | components["schemas"]["FrameDifference"];
+            noFrames: null | string;
         };
         PairItem: {
             kind: string;

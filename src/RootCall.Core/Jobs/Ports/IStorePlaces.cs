@@ -1,3 +1,5 @@
+using RootCall.Core.Rendering.Swatches;
+
 namespace RootCall.Core.Jobs;
 
 /// <summary>Where the store keeps what on disk; all are absolute, and on one file system.</summary>
@@ -20,6 +22,9 @@ public interface IStorePlaces
 
     /// <param name="token">Of the attempt that builds it.</param>
     string Package(Guid token, string name);
+
+    /// <summary>Where the frame of a scene under that light lies or belongs.</summary>
+    string Frame(Guid sceneId, SwatchLight light, string? camera);
 
     /// <summary>What an attempt needs only while it runs.</summary>
     string Work(Guid token);

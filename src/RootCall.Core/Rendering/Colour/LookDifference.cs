@@ -10,7 +10,10 @@ public sealed record LookDifference(double Mean, double High, double Most)
     private const double LeastSeen = 0.5;
 
     /// <summary>Somebody could tell them apart.</summary>
-    public bool IsSeen => Most >= LeastSeen;
+    public bool IsSeen => IsSeenAt(Most);
+
+    /// <param name="most">The largest difference of a pixel.</param>
+    public static bool IsSeenAt(double most) => most >= LeastSeen;
 
     /// <param name="isShown">Which pixels show the thing.</param>
     public static LookDifference Of(ReadOnlySpan<Vector3> a, ReadOnlySpan<Vector3> b, Func<int, bool> isShown)
@@ -18,12 +21,15 @@ public sealed record LookDifference(double Mean, double High, double Most)
         var all = new List<double>(a.Length);
         for (var i = 0; i < a.Length; i++)
             if (isShown(i))
-                all.Add(Ciede2000.Difference(Displayed(a[i]), Displayed(b[i])));
+                all.Add(Between(a[i], b[i]));
         if (all.Count == 0)
             return new(0, 0, 0);
         all.Sort();
         return new(all.Average(), all[(int)Math.Min(all.Count - 1, all.Count * 0.95)], all[^1]);
     }
+
+    /// <summary>Of two linear colours as a display shows them.</summary>
+    public static double Between(Vector3 a, Vector3 b) => Ciede2000.Difference(Displayed(a), Displayed(b));
 
     private static Lab Displayed(Vector3 linear) => Lab.Of(Vector3.Clamp(linear, Vector3.Zero, Vector3.One));
 }

@@ -9,7 +9,7 @@ internal static class Drape
     private const int Side = 160;
 
     /// <summary>Half the side of the cloth, and the radius of the ball.</summary>
-    private const float Half = 1.15f,
+    private const float Half = 1.05f,
         Ball = 0.62f;
 
     /// <summary>How far down the ball the cloth lies on it, in radians; from there it hangs.</summary>

@@ -20,7 +20,7 @@ public static class SwatchShapes
 {
     /// <summary>The triangles of a shape, all of the first material, and where they are seen from. The sphere is none: it is exact.</summary>
     public static (FrameGeometry Geometry, FrameCamera Camera) Made(this SwatchShape shape) =>
-        shape == SwatchShape.Drape ? (Drape.Made(), Camera(new(0.1f, -0.36f, -1), 3.3f, -0.12f)) : (Slab.Made(), Camera(new(0.55f, -0.75f, -1), 3.4f, 0));
+        shape == SwatchShape.Drape ? (Drape.Made(), Camera(new(0.1f, -0.36f, -1), 2.5f, -0.02f)) : (Slab.Made(), Camera(new(0.4f, -0.75f, -1), 3.7f, 0));
 
     private static FrameCamera Camera(Vector3 towards, float away, float height)
     {

@@ -9,12 +9,18 @@ namespace RootCall.Core.Rendering.Swatches;
 public static class DisplayPicture
 {
     /// <param name="pixels">Rows from the top.</param>
-    public static byte[] Png(int width, int height, ReadOnlySpan<Vector3> pixels)
+    public static byte[] Png(int width, int height, ReadOnlySpan<Vector3> pixels) =>
+        Png(width, height, pixels, v => SrgbCurve.ToEncoded(v));
+
+    /// <summary>A picture whose values are encoded already.</summary>
+    public static byte[] EncodedPng(int width, int height, ReadOnlySpan<Vector3> pixels) => Png(width, height, pixels, v => v);
+
+    private static byte[] Png(int width, int height, ReadOnlySpan<Vector3> pixels, Func<float, double> encoded)
     {
         var bytes = new byte[pixels.Length * 3];
         for (var i = 0; i < pixels.Length; i++)
         for (var c = 0; c < 3; c++)
-            bytes[(i * 3) + c] = (byte)Math.Round(SrgbCurve.ToEncoded(Math.Clamp(pixels[i][c], 0, 1)) * 255);
+            bytes[(i * 3) + c] = (byte)Math.Round(encoded(Math.Clamp(pixels[i][c], 0, 1)) * 255);
         using var file = new MemoryStream();
         new ImageWriter().WritePng(bytes, width, height, ColorComponents.RedGreenBlue, file);
         return file.ToArray();

@@ -1,6 +1,7 @@
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Colour;
 using RootCall.Core.SendOff;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
@@ -42,7 +43,9 @@ internal sealed record PackageItem(
     int Resolved,
     IEnumerable<string> Unresolved,
     IEnumerable<string> BrokenFiles,
-    bool Zip
+    bool Zip,
+    FrameDifference? Frames,
+    string? NoFrames
 )
 {
     public static PackageItem Of(PackageRow p) =>
@@ -56,9 +59,15 @@ internal sealed record PackageItem(
             p.Resolved,
             p.Unresolved,
             p.BrokenFiles,
-            p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)
+            p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase),
+            p is { DeltaEMean: { } mean, DeltaEMost: { } most } ? new(mean, most, LookDifference.IsSeenAt(most), DifferencePicture.Top) : null,
+            p.NoFrames
         );
 }
+
+/// <summary>How far the frame from the package lies from the one from before, CIEDE2000.</summary>
+/// <param name="Top">What is as far apart, or farther, has the lightest colour of the picture.</param>
+internal sealed record FrameDifference(double Mean, double Most, bool IsSeen, double Top);
 
 /// <param name="Zip">A zip, or a folder in the store.</param>
 /// <param name="AllowMissing">Build although references stay unanswered; the package's report names them.</param>
@@ -96,6 +105,15 @@ internal static class SendOffEndpoints
                 );
             }
         );
+        api.MapGet("/packages/{id:guid}/pictures/{picture}", async (Guid id, PackagePicture picture, PackageStore packages, CancellationToken stop) =>
+            {
+                var folder = (await packages.Find(id, stop)) is { } package ? Path.GetDirectoryName(package.Path)! : string.Empty;
+                return PackagePictures.Place(folder, picture) is var path && File.Exists(path)
+                    ? Results.File(path, "image/png")
+                    : throw new CannotUseException("There is no such picture of a package.");
+            })
+            .WithTags("Send-off")
+            .ExcludeFromDescription();
         api.MapGet("/packages/{id:guid}/download", async (Guid id, PackageStore packages, CancellationToken stop) =>
             {
                 if (await packages.Find(id, stop) is not { } package || !File.Exists(package.Path))
