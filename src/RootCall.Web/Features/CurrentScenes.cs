@@ -87,7 +87,11 @@ internal sealed partial class CurrentScenes(
     /// <param name="Edited">The scene with its ledger; the next ledger's shares what is the same.</param>
     /// <param name="Basis">Its muster without a ledger.</param>
     /// <param name="Report">Its muster with the ledger, before files changed on disk.</param>
-    private sealed record Held(long Revision, int Watched, EditedScene Edited, MusterReport Basis, MusterReport Report, CurrentState State);
+    private sealed record Held(long Revision, int Watched, EditedScene Edited, MusterReport Basis, MusterReport Report, CurrentState State)
+    {
+        /// <summary>The scene before and with the entry that was looked at last.</summary>
+        public (Guid Entry, MusterReport? Before, MusterReport? After) Around { get; set; }
+    }
 
     /// <exception cref="CannotUseException">There is no such scene.</exception>
     public async Task<CurrentState> Get(Guid sceneId, CancellationToken stop)
@@ -103,6 +107,31 @@ internal sealed partial class CurrentScenes(
         memory.Put(sceneId, held, SceneMemory.Weight(held.Basis));
         return held.State;
     }
+
+    /// <summary>The scene before an entry of its ledger and with it, those that wait counted in.</summary>
+    /// <exception cref="CannotUseException">There is no such scene, or no such entry.</exception>
+    public async Task<(MusterReport Before, MusterReport After)> Around(Guid sceneId, Guid entry, CancellationToken stop)
+    {
+        await Get(sceneId, stop);
+        using var turn = await memory.Turn<Held>(sceneId, stop);
+        var held = memory.Get<Held>(sceneId) ?? throw new CannotUseException("There is no such scene.");
+        if (held.Around.Entry == entry)
+            return (held.Around.Before!, held.Around.After!);
+        var entries = held.State.Ledger.Entries;
+        if (entries.ToList().FindIndex(e => e.Id == entry) is not (>= 0 and var at))
+            throw new CannotUseException("The ledger has no such entry any more.");
+        MusterReport With(int count)
+        {
+            var edited = held.Edited.With(entries.Take(count).Where(e => !held.State.Arrival.Included.Contains(e.Id)));
+            return Mustered(edited, held.State.Scope, held.Basis);
+        }
+
+        held.Around = (entry, With(at), With(at + 1));
+        return (held.Around.Before!, held.Around.After!);
+    }
+
+    private MusterReport Mustered(EditedScene edited, RootScope scope, MusterReport basis) =>
+        Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false }, basis);
 
     private async Task<Held> Make(
         Guid sceneId,
@@ -130,7 +159,7 @@ internal sealed partial class CurrentScenes(
         var report =
             there && ReferenceEquals(last!.Edited.Current, edited.Current)
                 ? last.Report
-                : Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false }, basis);
+                : Mustered(edited, scope, basis);
         var now = Mustering.Again(report, watch.Changed, scope, facts);
         await scenes.Counted(arrival, revision, now.References.Length, now.References.Length - now.Answering, stop);
         return new(

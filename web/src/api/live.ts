@@ -15,7 +15,7 @@ export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted';
 const ofChange: Record<SceneChange, string[]> = {
   muster: ofScene,
   ledger: ofScene,
-  files: ['muster', 'evidence', 'send-off'],
+  files: ['muster', 'evidence', 'send-off', 'frame'],
   counted: [],
 };
 
@@ -53,6 +53,8 @@ export function listen(client: QueryClient): () => void {
     client.setQueryData<WorkItem[]>(['work'], (known = []) =>
       known.some((w) => w.id === item.id) ? known.map((w) => (w.id === item.id ? item : w)) : [item, ...known],
     );
+    // A frame is shown while it gets better.
+    if (item.kind === 'draw' && item.sceneId) old('frame', item.sceneId);
     if (!ended(item.state)) return;
     if (item.kind === 'arrive') old('scenes');
     if (item.kind === 'listroot') old('roots');

@@ -64,6 +64,41 @@ export const useTransfer = (id: string | undefined, beside: Beside | undefined) 
     enabled: id !== undefined,
   });
 
+/** A frame of the whole scene, as it was drawn last under that light by that camera; null for the first one. */
+export const useFrame = (id: string, light: string, camera: string | null) =>
+  useQuery({
+    queryKey: ['frame', id, light, camera],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/frame', {
+          params: { path: { id }, query: camera === null ? { light } : { light, camera } },
+        }),
+      ),
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
+  });
+
+export const useDraw = (id: string) =>
+  useChange(
+    (body: { light: string; camera: string | null }) =>
+      unwrap(api.POST('/api/scenes/{id}/frame', { ...byId(id), body })),
+    [],
+  );
+
+/** All materials of a scene; a list of it shows the first ones. */
+export const useMaterials = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['scene', id, 'materials'],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/materials', byId(id))),
+    enabled,
+  });
+
+/** Materials that an entry of the ledger makes look another way. */
+export const useChangedLooks = (id: string, entry: string) =>
+  useQuery({
+    queryKey: ['ledger', id, 'looks', entry],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/ledger/{entry}/looks', { params: { path: { id, entry } } })),
+  });
+
 export const useSendOff = (id: string | undefined) =>
   useQuery({
     queryKey: ['send-off', id],
@@ -87,6 +122,7 @@ export const ofScene = [
   'evidence',
   'ledger',
   'send-off',
+  'frame',
   'scene',
   'transfer',
   'audit',

@@ -5,6 +5,7 @@ import { type LedgerActs, useRecipeActs } from '../api/queries';
 import { capital, count, inWords, when } from '../parts/format';
 import { Glyph } from '../parts/Glyph';
 import { RisingSheet } from '../parts/RisingSheet';
+import { EntryLooks } from './EntryLooks';
 
 interface LedgerSheetProps {
   sceneId: string;
@@ -124,6 +125,7 @@ export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: Ledge
               onPick={() => setCurrent(entry.id)}
               onFold={() => fold(entry.id)}
               acts={acts}
+              sceneId={sceneId}
             />
           </li>
         ))}
@@ -133,6 +135,7 @@ export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: Ledge
 }
 
 interface EntryProps {
+  sceneId: string;
   entry: EntryItem;
   inHand: boolean;
   unfolded: boolean;
@@ -143,7 +146,7 @@ interface EntryProps {
   acts: LedgerActs;
 }
 
-function Entry({ entry, inHand, unfolded, picked, onBead, onPick, onFold, acts }: EntryProps) {
+function Entry({ sceneId, entry, inHand, unfolded, picked, onBead, onPick, onFold, acts }: EntryProps) {
   const pending = entry.state === 'pending';
   const line = pending ? 'border-dashed border-lichen' : 'border-soft';
   return (
@@ -196,6 +199,7 @@ function Entry({ entry, inHand, unfolded, picked, onBead, onPick, onFold, acts }
           )}
         </span>
       </div>
+      {unfolded && <EntryLooks sceneId={sceneId} entry={entry.id} />}
       {unfolded && (
         <div className="grid grid-cols-[60px_180px_minmax(0,1fr)_minmax(0,1fr)] gap-x-3 pb-2 pl-[84px] pr-2 text-[12px]">
           {['Edit', 'Where', 'Before', 'After'].map((h) => (

@@ -1,10 +1,13 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
+using RootCall.Web.Features.Pictures;
 
 namespace RootCall.Web.Features.Ledger;
 
@@ -21,6 +24,10 @@ internal sealed record EntryItem(
     IEnumerable<EditItem> First,
     IEnumerable<RefusedItem> Refused
 );
+
+/// <summary>Materials that an entry makes look another way, by name.</summary>
+/// <param name="More">How many more there are.</param>
+internal sealed record ChangedLooksView(IEnumerable<string> Materials, int More);
 
 /// <summary>An edit of an entry that no longer applies.</summary>
 internal sealed record RefusedItem(string What, string Reason);
@@ -50,6 +57,8 @@ internal static class LedgerEndpoints
             var entry = Entry(decide, state, state.Names);
             return TypedResults.Ok(View(await ledgers.Change(id, l => l.Put(entry), stop), state));
         });
+        group.MapGet("/{entry:guid}/looks", Looks);
+        group.MapGet("/{entry:guid}/swatch", Swatch).ExcludeFromDescription();
         group.MapPost("/apply", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.ApplyPending(), stop));
         group.MapPost("/undo", (Guid id, Changes changes, CancellationToken stop) => changes.Make(id, l => l.Undo(), stop));
         group.MapPost("/redo", async (Guid id, LedgerStore ledgers, CurrentScenes current, CancellationToken stop) =>
@@ -83,6 +92,37 @@ internal static class LedgerEndpoints
                 },
                 stop
             ));
+    }
+
+    private static async Task<Ok<ChangedLooksView>> Looks(Guid id, Guid entry, CurrentScenes current, CancellationToken stop)
+    {
+        var (before, after) = await current.Around(id, entry, stop);
+        var changed = ChangedLooks.Between(before, after);
+        return TypedResults.Ok(new ChangedLooksView(changed.Take(Shown), Math.Max(0, changed.Length - Shown)));
+    }
+
+    /// <param name="before">The material as it is before the entry; otherwise as it is with it, held beside that.</param>
+    private static async Task<IResult> Swatch(
+        Guid id,
+        Guid entry,
+        string material,
+        bool? before,
+        string? light,
+        int? side,
+        HttpResponse response,
+        CurrentScenes current,
+        DiskStore disk,
+        SwatchRequests swatches,
+        CancellationToken stop
+    )
+    {
+        var (was, now) = await current.Around(id, entry, stop);
+        SwatchOrder? Order(MusterReport report) =>
+            report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
+                ? SwatchOrder.Of(found, report, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side))
+                : null;
+        var order = before == true ? Order(was) : Order(now) is { } after ? after with { Before = Order(was) } : null;
+        return order is null ? Results.NoContent() : SwatchEndpoints.Answer(order, response, disk, swatches);
     }
 
     internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state)

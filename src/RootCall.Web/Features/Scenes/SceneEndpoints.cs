@@ -117,6 +117,9 @@ internal static class SceneEndpoints
                 return TypedResults.Ok(Detail(id, state, versions));
             }
         );
+        group.MapGet("/{id:guid}/materials", async (Guid id, CurrentScenes current, CancellationToken stop) =>
+            TypedResults.Ok(Materials((await current.Get(id, stop)).Report.Scene, int.MaxValue))
+        );
     }
 
     private static SceneDetail Detail(Guid id, CurrentState state, IReadOnlyList<VersionItem> versions)
@@ -142,7 +145,7 @@ internal static class SceneEndpoints
             carried.Count,
             report.References.Count(r => r.Reference.Kind == ReferenceKind.Buffer),
             report.References.Count(r => r.Reference.Kind == ReferenceKind.MaterialLibrary),
-            Materials(report.Scene),
+            Materials(report.Scene, MaterialsShown),
             Math.Max(0, report.Scene.Materials.Length - MaterialsShown),
             report.Scene.Notes.Select(n => new NoteItem(n.Message, n.Place)).Concat(report.Notes.Select(n => new NoteItem(n, "roots"))),
             carried.Select(c => new CarriedItem(
@@ -176,11 +179,11 @@ internal static class SceneEndpoints
         );
     }
 
-    private static IEnumerable<MaterialItem> Materials(Scene scene)
+    private static IEnumerable<MaterialItem> Materials(Scene scene, int most)
     {
         var instances = scene.Materials.Where(m => m.Template is not null).ToLookup(m => m.Template!);
         return scene
-            .Materials.Take(MaterialsShown)
+            .Materials.Take(most)
             .Select(m => new MaterialItem(
                 m.Name,
                 m.Graph.SurfaceNode?.Type,

@@ -4,9 +4,11 @@ using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Transfer;
+using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Ledger;
+using RootCall.Web.Features.Pictures;
 using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features.Transfer;
@@ -62,6 +64,7 @@ internal static class TransferEndpoints
         group.MapGet("/transfer", async (Guid id, Guid? with, int? version, Comparisons comparisons, CancellationToken stop) =>
             TypedResults.Ok(await comparisons.View(id, with, version, stop))
         );
+        group.MapGet("/transfer/swatch", Swatch).ExcludeFromDescription();
         group.MapPost(
             "/transfer/restore",
             async (Guid id, Restore restore, Comparisons comparisons, Changes changes, CancellationToken stop) =>
@@ -93,6 +96,30 @@ internal static class TransferEndpoints
             return TypedResults.Ok(await changes.Make(id, l => l.Put(entry), stop));
         });
     }
+
+    /// <summary>A material of the compared scene.</summary>
+    private static async Task<IResult> Swatch(
+        Guid id,
+        Guid? with,
+        int? version,
+        string material,
+        string? light,
+        int? side,
+        HttpResponse response,
+        Comparisons comparisons,
+        DiskStore disk,
+        SwatchRequests swatches,
+        CancellationToken stop
+    ) =>
+        await comparisons.Report(id, with, version, stop) is { } report
+        && report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
+            ? SwatchEndpoints.Answer(
+                SwatchOrder.Of(found, report, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side)),
+                response,
+                disk,
+                swatches
+            )
+            : Results.NoContent();
 }
 
 /// <summary>Compares scenes that have arrived, and turns rows into entries of the ledger.</summary>
@@ -165,6 +192,10 @@ internal sealed class Comparisons(CurrentScenes current, SceneStore scenes, Disk
         restoring.Keep();
         return restoring.Entry;
     }
+
+    /// <summary>The compared scene; null when there is none.</summary>
+    public async Task<MusterReport?> Report(Guid id, Guid? with, int? version, CancellationToken stop) =>
+        (await Other(id, with, version, await current.Get(id, stop), stop))?.Report;
 
     private async Task<(Data.Rows.ArrivalRow Arrival, MusterReport Report)?> Other(
         Guid id,

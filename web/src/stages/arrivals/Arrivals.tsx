@@ -18,6 +18,7 @@ const keys: [string, string][] = [
   ['Enter', 'go to Muster'],
   ['V', 'compare with another scene'],
   ['F', 'take the lost values from the compared scene'],
+  ['D', 'draw a test frame'],
   ['X', 'extract what is carried inside'],
 ];
 

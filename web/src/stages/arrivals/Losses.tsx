@@ -5,6 +5,7 @@ import { useKey } from '../../frame/keys';
 import { capital, count, many } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { Picture } from '../../parts/Picture';
+import { Sphere, useSwatch } from '../../parts/Swatch';
 
 interface LossesProps {
   sceneId: string;
@@ -115,6 +116,11 @@ function OpenFamily({ sceneId, family, beside, busy, onTake, onTakeRow }: OpenFa
           </figure>
         </div>
       )}
+      {first?.kind === 'material' &&
+        first.imageA == null &&
+        first.imageB == null &&
+        first.a !== null &&
+        first.b !== null && <MaterialPair sceneId={sceneId} beside={beside} material={first.name} />}
       <table className="w-full text-[12px] leading-[18px]">
         <thead className="sr-only">
           <tr>
@@ -169,5 +175,31 @@ function OpenFamily({ sceneId, family, beside, busy, onTake, onTakeRow }: OpenFa
         )}
       </div>
     </section>
+  );
+}
+
+const pairSize = 104;
+
+/** A material as it looks in the compared scene, and here. */
+function MaterialPair({ sceneId, beside, material }: { sceneId: string; beside: ComparedScene; material: string }) {
+  const there = useSwatch(
+    sceneId,
+    `/api/scenes/${sceneId}/transfer/swatch`,
+    { material, with: beside.id, version: String(beside.version) },
+    pairSize,
+  );
+  const here = useSwatch(sceneId, `/api/scenes/${sceneId}/swatch`, { material }, pairSize);
+  return (
+    <div className="field flex gap-4 px-4 py-2.5">
+      {[
+        { loaded: there, where: label(beside) },
+        { loaded: here, where: 'here' },
+      ].map(({ loaded, where }) => (
+        <figure key={where}>
+          <Sphere loaded={loaded} size={pairSize} alt={`${material}, ${where}`} />
+          <figcaption className="max-w-[104px] truncate text-[11.5px] text-white">{`${material}, ${where}`}</figcaption>
+        </figure>
+      ))}
+    </div>
   );
 }

@@ -1,23 +1,25 @@
 import { ToggleGroup } from 'radix-ui';
+import { useState } from 'react';
 import type { SceneDetail } from '../../api/client';
 import { useMakeLibrary } from '../../api/queries';
-import { many } from '../../parts/format';
-import { Hint } from '../../parts/Hint';
-import { Swatch } from '../../parts/Swatch';
+import { count, many } from '../../parts/format';
 import { useSettings } from '../../state/settings';
-
-type Material = SceneDetail['materialList'][number];
+import { AllMaterials } from './AllMaterials';
+import { MaterialTile } from './MaterialTile';
 
 /** The materials of the scene as they look, on the field, and the light that all swatches are under. */
 export function MaterialSheet({ scene }: { scene: SceneDetail }) {
   const make = useMakeLibrary(scene.id);
+  const [all, setAll] = useState(false);
   if (scene.materialList.length === 0) return null;
   return (
     <section className="pt-5" aria-label="Its materials">
       <div className="mb-2 flex items-baseline gap-3">
         <h3 className="text-[15px] font-[680]">{many(scene.materials, 'material')}</h3>
         {scene.moreMaterials > 0 && (
-          <span className="text-[12px] text-quiet">the first {scene.materialList.length} are shown</span>
+          <button type="button" className="act" onClick={() => setAll(true)}>
+            See all {count(scene.materials)}
+          </button>
         )}
         <span className="flex-1" />
         {scene.lacksLibrary && (
@@ -30,34 +32,13 @@ export function MaterialSheet({ scene }: { scene: SceneDetail }) {
       <ul className="field grid grid-cols-[repeat(auto-fill,92px)] justify-between gap-y-2 p-1.5">
         {scene.materialList.map((m, i) => (
           <li key={`${m.name} ${i}`}>
-            <Hint text={about(m)}>
-              <span tabIndex={0} className="block">
-                <Swatch sceneId={scene.id} material={m.name} size={92} />
-                <span className="block truncate px-0.5 text-center text-[11px] leading-[14px] text-white">
-                  {m.name}
-                </span>
-                {(m.isTemplate || m.template) && (
-                  <span className="block truncate px-0.5 text-center text-[11px] leading-[14px] text-black">
-                    {m.isTemplate ? `template of ${many(m.instances, 'material')}` : `as ${m.template}`}
-                  </span>
-                )}
-              </span>
-            </Hint>
+            <MaterialTile sceneId={scene.id} material={m} />
           </li>
         ))}
       </ul>
+      {all && <AllMaterials scene={scene} onClose={() => setAll(false)} />}
     </section>
   );
-}
-
-function about(m: Material): string {
-  const facts = [
-    m.isTemplate ? `template of ${many(m.instances, 'material')}` : (m.model ?? 'not defined'),
-    many(m.images, 'image'),
-    m.template && `instance of ${m.template}`,
-    m.locked && 'locked inside',
-  ];
-  return `${m.name}: ${facts.filter(Boolean).join(', ')}`;
 }
 
 /** One light for the swatches of every screen. */

@@ -7,6 +7,7 @@ import { CountRail } from './CountRail';
 import { ImageSheet } from './ImageSheet';
 import { Losses } from './Losses';
 import { MaterialSheet } from './MaterialSheet';
+import { TestFrame } from './TestFrame';
 import { Variants } from './Variants';
 
 interface WhatCameProps {
@@ -55,6 +56,7 @@ export function WhatCame({ scene, transfer, onCompare }: WhatCameProps) {
             </>
           ) : (
             <>
+              <TestFrame key={scene.id} scene={scene} />
               <Known scene={scene} />
               <Variants sceneId={scene.id} variants={scene.variants} />
               <h3 className="mt-4 text-[13px] font-[680]">Where it lies</h3>

@@ -13,51 +13,35 @@ interface ProofStripProps {
   busy: boolean;
 }
 
-/** From left to right: build, what resolved inside, its checksums, the file; older packages below. */
+/** From left to right: built, what resolved inside, the frame from before, the one from the package, where they differ, the verdict. */
 export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofStripProps) {
   const [last, ...older] = packages;
   return (
     <section aria-label="Proof" className="relative border-t-2 border-ink pt-4">
-      {[0, 24, 48, 74].map((left) => (
+      {beads.map((left) => (
         <span
           key={left}
           className="absolute -top-[5px] size-2 rounded-full bg-ink"
-          style={{ left: `${left}%` }}
+          style={{ left }}
           aria-hidden="true"
         />
       ))}
-      <div className="grid grid-cols-[24%_24%_26%_26%]">
-        <div className="pr-6">
+      <div className="grid grid-cols-[204px_150px_minmax(0,1fr)_190px] gap-x-5">
+        <div>
           <h2 className="text-[15px] font-[680]">{last ? `Proof of package ${packages.length}` : 'No package yet'}</h2>
-          <p className="mb-2.5 mt-0.5 text-[12.5px] text-quiet">
+          <p className="mb-2.5 mt-0.5 text-[12.5px] leading-[17px] text-quiet">
             {last
               ? `Built ${when(last.builtAt)}, opened alone in an empty place.`
-              : 'It is built, then opened alone in an empty place.'}
+              : 'It is built, opened alone in an empty place, and drawn beside the scene.'}
           </p>
           {work ? (
             <WorkLine item={work} verb="Building and proving" />
           ) : (
-            <div className="flex items-center gap-4">
+            <div className="flex items-center gap-3">
               <button type="button" className={last ? 'key outlined' : 'key'} disabled={busy} onClick={onBuild}>
                 Build and prove <kbd>⇧B</kbd>
               </button>
-              <RadioGroup.Root
-                value={zip ? 'zip' : 'folder'}
-                onValueChange={(v) => onZip(v === 'zip')}
-                className="flex gap-3"
-                aria-label="Kind of package"
-              >
-                {['zip', 'folder'].map((kind) => (
-                  <RadioGroup.Item
-                    key={kind}
-                    value={kind}
-                    className="group flex h-6 items-center gap-1.5 text-[12.5px]"
-                  >
-                    <span className="size-3 rounded-full border-[1.5px] border-lichen group-data-[state=checked]:bg-lichen" />
-                    {kind}
-                  </RadioGroup.Item>
-                ))}
-              </RadioGroup.Root>
+              <Kind zip={zip} onZip={onZip} />
             </div>
           )}
         </div>
@@ -85,47 +69,79 @@ export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofS
   );
 }
 
+/** Where the thread has beads: at the head of each part. */
+const beads = ['0px', '224px', '394px', 'calc(100% - 190px)'];
+
+function Kind({ zip, onZip }: { zip: boolean; onZip: (zip: boolean) => void }) {
+  return (
+    <RadioGroup.Root
+      value={zip ? 'zip' : 'folder'}
+      onValueChange={(v) => onZip(v === 'zip')}
+      className="flex flex-col"
+      aria-label="Kind of package"
+    >
+      {['zip', 'folder'].map((kind) => (
+        <RadioGroup.Item key={kind} value={kind} className="group flex h-6 items-center gap-1.5 text-[12.5px]">
+          <span className="size-3 rounded-full border-[1.5px] border-lichen group-data-[state=checked]:bg-lichen" />
+          {kind}
+        </RadioGroup.Item>
+      ))}
+    </RadioGroup.Root>
+  );
+}
+
 function Proof({ last }: { last: PackageItem }) {
   const total = last.resolved + last.unresolved.length;
   const whole = last.unresolved.length === 0;
   return (
     <>
-      <div className="pr-6">
+      <div>
         <p className="h-10 text-[40px] font-[700] leading-[40px]" data-proof="resolved">
           {count(last.resolved)}
           <span className="text-[22px] font-normal text-quiet">/{count(total)}</span>
         </p>
-        <p className="mt-1 text-[12.5px]">
+        <p className="mt-1 text-[12.5px] leading-[17px]">
           {whole ? 'references resolve inside' : 'resolve inside; its report names the others'}
         </p>
         {!whole && (
           <ul className="mt-1 text-[12px] leading-4 text-clay">
-            {last.unresolved.slice(0, 3).map((u) => (
+            {last.unresolved.slice(0, 2).map((u) => (
               <li key={u} className="truncate" title={u}>
                 {u}
               </li>
             ))}
-            {last.unresolved.length > 3 && <li className="text-quiet">and {last.unresolved.length - 3} more</li>}
+            {last.unresolved.length > 2 && <li className="text-quiet">and {last.unresolved.length - 2} more</li>}
           </ul>
         )}
-      </div>
-      <div className="pr-6">
-        <p className="h-10 text-[40px] font-[700] leading-[40px]">{count(last.files)}</p>
-        <p className="mt-1 text-[12.5px]">
+        <p className="mt-1 text-[12px] leading-4 text-quiet">
           {last.brokenFiles.length === 0 ? (
-            'files match their SHA-256 in the BagIt manifest'
+            many(last.files, 'file matches its SHA-256', 'files match their SHA-256')
           ) : (
             <span className="text-clay">
-              files; {many(last.brokenFiles.length, 'file differs', 'files differ')} from the manifest
+              {many(last.brokenFiles.length, 'file differs', 'files differ')} from the manifest
             </span>
           )}
         </p>
       </div>
+      {last.frames ? (
+        <Frames id={last.id} top={last.frames.top} />
+      ) : (
+        <p className="pt-1 text-[12.5px] text-quiet">{last.noFrames ?? 'No frame was drawn when it was built.'}</p>
+      )}
       <div>
-        <p className="h-10 text-[40px] font-[700] leading-[40px]">{bytes(last.bytesAfter)}</p>
-        <p className="mb-2.5 mt-1 truncate text-[12.5px]">
+        {last.frames && (
+          <>
+            <p className="h-10 text-[40px] font-[700] leading-[40px]" data-proof="apart">
+              {last.frames.mean.toFixed(2)}
+            </p>
+            <p className="mb-1.5 mt-1 text-[12.5px] leading-[17px]">
+              mean ΔE. {last.frames.isSeen ? `Largest ${last.frames.most.toFixed(1)}.` : 'Nobody sees a difference.'}
+            </p>
+          </>
+        )}
+        <p className="mb-2 truncate text-[12.5px]" title={last.name}>
           <Glyph name={whole ? 'present' : 'damaged'} className="mr-1.5 inline align-[-3px]" />
-          <code className="text-[12px]">{last.name}</code>
+          {bytes(last.bytesAfter)}, <code className="text-[12px]">{last.name}</code>
         </p>
         {last.zip ? (
           <a className="key inline-block" href={`/api/packages/${last.id}/download`} download>
@@ -136,5 +152,28 @@ function Proof({ last }: { last: PackageItem }) {
         )}
       </div>
     </>
+  );
+}
+
+/** The scene before it was packed, from the package alone, and where both differ. */
+function Frames({ id, top }: { id: string; top: number }) {
+  const frames: [string, string][] = [
+    ['before', 'before packing'],
+    ['after', 'from the package'],
+    ['difference', `ΔE, kiln scale to ${top}`],
+  ];
+  return (
+    <div className="grid grid-cols-3 gap-x-3">
+      {frames.map(([picture, words]) => (
+        <figure key={picture} className="field min-w-0 p-2 pb-1">
+          <img
+            src={`/api/packages/${id}/pictures/${picture}`}
+            alt={words}
+            className="aspect-video max-h-[118px] w-full object-contain"
+          />
+          <figcaption className="truncate pt-1 text-[12px] leading-4 text-white">{words}</figcaption>
+        </figure>
+      ))}
+    </div>
   );
 }

@@ -17,6 +17,8 @@ const built = (n: number, more: Partial<PackageItem> = {}): PackageItem => ({
   unresolved: [],
   brokenFiles: [],
   zip: true,
+  frames: null,
+  noFrames: null,
   ...more,
 });
 
@@ -59,8 +61,8 @@ describe('the proof of a package', () => {
     const proof = within(screen.getByRole('region', { name: 'Proof' }));
     expect(proof.getByRole('heading', { name: 'Proof of package 2' })).toBeTruthy();
     expect(proof.getByText('references resolve inside')).toBeTruthy();
-    expect(proof.getByText('files match their SHA-256 in the BagIt manifest')).toBeTruthy();
-    expect(proof.getByText('158 MB')).toBeTruthy();
+    expect(proof.getByText('41 files match their SHA-256')).toBeTruthy();
+    expect(proof.getByText(/^158 MB/)).toBeTruthy();
     expect(proof.getByRole('link', { name: 'Download' }).getAttribute('href')).toBe('/api/packages/p2/download');
     expect(proof.getByRole('link', { name: 'pot-1.zip' })).toBeTruthy();
   });
@@ -70,9 +72,26 @@ describe('the proof of a package', () => {
       built(1, { unresolved: ['a.png', 'b.png', 'c.png', 'd.png', 'e.png'], brokenFiles: ['x', 'y'], zip: false }),
     ]);
     expect(screen.getByText('resolve inside; its report names the others')).toBeTruthy();
-    expect(screen.getByText('and 2 more')).toBeTruthy();
-    expect(screen.getByText('files; 2 files differ from the manifest').className).toContain('clay');
+    expect(screen.getByText('and 3 more')).toBeTruthy();
+    expect(screen.getByText('2 files differ from the manifest').className).toContain('clay');
     expect(screen.getByText(/^A folder in the store/)).toBeTruthy();
+  });
+
+  it('holds the scene beside itself, from before and from the package', () => {
+    open([built(1, { frames: { mean: 0.214, most: 2.81, isSeen: true, top: 12 } })]);
+    expect(screen.getAllByRole('img').map((i) => i.getAttribute('src'))).toEqual([
+      '/api/packages/p1/pictures/before',
+      '/api/packages/p1/pictures/after',
+      '/api/packages/p1/pictures/difference',
+    ]);
+    expect(screen.getByText('0.21')).toBeTruthy();
+    expect(screen.getByText('mean ΔE. Largest 2.8.')).toBeTruthy();
+    expect(screen.getByText('ΔE, kiln scale to 12')).toBeTruthy();
+  });
+
+  it('says why there are no frames', () => {
+    open([built(1, { noFrames: 'A MaterialX document carries no geometry.' })]);
+    expect(screen.getByText('A MaterialX document carries no geometry.')).toBeTruthy();
   });
 
   it('shows how far it is, and stops', async () => {

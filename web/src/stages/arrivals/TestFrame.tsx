@@ -1,0 +1,118 @@
+import { DropdownMenu } from 'radix-ui';
+import { useState } from 'react';
+import type { SceneDetail } from '../../api/client';
+import { useDraw, useFrame, useWork } from '../../api/queries';
+import { useKey } from '../../frame/keys';
+import { count, many, when } from '../../parts/format';
+import { Hint } from '../../parts/Hint';
+import { isOpen, WorkLine } from '../../parts/WorkLine';
+import { useSettings } from '../../state/settings';
+
+/** The whole scene as it stands, drawn when somebody asks for it. */
+export function TestFrame({ scene }: { scene: SceneDetail }) {
+  const light = useSettings((s) => s.light);
+  const [camera, setCamera] = useState<string | null>(null);
+  const frame = useFrame(scene.id, light, camera).data;
+  const draw = useDraw(scene.id);
+  const work = useWork().data?.find((w) => w.sceneId === scene.id && w.kind === 'draw' && isOpen(w));
+  const start = () => {
+    if (!work) draw.mutate({ light, camera });
+  };
+  const made = frame?.made;
+  const wanted = !work && scene.meshes > 0 && frame !== undefined && !frame.isCurrent;
+  useKey('d', start, wanted);
+  if (!frame || scene.meshes === 0) return null;
+  return (
+    <section aria-label="Test frame" className="pb-3">
+      <div className="flex items-baseline gap-3 pb-1.5">
+        <h3 className="text-[15px] font-[680]">Test frame</h3>
+        <span className="min-w-0 flex-1 truncate text-[12px] text-quiet">
+          {made && !frame.isCurrent && !work ? 'drawn before the last change' : made && aboutOf(made)}
+        </span>
+        {frame.cameras.length > 1 && <Cameras cameras={frame.cameras} picked={camera} onPick={setCamera} />}
+        {wanted && (
+          <button type="button" className="act flex-none" onClick={start}>
+            {made ? 'Draw it again' : 'Draw the scene'} <kbd>D</kbd>
+          </button>
+        )}
+      </div>
+      {made && (
+        <div className="field relative aspect-video">
+          <img
+            src={made.picture}
+            alt={`${scene.name}, drawn ${when(made.at)}`}
+            className={`size-full object-cover ${frame.isCurrent || work ? '' : 'opacity-60'}`}
+          />
+          {made.told.length > 0 && (
+            <Hint
+              text={
+                <>
+                  {made.told.slice(0, 8).map((t) => (
+                    <span key={t} className="block">
+                      {t}
+                    </span>
+                  ))}
+                  {made.told.length > 8 && `and ${count(made.told.length - 8)} more`}
+                </>
+              }
+            >
+              <button
+                type="button"
+                className="absolute bottom-0 right-0 bg-field px-1 text-[12px] leading-4 text-black"
+                aria-label={`${many(made.told.length, 'thing')} that the frame does not show`}
+              >
+                ≈ {count(made.told.length)}
+              </button>
+            </Hint>
+          )}
+        </div>
+      )}
+      {work && (
+        <div className={made ? 'pt-1.5' : ''}>
+          <WorkLine item={work} verb="Drawing the scene" />
+        </div>
+      )}
+    </section>
+  );
+}
+
+interface Made {
+  camera?: string | null;
+  samples: number;
+  wanted: number;
+}
+
+const aboutOf = (made: Made) =>
+  made.samples < made.wanted
+    ? `${made.samples} of ${made.wanted} samples`
+    : made.camera
+      ? `by ${made.camera}`
+      : 'framed by Root Call';
+
+interface CamerasProps {
+  cameras: string[];
+  picked: string | null;
+  onPick: (camera: string | null) => void;
+}
+
+function Cameras({ cameras, picked, onPick }: CamerasProps) {
+  const [first] = cameras;
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="act soft max-w-36 flex-none truncate" aria-label="Camera">
+        {picked ?? first}
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu" sideOffset={4} align="end">
+          <DropdownMenu.RadioGroup value={picked ?? first ?? ''} onValueChange={(v) => onPick(v === first ? null : v)}>
+            {cameras.map((c) => (
+              <DropdownMenu.RadioItem key={c} value={c}>
+                {c}
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
