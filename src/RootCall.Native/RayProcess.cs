@@ -39,7 +39,6 @@ internal sealed class RayProcess : WalledProcess, IRayTracer
 
     public int Most { get; }
 
-    /// <summary>On the clock, that the library took for the last batch, without the way there and back.</summary>
     public TimeSpan Took { get; private set; }
 
     public void Build(ReadOnlySpan<Vector3> points, ReadOnlySpan<int> triangles, CancellationToken stop)

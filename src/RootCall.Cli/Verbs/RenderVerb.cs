@@ -40,7 +40,11 @@ internal static class RenderVerb
             Description = "studio, dusk, or an image file in longitude and latitude.",
             DefaultValueFactory = _ => "studio",
         };
-        var camera = new Option<string?>("--camera") { Description = "A camera of the scene; without it the first, or one that frames it." };
+        var camera = new Option<string?>("--camera")
+        {
+            Description = "A camera of the scene; without it the first, or one that frames it.",
+        };
+        var sky = new Option<bool>("--sky") { Description = "Behind the scene, show the light itself in place of the grey field." };
         var size = new Option<string?>("--size") { Description = $"Pixels, WxH or one number for a square, up to {MostSide}." };
         var samples = new Option<int>("--samples") { Description = "Samples for each pixel.", DefaultValueFactory = _ => Fine };
         var command = new Command("render", "Draws the scene, or a material of it.")
@@ -51,6 +55,7 @@ internal static class RenderVerb
             shape,
             light,
             camera,
+            sky,
             size,
             samples,
             written,
@@ -77,7 +82,7 @@ internal static class RenderVerb
             using var works = new FrameWorks(opened.Decoder);
             var wish = new Wish(width, height, count, call.GetValue(shape), Light(call.GetValue(light)!, opened.Decoder));
             var (bytes, told) = name is null
-                ? Scene(opened, wish, call.GetValue(camera), works.Tools, isLinear)
+                ? Scene(opened, wish, call.GetValue(camera), call.GetValue(sky), works.Tools, isLinear)
                 : Material(opened, name, wish, works.Tools, isLinear);
             WholeOrNothing.File(path, to => to.Write(bytes));
             if (call.GetValue(format) == "json")
@@ -98,6 +103,7 @@ internal static class RenderVerb
         OpenedScene opened,
         Wish wish,
         string? camera,
+        bool sky,
         FrameTools tools,
         bool isLinear
     )
@@ -109,6 +115,7 @@ internal static class RenderVerb
             View(wish) with
             {
                 Camera = camera,
+                ShowsLight = sky,
             },
             tools,
             CancellationToken.None
@@ -167,7 +174,11 @@ internal static class RenderVerb
 
     private static (int Width, int Height) Size(string written)
     {
-        var sides = written.ToLowerInvariant().Split('x').Select(s => int.TryParse(s, CultureInfo.InvariantCulture, out var n) ? n : 0).ToList();
+        var sides = written
+            .ToLowerInvariant()
+            .Split('x')
+            .Select(s => int.TryParse(s, CultureInfo.InvariantCulture, out var n) ? n : 0)
+            .ToList();
         if (sides.Count > 2 || sides.Exists(s => s is < 8 or > MostSide))
             throw new CannotUseException($"A picture has 8 to {MostSide} pixels a side, not “{written}”.");
         return (sides[0], sides[^1]);

@@ -39,12 +39,7 @@ public static class PackageProof
         return ProveFolder(Directory.EnumerateDirectories(empty.Path).Single(), bounds, drawn, stop);
     }
 
-    private static Proof ProveFolder(
-        string bag,
-        Bounds bounds,
-        (ProofPainter Painter, ProofFrames Before)? drawn,
-        CancellationToken stop
-    )
+    private static Proof ProveFolder(string bag, Bounds bounds, (ProofPainter Painter, ProofFrames Before)? drawn, CancellationToken stop)
     {
         var manifest = Path.Combine(bag, BagIt.Manifest);
         if (!File.Exists(manifest))

@@ -26,10 +26,7 @@ public static class ChangedLooks
     private static HashSet<ReferenceKey> Moved(MusterReport before, MusterReport after)
     {
         var was = before.References.DistinctBy(r => r.Reference.Key).ToDictionary(r => r.Reference.Key, r => r.Resolved);
-        return
-        [
-            .. after.References.Where(r => was.GetValueOrDefault(r.Reference.Key) != r.Resolved).Select(r => r.Reference.Key),
-        ];
+        return [.. after.References.Where(r => was.GetValueOrDefault(r.Reference.Key) != r.Resolved).Select(r => r.Reference.Key)];
     }
 
     /// <summary>Most materials are the same objects and read files that are the same: those need no closer look.</summary>

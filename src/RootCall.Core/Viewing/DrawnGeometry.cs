@@ -138,7 +138,11 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
                     }
 
                     var (a, b, c) = (triangles[t], triangles[t + 1], triangles[t + 2]);
-                    if (At(read, world, corners[a]) is not { } p || At(read, world, corners[b]) is not { } q || At(read, world, corners[c]) is not { } r)
+                    if (
+                        At(read, world, corners[a]) is not { } p
+                        || At(read, world, corners[b]) is not { } q
+                        || At(read, world, corners[c]) is not { } r
+                    )
                     {
                         astray++;
                         continue;
@@ -148,7 +152,9 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
                     foreach (var (place, corner) in (ReadOnlySpan<(Vector3, int)>)[(p, a), (q, b), (r, c)])
                     {
                         points.Add(place);
-                        normals.Add(Direction(directions is null ? [] : directions.At(read, corner), cage, corners[corner], turned) ?? Unit(flat));
+                        normals.Add(
+                            Direction(directions is null ? [] : directions.At(read, corner), cage, corners[corner], turned) ?? Unit(flat)
+                        );
                         uvs.Add(Coordinates(coordinates is null ? [] : coordinates.At(read, corner)));
                     }
 
@@ -207,7 +213,9 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
             if (tooMany > 0)
                 Tell(Invariant($"{tooMany:N0} triangles are more than the {bounds.DrawnTriangles:N0} that are shown; they were left out."));
             if (points.Count == 0)
-                throw new CannotUseException("The scene has no triangles that can be shown." + string.Concat(told.Take(3).Select(t => " " + t)));
+                throw new CannotUseException(
+                    "The scene has no triangles that can be shown." + string.Concat(told.Take(3).Select(t => " " + t))
+                );
             var (min, max) = (new Vector3(float.MaxValue), new Vector3(float.MinValue));
             foreach (var point in points)
                 (min, max) = (Vector3.Min(min, point), Vector3.Max(max, point));

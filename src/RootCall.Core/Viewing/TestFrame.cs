@@ -31,6 +31,9 @@ public sealed record FrameView(int Width, int Height, EnvironmentMap Light, int 
     /// <summary>By name; null for the scene's first, or one that frames it where it has none.</summary>
     public string? Camera { get; init; }
 
+    /// <summary>Behind the scene stands the light itself, and not the field.</summary>
+    public bool ShowsLight { get; init; }
+
     /// <summary>Told how many paths were followed for each pixel, with the picture as it stands then.</summary>
     public Action<int, Func<Vector3[]>>? Progress { get; init; }
 }
@@ -59,7 +62,14 @@ public sealed record TestFrame(
     /// <param name="report">The scene as it stands, and what answers it.</param>
     /// <param name="basis">The scene as its files say it; its geometry is read with <paramref name="reading"/>.</param>
     /// <exception cref="CannotUseException">It cannot be drawn; the sentence tells why.</exception>
-    public static TestFrame Of(MusterReport report, Scene basis, ReadContext reading, FrameView view, FrameTools tools, CancellationToken stop)
+    public static TestFrame Of(
+        MusterReport report,
+        Scene basis,
+        ReadContext reading,
+        FrameView view,
+        FrameTools tools,
+        CancellationToken stop
+    )
     {
         var looks = new Looks(report, tools, stop);
         DrawnGeometry drawn;
@@ -67,9 +77,13 @@ public sealed record TestFrame(
             drawn = DrawnGeometry.Of(report.Scene, source, looks.IndexOf, looks.SetOf, reading.Bounds, stop);
         var aspect = (float)view.Width / view.Height;
         var chosen = Chosen(report.Scene, view.Camera);
-        var camera = (chosen is null ? null : Seen(report.Scene, chosen, drawn, aspect)) ?? FrameCamera.Around(drawn.Box.Min, drawn.Box.Max, aspect);
+        var camera = (chosen is null ? null : Seen(report.Scene, chosen, drawn, aspect))
+            ?? FrameCamera.Around(drawn.Box.Min, drawn.Box.Max, aspect);
         using var tracer = drawn.Geometry.Traced(tools.Tracers, stop);
-        var painter = new FramePainter(drawn.Geometry, looks.Ready(), looks.Plain, camera, view.Light, tracer, view.Width, view.Height);
+        var painter = new FramePainter(drawn.Geometry, looks.Ready(), looks.Plain, camera, view.Light, tracer, view.Width, view.Height)
+        {
+            ShowsLight = view.ShowsLight,
+        };
         var (picture, done) = Painted.Of(painter, view, stop);
         var told = drawn.Told.Concat(looks.Told).ToList();
         if (done < view.Samples)
@@ -112,7 +126,9 @@ public sealed record TestFrame(
             right = Apply(1, 0, 0) - at;
         var up = Vector3.Normalize(Vector3.Cross(right, ahead));
         // A camera without an aspect, or with a narrower one, has its height; of a wider one all is shown, and more above and below.
-        var half = (float)(camera.Half * Math.Max(1, (camera.Aspect ?? aspect) / aspect)) * (camera.IsParallel ? (Apply(0, 1, 0) - at).Length() : 1);
+        var half =
+            (float)(camera.Half * Math.Max(1, (camera.Aspect ?? aspect) / aspect))
+            * (camera.IsParallel ? (Apply(0, 1, 0) - at).Length() : 1);
         var isPlace = float.IsFinite(at.LengthSquared() + ahead.LengthSquared() + up.LengthSquared() + half) && half > 0;
         return isPlace ? new(at, ahead, up, half, camera.IsParallel) : null;
     }
@@ -129,7 +145,9 @@ public sealed record TestFrame(
         public ISurfaces Plain { get; } = new PlainSurfaces();
 
         public IEnumerable<string> Told =>
-            told.Select(t => t.Value.Count > 2 ? Invariant($"“{t.Value[0]}” and {t.Value.Count - 1:N0} others: {t.Key}") : $"{Names(t.Value)}: {t.Key}");
+            told.Select(t =>
+                t.Value.Count > 2 ? Invariant($"“{t.Value[0]}” and {t.Value.Count - 1:N0} others: {t.Key}") : $"{Names(t.Value)}: {t.Key}"
+            );
 
         public int IndexOf(MeshPart part)
         {

@@ -16,6 +16,21 @@ internal sealed record DemoMaterial(string Name, params (string Input, string Im
 /// <summary>A mesh with its material and where it stands.</summary>
 internal sealed record DemoPart(string Name, string Material, MeshData Mesh, params Vector3[] Places);
 
+/// <summary>A camera that looks from one place to another.</summary>
+/// <param name="Degrees">Height of what it sees, as an angle.</param>
+internal sealed record DemoCamera(string Name, Vector3 From, Vector3 To, float Degrees)
+{
+    /// <summary>A camera of glTF looks along -z.</summary>
+    public Quaternion Turn
+    {
+        get
+        {
+            Matrix4x4.Invert(Matrix4x4.CreateLookAt(From, To, Vector3.UnitY), out var placed);
+            return Quaternion.CreateFromRotationMatrix(placed);
+        }
+    }
+}
+
 /// <summary>Writes glTF 2.0, the way an exporter would: one buffer, one texture an image, indented JSON.</summary>
 internal sealed class GltfAuthor : IDisposable
 {
@@ -31,7 +46,8 @@ internal sealed class GltfAuthor : IDisposable
         IReadOnlyList<DemoPart> parts,
         Func<string, string?> uri,
         Func<string, byte[]> bytes,
-        string? bufferUri
+        string? bufferUri,
+        params IReadOnlyList<DemoCamera> cameras
     )
     {
         var meshes = parts.Select(p => Add(p.Mesh)).ToList();
@@ -62,14 +78,30 @@ internal sealed class GltfAuthor : IDisposable
                         p.Places.Select((at, n) => (Name: p.Places.Length > 1 ? $"{p.Name}_{n + 1:00}" : p.Name, Mesh: mesh, At: at))
                 )
                 .ToList();
-            Array(json, "scenes", [0], _ => Numbers(json, "nodes", Enumerable.Range(0, nodes.Count)));
-            Array(json, "nodes", nodes, n =>
+            Array(json, "scenes", [0], _ => Numbers(json, "nodes", Enumerable.Range(0, nodes.Count + cameras.Count)));
+            Array(json, "nodes", Enumerable.Range(0, nodes.Count + cameras.Count), i =>
             {
-                json.WriteString("name", n.Name);
-                json.WriteNumber("mesh", n.Mesh);
-                if (n.At != Vector3.Zero)
-                    Numbers(json, "translation", [n.At.X, n.At.Y, n.At.Z]);
+                if (i >= nodes.Count)
+                {
+                    Camera(json, cameras[i - nodes.Count], i - nodes.Count);
+                    return;
+                }
+
+                json.WriteString("name", nodes[i].Name);
+                json.WriteNumber("mesh", nodes[i].Mesh);
+                if (nodes[i].At is var at && at != Vector3.Zero)
+                    Numbers(json, "translation", [at.X, at.Y, at.Z]);
             });
+            if (cameras.Count > 0)
+                Array(json, "cameras", cameras, c =>
+                {
+                    json.WriteString("name", c.Name);
+                    json.WriteString("type", "perspective");
+                    json.WriteStartObject("perspective");
+                    json.WriteNumber("yfov", MathF.Round(c.Degrees * MathF.PI / 180, 4));
+                    json.WriteNumber("znear", 0.01f);
+                    json.WriteEndObject();
+                });
             Array(json, "meshes", parts.Select((p, i) => (p, i)), m =>
             {
                 json.WriteString("name", m.p.Name);
@@ -131,6 +163,14 @@ internal sealed class GltfAuthor : IDisposable
         }
 
         return (buffer.ToArray(), bin.ToArray());
+    }
+
+    private static void Camera(Utf8JsonWriter json, DemoCamera camera, int index)
+    {
+        json.WriteString("name", $"camera_{camera.Name}");
+        json.WriteNumber("camera", index);
+        Numbers(json, "translation", [camera.From.X, camera.From.Y, camera.From.Z]);
+        Numbers(json, "rotation", [camera.Turn.X, camera.Turn.Y, camera.Turn.Z, camera.Turn.W]);
     }
 
     /// <summary>The binary container: JSON padded with spaces, the buffer with zeros.</summary>

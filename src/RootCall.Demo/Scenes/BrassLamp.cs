@@ -65,7 +65,14 @@ internal static class BrassLamp
             new("hook", "verdigris_hook", OrchardMeshes.Chain(), new Vector3(0, 0.3f, 0)),
         ];
         using var author = new GltfAuthor();
-        var (json, bin) = author.Write(materials, parts, path, bytes, null);
+        var (json, bin) = author.Write(
+            materials,
+            parts,
+            path,
+            bytes,
+            null,
+            new DemoCamera("lamp", new(0.5f, 0.5f, 1.7f), new(0, 0.36f, 0), 30)
+        );
         return [($"{Name}.glb", GltfAuthor.Glb(json, bin))];
     }
 }

@@ -124,6 +124,9 @@ internal static class GlasshouseCorner
             Fault = "moved, the path climbs out of the delivery",
         };
 
+    private static readonly DemoCamera Corner = new("corner", new(1.9f, 0.7f, 4.9f), new(-0.1f, 1, 0), 34),
+        Saucer = new("saucer", new(-0.9f, 0.7f, 3.6f), new(-0.1f, 0.35f, 1.4f), 34);
+
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoMaterial[] materials =
@@ -179,7 +182,7 @@ internal static class GlasshouseCorner
             new("saucer_pot", "glazed_pot", OrchardMeshes.Pot(), new Vector3(-0.4f, 0, 1.9f)),
         ];
         using var author = new GltfAuthor();
-        var (json, bin) = author.Write(materials, parts, id => Uri(path(id)!), bytes, $"{Name}.bin");
+        var (json, bin) = author.Write(materials, parts, id => Uri(path(id)!), bytes, $"{Name}.bin", Corner, Saucer);
         return [($"{Name}.gltf", json), ($"{Name}.bin", bin)];
     }
 

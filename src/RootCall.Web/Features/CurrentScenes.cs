@@ -156,10 +156,7 @@ internal sealed partial class CurrentScenes(
         if (!there)
             await known.Load(facts, ledger.Relinks(withPending: true).Values.OfType<string>(), stop, again: true);
         var edited = before.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
-        var report =
-            there && ReferenceEquals(last!.Edited.Current, edited.Current)
-                ? last.Report
-                : Mustered(edited, scope, basis);
+        var report = there && ReferenceEquals(last!.Edited.Current, edited.Current) ? last.Report : Mustered(edited, scope, basis);
         var now = Mustering.Again(report, watch.Changed, scope, facts);
         await scenes.Counted(arrival, revision, now.References.Length, now.References.Length - now.Answering, stop);
         return new(

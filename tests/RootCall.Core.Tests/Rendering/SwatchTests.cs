@@ -1,9 +1,6 @@
 using System.Numerics;
-using RootCall.Core.Rendering;
-using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
 using RootCall.Core.Rendering.Swatches;
-using RootCall.Core.Shading.Evaluation;
 
 namespace RootCall.Core.Tests.Rendering;
 
@@ -11,17 +8,6 @@ namespace RootCall.Core.Tests.Rendering;
 public sealed class SwatchTests
 {
     private const int Side = 32;
-
-    private sealed class Everywhere(ModelPoint point) : ISurfaces
-    {
-        public bool MayBeAbsent => false;
-
-        public (Surface Surface, Frame Frame) At(in ShadingPoint at, bool isInside)
-        {
-            var frame = Frame.Around(isInside ? -at.Normal : at.Normal);
-            return (point.At(frame.ToLocal(at.View), isInside), frame);
-        }
-    }
 
     private static SphereSwatch Of(EnvironmentMap light, float metallic, float roughness, params float[] colour) =>
         new(

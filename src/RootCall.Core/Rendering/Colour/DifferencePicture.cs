@@ -9,18 +9,7 @@ public static class DifferencePicture
     public const double Top = 12;
 
     /// <summary>From nothing up, in equal steps of lightness, so that it reads without hues: encoded, IEC 61966-2-1.</summary>
-    private static readonly uint[] Kiln =
-    [
-        0x14100F,
-        0x3A1E18,
-        0x672D22,
-        0x97422F,
-        0xC1623F,
-        0xD98D55,
-        0xE5B57C,
-        0xF0D9B0,
-        0xFAF4E6,
-    ];
+    private static readonly uint[] Kiln = [0x14100F, 0x3A1E18, 0x672D22, 0x97422F, 0xC1623F, 0xD98D55, 0xE5B57C, 0xF0D9B0, 0xFAF4E6];
 
     /// <summary>Encoded red, green and blue, 0 to 1, of each pixel.</summary>
     public static Vector3[] Of(ReadOnlySpan<Vector3> a, ReadOnlySpan<Vector3> b)

@@ -40,6 +40,9 @@ public sealed class FramePainter(
 
     private readonly bool hasVeils = materials.Any(m => m.MayBeAbsent);
 
+    /// <summary>Whoever looks past all that is shown sees the light itself, and not the field.</summary>
+    public bool ShowsLight { get; init; }
+
     /// <summary>Paths that were followed for each pixel.</summary>
     public int Samples { get; private set; }
 
@@ -103,8 +106,7 @@ public sealed class FramePainter(
     private void Follow(Batch b, int first, int count, uint sample, int threads, CancellationToken stop)
     {
         var options = new ParallelOptions { MaxDegreeOfParallelism = threads, CancellationToken = stop };
-        void Each(int of, Action<int> act) =>
-            Parallel.For(0, (of + Piece - 1) / Piece, options, piece =>
+        void Each(int of, Action<int> act) => Parallel.For(0, (of + Piece - 1) / Piece, options, piece =>
             {
                 for (var i = piece * Piece; i < Math.Min(of, (piece + 1) * Piece); i++)
                     act(i);
@@ -192,11 +194,11 @@ public sealed class FramePainter(
         ray = From(point.Position, facing, turn.Direction);
     }
 
-    /// <summary>What comes from where nothing stands: the field, for whoever looks straight at it.</summary>
+    /// <summary>What comes from where nothing stands: what is behind, for whoever looks straight at it.</summary>
     private Vector3 Beyond(in Walker walker, Vector3 direction)
     {
         if (walker.Density == 0)
-            return Scattering.Field;
+            return ShowsLight ? light.Smooth(direction) : Scattering.Field;
         var (radiance, other) = light.From(direction);
         return radiance * Scattering.Share(walker.Density, other);
     }

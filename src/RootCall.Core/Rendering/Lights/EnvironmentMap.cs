@@ -65,12 +65,8 @@ public sealed class EnvironmentMap
         );
         if (sums is null || !sums.Any(c => c != Vector3.Zero))
             throw new CannotUseException($"“{Path.GetFileName(path)}” gives no light.");
-        return Studio.Exposed(
-            width,
-            sums.Length / width,
-            (around, up) => sums[
-                ((int)((90 - up) / 180 * (sums.Length / width)) * width) + (int)((around + 180) / 360 * width)
-            ]
+        return Studio.Exposed(width, sums.Length / width, (around, up) =>
+            sums[((int)((90 - up) / 180 * (sums.Length / width)) * width) + (int)((around + 180) / 360 * width)]
         );
     }
 
@@ -83,6 +79,21 @@ public sealed class EnvironmentMap
     {
         var (x, y) = Cell(direction);
         return Of(x, y);
+    }
+
+    /// <summary>Light from a direction without the borders of the cells: for whoever looks at the light itself.</summary>
+    public Vector3 Smooth(Vector3 direction)
+    {
+        float x = ((MathF.Atan2(direction.X, direction.Z) + MathF.PI) / (2 * MathF.PI) * Width) - 0.5f,
+            y = Math.Clamp((MathF.Acos(Math.Clamp(direction.Y, -1, 1)) / MathF.PI * Height) - 0.5f, 0, Height - 1);
+        int left = (int)MathF.Floor(x),
+            top = (int)y;
+        Vector3 Cell(int column, int row) => cells[(Math.Min(row, Height - 1) * Width) + ((column + Width) % Width)];
+        return Vector3.Lerp(
+            Vector3.Lerp(Cell(left, top), Cell(left + 1, top), x - left),
+            Vector3.Lerp(Cell(left, top + 1), Cell(left + 1, top + 1), x - left),
+            y - top
+        );
     }
 
     /// <summary>Picks a direction, the more often the more light comes from there.</summary>

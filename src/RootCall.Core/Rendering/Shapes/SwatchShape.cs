@@ -20,7 +20,9 @@ public static class SwatchShapes
 {
     /// <summary>The triangles of a shape, all of the first material, and where they are seen from. The sphere is none: it is exact.</summary>
     public static (FrameGeometry Geometry, FrameCamera Camera) Made(this SwatchShape shape) =>
-        shape == SwatchShape.Drape ? (Drape.Made(), Camera(new(0.1f, -0.36f, -1), 2.5f, -0.02f)) : (Slab.Made(), Camera(new(0.4f, -0.75f, -1), 3.7f, 0));
+        shape == SwatchShape.Drape
+            ? (Drape.Made(), Camera(new(0.1f, -0.36f, -1), 2.5f, -0.02f))
+            : (Slab.Made(), Camera(new(0.4f, -0.75f, -1), 3.7f, 0));
 
     private static FrameCamera Camera(Vector3 towards, float away, float height)
     {
@@ -31,7 +33,7 @@ public static class SwatchShapes
 
     /// <summary>Squares of a grid as triangles, as whoever looks from where the normals point sees them.</summary>
     /// <param name="at">The place, the normal and the UV of each point of the grid.</param>
-    internal static void Grid(
+    public static void Grid(
         int columns,
         int rows,
         Func<int, int, (Vector3 Point, Vector3 Normal, Vector2 Uv)> at,
@@ -46,7 +48,7 @@ public static class SwatchShapes
         }
     }
 
-    internal static FrameGeometry Geometry(List<(Vector3 Point, Vector3 Normal, Vector2 Uv)> corners) =>
+    public static FrameGeometry Geometry(List<(Vector3 Point, Vector3 Normal, Vector2 Uv)> corners) =>
         new()
         {
             Points = [.. corners.Select(c => c.Point)],

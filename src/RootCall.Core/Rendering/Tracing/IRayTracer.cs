@@ -10,6 +10,9 @@ public interface IRayTracer : IDisposable
     /// <summary>Rays in a batch at most.</summary>
     int Most { get; }
 
+    /// <summary>What tracing alone took for the last batch, on the clock, without the way to whoever traces and back.</summary>
+    TimeSpan Took { get; }
+
     /// <summary>The first triangle that each ray meets.</summary>
     /// <exception cref="CannotUseException">The tracer ended.</exception>
     void Nearest(ReadOnlySpan<TraceRay> rays, Span<TraceHit> hits, CancellationToken stop);

@@ -121,7 +121,10 @@ internal static class LedgerEndpoints
             report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
                 ? SwatchOrder.Of(found, report, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side))
                 : null;
-        var order = before == true ? Order(was) : Order(now) is { } after ? after with { Before = Order(was) } : null;
+        var order =
+            before == true ? Order(was)
+            : Order(now) is { } after ? after with { Before = Order(was) }
+            : null;
         return order is null ? Results.NoContent() : SwatchEndpoints.Answer(order, response, disk, swatches);
     }
 

@@ -52,17 +52,12 @@ internal static class FrameEndpoints
                 );
             }
         );
-        group.MapPost(
-            string.Empty,
-            async (Guid id, DrawFrame draw, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
-            {
-                var state = await current.Get(id, stop);
-                var name = Path.GetFileName(state.Arrival.Path);
-                return TypedResults.Ok(
-                    await work.Begin(new Draw(id, SwatchEndpoints.Lit(draw.Light), draw.Camera), $"Draw {name}", id, stop)
-                );
-            }
-        );
+        group.MapPost(string.Empty, async (Guid id, DrawFrame draw, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var name = Path.GetFileName(state.Arrival.Path);
+            return TypedResults.Ok(await work.Begin(new Draw(id, SwatchEndpoints.Lit(draw.Light), draw.Camera), $"Draw {name}", id, stop));
+        });
         group
             .MapGet("/picture", (Guid id, string? light, string? camera, DiskStore disk) =>
                 disk.Frame(id, SwatchEndpoints.Lit(light), camera) is var path && File.Exists(path)

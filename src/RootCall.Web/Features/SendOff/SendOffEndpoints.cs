@@ -60,7 +60,9 @@ internal sealed record PackageItem(
             p.Unresolved,
             p.BrokenFiles,
             p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase),
-            p is { DeltaEMean: { } mean, DeltaEMost: { } most } ? new(mean, most, LookDifference.IsSeenAt(most), DifferencePicture.Top) : null,
+            p is { DeltaEMean: { } mean, DeltaEMost: { } most }
+                ? new(mean, most, LookDifference.IsSeenAt(most), DifferencePicture.Top)
+                : null,
             p.NoFrames
         );
 }
@@ -105,13 +107,19 @@ internal static class SendOffEndpoints
                 );
             }
         );
-        api.MapGet("/packages/{id:guid}/pictures/{picture}", async (Guid id, PackagePicture picture, PackageStore packages, CancellationToken stop) =>
-            {
-                var folder = (await packages.Find(id, stop)) is { } package ? Path.GetDirectoryName(package.Path)! : string.Empty;
-                return PackagePictures.Place(folder, picture) is var path && File.Exists(path)
-                    ? Results.File(path, "image/png")
-                    : throw new CannotUseException("There is no such picture of a package.");
-            })
+        api.MapGet(
+                "/packages/{id:guid}/pictures/{picture}",
+                async (Guid id, string picture, PackageStore packages, CancellationToken stop) =>
+                {
+                    var folder = (await packages.Find(id, stop)) is { } package ? Path.GetDirectoryName(package.Path)! : string.Empty;
+                    return
+                        Enum.TryParse<PackagePicture>(picture, ignoreCase: true, out var which)
+                        && PackagePictures.Place(folder, which) is var path
+                        && File.Exists(path)
+                        ? Results.File(path, "image/png")
+                        : throw new CannotUseException("There is no such picture of a package.");
+                }
+            )
             .WithTags("Send-off")
             .ExcludeFromDescription();
         api.MapGet("/packages/{id:guid}/download", async (Guid id, PackageStore packages, CancellationToken stop) =>

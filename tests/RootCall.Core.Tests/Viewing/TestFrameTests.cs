@@ -1,0 +1,244 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Numerics;
+using RootCall.Core.Files;
+using RootCall.Core.Jobs;
+using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.SendOff;
+using RootCall.Core.Tests.Jobs;
+using RootCall.Core.Viewing;
+using RootCall.Native;
+using RootCall.Testing;
+
+namespace RootCall.Core.Tests.Viewing;
+
+/// <summary>Whole scenes, from their files to a picture.</summary>
+public sealed class TestFrameTests : IDisposable
+{
+    private const int Side = 24;
+
+    private readonly Place place = new();
+    private readonly ImageDecoder decoder = new(Bounds.Default);
+
+    public void Dispose()
+    {
+        decoder.Dispose();
+        place.Dispose();
+    }
+
+    private FrameTools Tools =>
+        new(decoder, new MeshDecoder(Bounds.Default), new RayTracers(Bounds.Default, 2), 64 << 20, place.At("moment"));
+
+    private static FrameView View { get; } = new(Side, Side, SwatchLight.Studio.Map(), 4, 2, TimeSpan.FromSeconds(20));
+
+    private TestFrame Drawn(string path, FrameView? view = null, Bounds? bounds = null)
+    {
+        var scope = CurrentScene.Scope(path, []);
+        var report = CurrentScene.Muster(path, Look.Context(path), Bounds.Default);
+        return TestFrame.Of(report, report.Scene, new(scope, bounds ?? Bounds.Default), view ?? View, Tools, default);
+    }
+
+    /// <summary>A square of two units that faces +z, with an image.</summary>
+    private string Square(string name = "square", string more = "")
+    {
+        place.Put($"{name}.mtl", $"newmtl tin\nmap_Kd {name}.png\n");
+        if (!File.Exists(place.At($"{name}.png")))
+            place.PutPng($"{name}.png", 220);
+        return place.Put(
+            $"{name}.obj",
+            $"mtllib {name}.mtl\nv -1 -1 0\nv 1 -1 0\nv 1 1 0\nv -1 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nusemtl tin\nf 1/1 2/2 3/3 4/4\n{more}"
+        );
+    }
+
+    private static Vector3 Middle(TestFrame frame) => frame.Pixels[(Side / 2 * Side) + (Side / 2)];
+
+    [Fact]
+    public void A_scene_is_framed_and_shows_its_images_and_what_did_not_come_is_a_hatch_that_is_told()
+    {
+        var whole = Drawn(Square());
+        Assert.Equal((2, null), (whole.Triangles, whole.Camera));
+        Assert.Empty(whole.Told);
+        Assert.True(Middle(whole).X > 0.3f, $"{Middle(whole)}");
+        Assert.Equal(new(0.18f), whole.Pixels[0]);
+        File.Delete(place.At("square.png"));
+        var left = Drawn(Without(Square("other")));
+        Assert.Contains(left.Told, t => t.Contains("did not come", StringComparison.Ordinal));
+        Assert.True(whole.Difference(left).Most > 2);
+    }
+
+    private static string Without(string obj)
+    {
+        File.Delete(Path.ChangeExtension(obj, ".png"));
+        return obj;
+    }
+
+    /// <summary>The same square, said three ways, is seen by the same camera: at 3 before it, 53.13° high, so 2/3 of the picture.</summary>
+    [Theory]
+    [InlineData("gltf")]
+    [InlineData("usda")]
+    [InlineData("dae")]
+    public void A_scene_is_seen_by_its_own_camera(string format)
+    {
+        var path = place.Put($"seen.{format}", Said(format));
+        var camera = Assert.Single(Look.Read(path).Cameras);
+        Assert.Equal(("eye", 0.5), (camera.Name, Math.Round(camera.Half, 6)));
+        var frame = Drawn(path, View with { Camera = "eye" });
+        Assert.Equal("eye", frame.Camera);
+        int Shown(Func<int, int> pixel) => Enumerable.Range(0, Side).Count(i => frame.Pixels[pixel(i)] != new Vector3(0.18f));
+        Assert.InRange(Shown(i => (Side / 2 * Side) + i), 15, 18);
+        Assert.InRange(Shown(i => (i * Side) + (Side / 2)), 15, 18);
+        var refused = Assert.Throws<CannotUseException>(() => Drawn(path, View with { Camera = "nobody" }));
+        Assert.Contains("it has “eye”", refused.Message, StringComparison.Ordinal);
+    }
+
+    private static string Said(string format)
+    {
+        float[] square = [-1, -1, 0, 1, -1, 0, 1, 1, 0, -1, -1, 0, 1, 1, 0, -1, 1, 0];
+        var bytes = new byte[square.Length * 4];
+        Buffer.BlockCopy(square, 0, bytes, 0, bytes.Length);
+        var angle = 2 * Math.Atan(0.5);
+        return format switch
+        {
+            "gltf" => string.Create(
+                CultureInfo.InvariantCulture,
+                $$"""
+                { "asset": { "version": "2.0" }, "scene": 0, "scenes": [ { "nodes": [ 0, 1 ] } ],
+                  "nodes": [ { "mesh": 0 }, { "name": "eye", "camera": 0, "translation": [ 0, 0, 3 ] } ],
+                  "cameras": [ { "type": "perspective", "perspective": { "yfov": {{angle}}, "znear": 0.1 } } ],
+                  "meshes": [ { "primitives": [ { "attributes": { "POSITION": 0 } } ] } ],
+                  "accessors": [ { "bufferView": 0, "componentType": 5126, "count": 6, "type": "VEC3", "min": [ -1, -1, 0 ], "max": [ 1, 1, 0 ] } ],
+                  "bufferViews": [ { "buffer": 0, "byteLength": 72 } ],
+                  "buffers": [ { "byteLength": 72, "uri": "data:application/octet-stream;base64,{{Convert.ToBase64String(bytes)}}" } ] }
+                """
+            ),
+            "usda" => """
+                #usda 1.0
+                (
+                    upAxis = "Z"
+                )
+                def Mesh "square"
+                {
+                    int[] faceVertexCounts = [4]
+                    int[] faceVertexIndices = [0, 1, 2, 3]
+                    point3f[] points = [(-1, 0, -1), (1, 0, -1), (1, 0, 1), (-1, 0, 1)]
+                }
+                def Camera "eye"
+                {
+                    float focalLength = 20
+                    float verticalAperture = 20
+                    float horizontalAperture = 20
+                    float3 xformOp:rotateXYZ = (90, 0, 0)
+                    double3 xformOp:translate = (0, -3, 0)
+                    uniform token[] xformOpOrder = ["xformOp:translate", "xformOp:rotateXYZ"]
+                }
+                """,
+            _ => string.Create(
+                CultureInfo.InvariantCulture,
+                $"""
+                <COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1">
+                <library_cameras><camera id="c"><optics><technique_common><perspective><yfov>{angle * 180 / Math.PI}</yfov>
+                <aspect_ratio>1</aspect_ratio></perspective></technique_common></optics></camera></library_cameras>
+                <library_geometries><geometry id="g"><mesh><source id="p"><float_array id="f" count="12">-1 -1 0 1 -1 0 1 1 0 -1 1 0</float_array>
+                <technique_common><accessor source="#f" count="4" stride="3"><param name="X" type="float"/><param name="Y" type="float"/>
+                <param name="Z" type="float"/></accessor></technique_common></source><vertices id="v"><input semantic="POSITION" source="#p"/>
+                </vertices><polylist count="1"><input semantic="VERTEX" source="#v" offset="0"/><vcount>4</vcount><p>0 1 2 3</p></polylist>
+                </mesh></geometry></library_geometries>
+                <library_visual_scenes><visual_scene id="s"><node><instance_geometry url="#g"/></node>
+                <node name="eye"><translate>0 0 3</translate><instance_camera url="#c"/></node></visual_scene></library_visual_scenes>
+                <scene><instance_visual_scene url="#s"/></scene></COLLADA>
+                """
+            ),
+        };
+    }
+
+    /// <summary>Absurd scenes cost a sentence and little time; what can be shown of them is shown.</summary>
+    [Theory]
+    [InlineData("v nan nan nan\nv 1 0 0\nv 0 1 0\nf 5 6 7\n", "1 triangles lie at no place")]
+    [InlineData("v 1e30 0 0\nv 0 1e30 0\nv 0 0 1e30\nf 5 6 7\n", "1 triangles lie at no place")]
+    [InlineData("f 1 1 1\nf 1 2 2\n", null)]
+    public void Absurd_places_are_left_out_and_told(string more, string? told)
+    {
+        var clock = Stopwatch.StartNew();
+        var frame = Drawn(Square("absurd", more));
+        Assert.Equal(told is null ? [] : new[] { told }, frame.Told.Select(t => t[..(told?.Length ?? 0)]));
+        Assert.True(Middle(frame).X > 0.3f);
+        Assert.True(clock.Elapsed < TimeSpan.FromSeconds(30));
+    }
+
+    [Fact]
+    public void A_scene_of_nothing_of_too_much_and_of_lights_without_number_ends_in_a_sentence_or_a_picture()
+    {
+        var nothing = Assert.Throws<CannotUseException>(() => Drawn(place.Put("nothing.obj", "v 0 0 0\n")));
+        Assert.Contains("no triangles", nothing.Message, StringComparison.Ordinal);
+
+        var grid = string.Concat(Enumerable.Repeat("f 1/1 2/2 3/3 4/4\n", 5000));
+        var many = Drawn(Square("many", grid), bounds: Bounds.Default with { DrawnTriangles = 1000 });
+        Assert.Equal(1000, many.Triangles);
+        Assert.Contains(many.Told, t => t.StartsWith("9,002 triangles are more", StringComparison.Ordinal));
+
+        var lights = string.Join(", ", Enumerable.Repeat("""{ "type": "point", "intensity": 1e30 }""", 100_000));
+        var lit = Said("gltf")
+            .Replace(
+                "\"scene\": 0",
+                $"\"scene\": 0, \"extensions\": {{ \"KHR_lights_punctual\": {{ \"lights\": [ {lights} ] }} }}",
+                StringComparison.Ordinal
+            );
+        Assert.Equal(2, Drawn(place.Put("lit.gltf", lit)).Triangles);
+
+        var late = Assert.Throws<CannotUseException>(() =>
+            Drawn(Square(), View with { Width = 2048, Height = 2048, Most = TimeSpan.FromMilliseconds(1) })
+        );
+        Assert.Contains("takes longer", late.Message, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_frame_is_drawn_by_a_job_and_knows_whether_it_still_shows_the_scene()
+    {
+        var host = new MemoryHost(place.Folder);
+        await host.Arrive.Run(new Attempt(), new(Square(), null, "here"), default);
+        var scene = host.Arrivals[^1].Head.SceneId;
+        MusterReport Report() => host.Report(host.Arrivals[^1].Head.Id);
+        var attempt = new Attempt();
+        await host.Draw.Run(attempt, new(scene, SwatchLight.Dusk, null), default);
+        var made = DrawnFrame.Of(host.Frame(scene, SwatchLight.Dusk, null))!;
+        Assert.Equal((64, 64, 2), (made.Samples, made.Wanted, made.Triangles));
+        Assert.Equal(FramePrint.Of(Report(), SwatchLight.Dusk, null), made.Print);
+        Assert.NotEqual(FramePrint.Of(Report(), SwatchLight.Studio, null), made.Print);
+        var changed = Report() with { References = [.. Report().References.Select(r => r with { Resolved = null, Tiles = [] })] };
+        Assert.NotEqual(FramePrint.Of(changed, SwatchLight.Dusk, null), made.Print);
+        Assert.Null(DrawnFrame.Of(host.Frame(scene, SwatchLight.Studio, null)));
+    }
+
+    /// <summary>What is packed looks the same from the package alone; what does not come along is seen.</summary>
+    [Fact]
+    public void A_proof_holds_the_scene_beside_itself()
+    {
+        var path = Square();
+        var context = Look.Context(path);
+        var report = CurrentScene.Muster(path, context, Bounds.Default);
+        var painter = new ProofPainter(Tools, TimeSpan.FromSeconds(20));
+        var before = painter.Before(report, report.Scene, new(CurrentScene.Scope(path, []), Bounds.Default), default);
+        var built = PackageBuilder.Build(PackagePlan.Make(report, context.Facts), place.At("out/whole"), DateTimeOffset.UnixEpoch);
+        Assert.Equal(0, PackageProof.Prove(built.Written, Bounds.Default, drawn: (painter, before)).Frames!.Difference!.Most);
+        File.Delete(
+            Directory
+                .EnumerateFiles(built.Written, "*.png", SearchOption.AllDirectories)
+                .Single(f => f.Contains("data", StringComparison.Ordinal))
+        );
+        var lost = PackageProof.Prove(built.Written, Bounds.Default, drawn: (painter, before)).Frames!;
+        Assert.True(lost.Difference!.Most > 5);
+        Assert.NotEmpty(lost.After!.DifferencePng(lost.Before!));
+
+        var none = painter.Before(
+            report,
+            report.Scene with
+            {
+                Path = place.Put("a.mtlx", "<materialx version=\"1.39\"/>"),
+            },
+            new(CurrentScene.Scope(path, []), Bounds.Default),
+            default
+        );
+        Assert.Contains("carries no geometry", none.WhyNot, StringComparison.Ordinal);
+    }
+}
