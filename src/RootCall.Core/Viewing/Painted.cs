@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Numerics;
 using RootCall.Core.Files;
 using RootCall.Core.Rendering.Frames;
@@ -11,16 +12,16 @@ internal static class Painted
     /// <exception cref="CannotUseException">Not even one was followed in time.</exception>
     public static (Vector3[] Picture, int Done) Of(FramePainter painter, FrameView view, CancellationToken stop)
     {
-        using var late = CancellationTokenSource.CreateLinkedTokenSource(stop);
-        late.CancelAfter(view.Most);
+        var clock = Stopwatch.StartNew();
+        var isBound = view.Most != Timeout.InfiniteTimeSpan;
         Vector3[]? picture = null;
         try
         {
             while (painter.Samples < view.Samples)
             {
-                painter.Advance(1, view.Threads, late.Token);
+                painter.Advance(1, view.Threads, isBound ? view.Most - clock.Elapsed : null, stop);
                 // Only when time is bound does a picture of before have to be kept.
-                if (view.Most != Timeout.InfiniteTimeSpan)
+                if (isBound)
                     picture = painter.Picture();
                 view.Progress?.Invoke(painter.Samples, painter.Picture);
             }

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Numerics;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
@@ -54,13 +55,18 @@ public sealed class FramePainter(
 
     /// <summary>Makes the picture better.</summary>
     /// <param name="samples">More paths for each pixel.</param>
-    /// <exception cref="OperationCanceledException">The picture is then of no use any more.</exception>
-    public void Advance(int samples, int threads, CancellationToken stop = default)
+    /// <param name="most">What it may take; the clock is looked at between batches, so that a busy machine cannot miss it.</param>
+    /// <exception cref="OperationCanceledException">It was stopped or took too long; the picture is then of no use any more.</exception>
+    public void Advance(int samples, int threads, TimeSpan? most = null, CancellationToken stop = default)
     {
+        var late =
+            most is { } bound && bound < TimeSpan.MaxValue
+                ? Stopwatch.GetTimestamp() + (bound.TotalSeconds * Stopwatch.Frequency)
+                : double.MaxValue;
         var work = new Batch(batch);
         for (var n = 0; n < samples; n++, Samples++)
         for (var first = 0; first < sums.Length; first += batch)
-            Follow(work, first, Math.Min(batch, sums.Length - first), (uint)Samples, threads, stop);
+            Follow(work, first, Math.Min(batch, sums.Length - first), (uint)Samples, threads, late, stop);
     }
 
     /// <summary>A path on its way.</summary>
@@ -103,7 +109,7 @@ public sealed class FramePainter(
         public readonly byte[] Blocked = new byte[size];
     }
 
-    private void Follow(Batch b, int first, int count, uint sample, int threads, CancellationToken stop)
+    private void Follow(Batch b, int first, int count, uint sample, int threads, double late, CancellationToken stop)
     {
         var options = new ParallelOptions { MaxDegreeOfParallelism = threads, CancellationToken = stop };
         void Each(int of, Action<int> act) => Parallel.For(0, (of + Piece - 1) / Piece, options, piece =>
@@ -114,6 +120,8 @@ public sealed class FramePainter(
         Each(count, i => Start(b, i, first + i, sample));
         for (var step = 0; count > 0 && step < MostSteps; step++)
         {
+            if (Stopwatch.GetTimestamp() > late)
+                throw new OperationCanceledException("The picture takes too long.");
             tracer.Nearest(b.Rays.AsSpan(0, count), b.Hits, stop);
             Rays += count;
             var steps = step;
