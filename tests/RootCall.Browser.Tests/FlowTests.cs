@@ -26,6 +26,14 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Driver.FindElement(By.CssSelector("[data-upload=files]")).SendKeys(place.At("lantern_row.zip"));
         browser.ClickAt("//button[.//code[text()='lantern_row.glb']]");
         browser.SeeText("kept in the store");
+        browser.Press("d");
+        SeePicture("[aria-label='Test frame'] img");
+        browser.SeeText("of 64 samples");
+        browser.Click("Stop");
+        browser.SeeText("Draw it again");
+        browser.SeeText("of 64 samples");
+        browser.Click("Stop");
+        browser.SeeText("Draw it again");
         browser.Press("]");
 
         browser.SeeCall("2 of 6 references answer. 4 are missing");
@@ -43,6 +51,11 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.PressShift("f");
         browser.SeeCall("4 are decided and pending");
         browser.SeeText("2 pending");
+        browser.Press("l");
+        browser.Driver.FindElement(By.CssSelector("[data-entry=in-hand]")).Click();
+        SeePicture("[aria-label='Looks that it changes'] img");
+        browser.SeeText("ΔE");
+        browser.Press("l");
         browser.PressShift("p");
         browser.SeeCall("Every one of 6 references answers");
 
@@ -58,6 +71,9 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
                     .Any(e => e.Text.Replace("\n", string.Empty, StringComparison.Ordinal) == "6/6"),
             $"the proof did not come: {browser.Text}"
         );
+        foreach (var picture in new[] { "before", "after", "difference" })
+            SeePicture($"[aria-label=Proof] img[src$={picture}]");
+        Assert.Equal("0.00", browser.Driver.FindElement(By.CssSelector("[data-proof=apart]")).Text);
         browser.Click("Download");
         var zip = Path.Combine(browser.Downloads, "lantern_row_v1.zip");
         RunningApplication.Until(() => File.Exists(zip), "the package was not downloaded");
@@ -67,6 +83,13 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         Assert.Contains("6 of 6 references answer. 4 present, 2 embedded", opened.Output, StringComparison.Ordinal);
         Assert.Equal(0, Tool.Run("unzip", ["-tq", zip]).Status);
     }
+
+    /// <summary>A picture that has come, and is no broken one.</summary>
+    private void SeePicture(string css) =>
+        RunningApplication.Until(
+            () => (bool)browser.Driver.ExecuteScript("return (document.querySelector(arguments[0])?.naturalWidth ?? 0) > 0", css)!,
+            $"no picture at {css}: {browser.Text}"
+        );
 
     [Fact]
     public void A_package_that_misses_files_says_which_and_asks()

@@ -26,19 +26,23 @@ public sealed class ReferenceShaders : IDisposable
     /// <param name="views">
     /// Towards the viewer and towards one directional light whose irradiance is π, for each picture; none for what needs no light.
     /// </param>
-    public float[][] Run(string document, int width, int height, params (Vector3 View, Vector3 Light)[] views)
+    public float[][] Run(string document, int width, int height, params (Vector3 View, Vector3 Light)[] views) =>
+        Run(document, width, height, isSurrounded: false, views);
+
+    /// <param name="isSurrounded">Light of 1 comes from all around, in place of the one light.</param>
+    public float[][] Run(string document, int width, int height, bool isSurrounded, params (Vector3 View, Vector3 Light)[] views)
     {
         using var place = new Place();
         var asked = place.Put("document.mtlx", document);
         var answer = place.At("shaders.json");
-        var done = Tool.Run("node", ["-e", MaterialXReference.Script(Generate), asked, answer], Path.Combine(Tool.Home, "web"));
+        var done = Tool.Run("node", ["-e", MaterialXReference.Script(Generate), asked, answer, isSurrounded ? "surrounded" : ""], Path.Combine(Tool.Home, "web"));
         Assert.True(done.Status == 0, done.Error);
         var stages = JsonSerializer.Deserialize<string[]>(File.ReadAllText(answer))!;
         static float[] Numbers(Vector3 v) => [v.X, v.Y, v.Z];
         var lit = JsonSerializer.Serialize(
             views.DefaultIfEmpty((Vector3.UnitZ, Vector3.UnitZ)).Select(v => new[] { Numbers(v.Item1), Numbers(v.Item2) })
         );
-        var text = (string)driver.ExecuteScript("return draw(...arguments)", stages[0], stages[1], width, height, lit)!;
+        var text = (string)driver.ExecuteScript("return draw(...arguments)", stages[0], stages[1], width, height, lit, isSurrounded)!;
         Assert.False(text.StartsWith("no ", StringComparison.Ordinal), text);
         return JsonSerializer.Deserialize<float[][]>(text)!;
     }
@@ -55,7 +59,9 @@ public sealed class ReferenceShaders : IDisposable
         const { writeFileSync } = require('fs');
         const options = context.getOptions();
         options.shaderInterfaceType = mx.ShaderInterfaceType.SHADER_INTERFACE_REDUCED;
-        options.hwSpecularEnvironmentMethod = mx.HwSpecularEnvironmentMethod.SPECULAR_ENVIRONMENT_NONE;
+        const methods = mx.HwSpecularEnvironmentMethod;
+        options.hwSpecularEnvironmentMethod =
+          args[2] === 'surrounded' ? methods.SPECULAR_ENVIRONMENT_FIS : methods.SPECULAR_ENVIRONMENT_NONE;
         options.hwMaxActiveLightSources = 1;
         mx.HwShaderGenerator.bindLightShader(library.getNodeDef('ND_directional_light'), 1, context);
         try {
@@ -82,7 +88,7 @@ public sealed class ReferenceShaders : IDisposable
           i_normal: [3, () => [0, 0, 1]], i_tangent: [3, () => [1, 0, 0]], i_bitangent: [3, () => [0, 1, 0]],
         };
         const identity = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
-        window.draw = (vertex, pixel, width, height, lit) => {
+        window.draw = (vertex, pixel, width, height, lit, surrounded) => {
           const target = gl.createTexture();
           gl.bindTexture(gl.TEXTURE_2D, target);
           gl.texStorage2D(gl.TEXTURE_2D, 1, gl.RGBA32F, width, height);
@@ -90,7 +96,8 @@ public sealed class ReferenceShaders : IDisposable
           gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, target, 0);
           gl.viewport(0, 0, width, height);
           const program = gl.createProgram();
-          pixel = pixel.replace(/precision mediump/g, 'precision highp').replace(/u_refractionTwoSided/g, 'false');
+          pixel = pixel.replace(/precision mediump/g, 'precision highp');
+          if (!/uniform bool u_refractionTwoSided/.test(pixel)) pixel = pixel.replace(/u_refractionTwoSided/g, 'false');
           for (const [kind, text] of [[gl.VERTEX_SHADER, vertex], [gl.FRAGMENT_SHADER, pixel]]) {
             const shader = gl.createShader(kind);
             gl.shaderSource(shader, text);
@@ -114,7 +121,18 @@ public sealed class ReferenceShaders : IDisposable
             if (type === gl.FLOAT_MAT4) gl.uniformMatrix4fv(at, false, identity);
           }
           const at = (name) => gl.getUniformLocation(program, name);
-          gl.uniform1i(at('u_numActiveLightSources'), 1);
+          gl.uniform1i(at('u_numActiveLightSources'), surrounded ? 0 : 1);
+          if (surrounded) {
+            const white = gl.createTexture();
+            gl.bindTexture(gl.TEXTURE_2D, white);
+            gl.texImage2D(gl.TEXTURE_2D, 0, gl.RGBA, 1, 1, 0, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4).fill(255));
+            gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, gl.NEAREST);
+            gl.uniform1i(at('u_envRadiance'), 0);
+            gl.uniform1i(at('u_envIrradiance'), 0);
+            gl.uniform1i(at('u_envRadianceMips'), 1);
+            gl.uniform1i(at('u_envRadianceSamples'), 512);
+            gl.uniform1f(at('u_envLightIntensity'), 1);
+          }
           gl.uniform1i(at('u_lightData[0].type'), 1);
           gl.uniform3f(at('u_lightData[0].color'), 1, 1, 1);
           gl.uniform1f(at('u_lightData[0].intensity'), Math.PI);

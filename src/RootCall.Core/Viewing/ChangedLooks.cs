@@ -22,6 +22,18 @@ public static class ChangedLooks
         ];
     }
 
+    /// <summary>The scene as it is decided: a file that is only offered does not answer.</summary>
+    public static MusterReport Decided(MusterReport report) =>
+        report with
+        {
+            References =
+            [
+                .. report.References.Select(r =>
+                    r.State == ReferenceState.Elsewhere ? r with { State = ReferenceState.Missing, Candidates = [] } : r
+                ),
+            ],
+        };
+
     /// <summary>References that another file answers, or none any more.</summary>
     private static HashSet<ReferenceKey> Moved(MusterReport before, MusterReport after)
     {

@@ -39,6 +39,13 @@ public sealed record SwatchOrder(
         return new(Now, graph, [.. images.Select(r => OrderedImage.Of(r, report.Scene.Path))], light, side);
     }
 
+    /// <summary>The same look if another file answered a reference.</summary>
+    public SwatchOrder Answered(ReferenceKey reference, FileState file) =>
+        this with
+        {
+            Images = [.. Images.Select(i => i.Reference == reference ? i with { File = file, Carried = null, ScenePath = null } : i)],
+        };
+
     public byte[] Write() => JsonSerializer.SerializeToUtf8Bytes(this, SwatchOrderContext.Written.SwatchOrder);
 
     /// <exception cref="CannotUseException">It is no order, or one that another version gave.</exception>

@@ -5,6 +5,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
+using RootCall.Core.Viewing;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
 using RootCall.Web.Live;
@@ -123,7 +124,7 @@ internal sealed partial class CurrentScenes(
         MusterReport With(int count)
         {
             var edited = held.Edited.With(entries.Take(count).Where(e => !held.State.Arrival.Included.Contains(e.Id)));
-            return Mustered(edited, held.State.Scope, held.Basis);
+            return ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis));
         }
 
         held.Around = (entry, With(at), With(at + 1));

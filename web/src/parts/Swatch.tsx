@@ -12,6 +12,8 @@ const patience = 300;
 interface SwatchProps {
   sceneId: string;
   material: string;
+  /** As it would look if that candidate answered that reference. */
+  with?: { number: number; candidate: number };
   /** Of the square, in CSS pixels. */
   size: number;
   /** Empty where the name stands beside it. */
@@ -19,10 +21,11 @@ interface SwatchProps {
 }
 
 /** A material on a sphere, on the 18 % field. It is asked for when it comes into view, and again when an edit touches the scene. */
-export function Swatch({ sceneId, material, size, alt = '' }: SwatchProps) {
+export function Swatch({ sceneId, material, with: answer, size, alt = '' }: SwatchProps) {
   const box = useRef<HTMLSpanElement>(null);
   const seen = useSeen(box);
-  const loaded = useSwatch(sceneId, seen ? `/api/scenes/${sceneId}/swatch` : undefined, { material }, size);
+  const of = answer ? { material, number: String(answer.number), candidate: String(answer.candidate) } : { material };
+  const loaded = useSwatch(sceneId, seen ? `/api/scenes/${sceneId}/swatch` : undefined, of, size);
   return (
     <span ref={box} className="block flex-none">
       <Sphere loaded={loaded} size={size} alt={alt} />

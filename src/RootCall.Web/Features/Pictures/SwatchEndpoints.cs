@@ -49,11 +49,14 @@ internal static class SwatchEndpoints
 
     /// <param name="material">Its name or id.</param>
     /// <param name="light"><c>studio</c> or <c>dusk</c>.</param>
+    /// <param name="number">A reference that the candidate of that index would answer.</param>
     private static async Task<IResult> Swatch(
         Guid id,
         string material,
         string? light,
         int? side,
+        int? number,
+        int? candidate,
         HttpResponse response,
         CurrentScenes current,
         DiskStore disk,
@@ -63,9 +66,18 @@ internal static class SwatchEndpoints
     {
         var state = await current.Get(id, stop);
         var wanted = Side(side);
-        return state.Report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
-            ? Answer(SwatchOrder.Of(found, state.Report, Lit(light), wanted), response, disk, swatches)
-            : Results.NoContent();
+        if (state.Report.Scene.Called(material) is not { Graph.SurfaceNode: not null } found)
+            return Results.NoContent();
+        var order = SwatchOrder.Of(found, state.Report, Lit(light), wanted);
+        if (number is { } n && candidate is { } index)
+        {
+            var reference = state.Report.References.FirstOrDefault(r => r.Number == n);
+            if (reference?.Candidates.ElementAtOrDefault(index) is not { } chosen)
+                throw new CannotUseException($"Reference {n} has no candidate {index}.");
+            order = order.Answered(reference.Reference.Key, new(chosen.Path, chosen.Stamp));
+        }
+
+        return Answer(order, response, disk, swatches);
     }
 
     /// <summary>A picture of an order, nothing where none could be made, or word that it is being made.</summary>

@@ -66,6 +66,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
           sceneId={sceneId}
           number={reference.number}
           candidate={candidate}
+          wearer={evidence.candidates.length > 1 ? reference.usedBy.find((u) => u.material)?.material : undefined}
           disabled={pending || decide.isPending}
           onUse={(all) => decide.mutate({ numbers: all ? alike : [reference.number], folder: candidate.folder })}
           onOpenLarge={() => onOpenLarge(candidate.index)}
@@ -269,17 +270,30 @@ interface CandidateProps {
   sceneId: string;
   number: number;
   candidate: CandidateItem;
+  /** A material to be shown with this file. */
+  wearer: string | undefined;
   disabled: boolean;
   onUse: (all: boolean) => void;
   onOpenLarge: () => void;
 }
 
-function Candidate({ sceneId, number, candidate, disabled, onUse, onOpenLarge }: CandidateProps) {
+function Candidate({ sceneId, number, candidate, wearer, disabled, onUse, onOpenLarge }: CandidateProps) {
   return (
     <div className="grid grid-cols-[60px_1fr_84px] gap-3 border-t border-hair py-2">
-      <button type="button" aria-label={`Open ${candidate.name} large`} onClick={onOpenLarge}>
-        <Picture sceneId={sceneId} number={number} candidate={candidate.index} alt={candidate.name} size={60} />
-      </button>
+      <div>
+        <button type="button" aria-label={`Open ${candidate.name} large`} onClick={onOpenLarge}>
+          <Picture sceneId={sceneId} number={number} candidate={candidate.index} alt={candidate.name} size={60} />
+        </button>
+        {wearer !== undefined && (
+          <Swatch
+            sceneId={sceneId}
+            material={wearer}
+            with={{ number, candidate: candidate.index }}
+            size={60}
+            alt={`${wearer} with it`}
+          />
+        )}
+      </div>
       <div className="min-w-0">
         <code className="block truncate text-[12px] leading-4" title={candidate.path}>
           {tail(candidate.folderName)}

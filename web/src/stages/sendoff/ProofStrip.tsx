@@ -163,7 +163,7 @@ function Frames({ id, top }: { id: string; top: number }) {
     ['difference', `ΔE, kiln scale to ${top}`],
   ];
   return (
-    <div className="grid grid-cols-3 gap-x-3">
+    <div className="grid grid-cols-3 items-start gap-x-3">
       {frames.map(([picture, words]) => (
         <figure key={picture} className="field min-w-0 p-2 pb-1">
           <img
