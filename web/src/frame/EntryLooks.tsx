@@ -8,7 +8,7 @@ export function EntryLooks({ sceneId, entry }: { sceneId: string; entry: string 
   const looks = useChangedLooks(sceneId, entry).data;
   if (!looks || looks.materials.length === 0) return null;
   return (
-    <ul aria-label="Looks that it changes" className="flex flex-wrap gap-x-5 gap-y-2 pb-2 pl-[84px]">
+    <ul aria-label="Looks that it changes" className="flex flex-wrap gap-x-5 gap-y-2 pb-2 pl-[84px] pt-1">
       {looks.materials.map((m) => (
         <Changed key={m} sceneId={sceneId} entry={entry} material={m} />
       ))}

@@ -197,7 +197,7 @@ function MaterialPair({ sceneId, beside, material }: { sceneId: string; beside: 
       ].map(({ loaded, where }) => (
         <figure key={where}>
           <Sphere loaded={loaded} size={pairSize} alt={`${material}, ${where}`} />
-          <figcaption className="max-w-[104px] truncate text-[11.5px] text-white">{`${material}, ${where}`}</figcaption>
+          <figcaption className="max-w-[146px] truncate text-[11.5px] text-white">{`${material}, ${where}`}</figcaption>
         </figure>
       ))}
     </div>

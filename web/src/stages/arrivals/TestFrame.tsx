@@ -27,7 +27,9 @@ export function TestFrame({ scene }: { scene: SceneDetail }) {
       <div className="flex items-baseline gap-3 pb-1.5">
         <h3 className="text-[15px] font-[680]">Test frame</h3>
         <span className="min-w-0 flex-1 truncate text-[12px] text-quiet">
-          {made && !frame.isCurrent && !work ? 'drawn before the last change' : made && aboutOf(made)}
+          {made && !frame.isCurrent && !work
+            ? 'drawn before the last change'
+            : made && aboutOf(made, frame.cameras.length)}
         </span>
         {frame.cameras.length > 1 && <Cameras cameras={frame.cameras} picked={camera} onPick={setCamera} />}
         {wanted && (
@@ -82,11 +84,12 @@ interface Made {
   wanted: number;
 }
 
-const aboutOf = (made: Made) =>
+/** Where cameras can be chosen the choice says which. */
+const aboutOf = (made: Made, cameras: number) =>
   made.samples < made.wanted
     ? `${made.samples} of ${made.wanted} samples`
     : made.camera
-      ? `by ${made.camera}`
+      ? cameras === 1 && `by ${made.camera}`
       : 'framed by Root Call';
 
 interface CamerasProps {
@@ -100,7 +103,7 @@ function Cameras({ cameras, picked, onPick }: CamerasProps) {
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className="act soft max-w-36 flex-none truncate" aria-label="Camera">
-        {picked ?? first}
+        {picked ?? first} <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" sideOffset={4} align="end">
