@@ -31,9 +31,6 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.SeeText("of 64 samples");
         browser.Click("Stop");
         browser.SeeText("Draw it again");
-        browser.SeeText("of 64 samples");
-        browser.Click("Stop");
-        browser.SeeText("Draw it again");
         browser.Press("]");
 
         browser.SeeCall("2 of 6 references answer. 4 are missing");

@@ -18,6 +18,11 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
 {
     private const int Side = 48;
 
+    /// <summary>
+    /// Pixels that three draws for each that is compared: it adds to the roughness what the normal turns from one pixel to the next.
+    /// </summary>
+    private const int Fine = 8;
+
     private static readonly Vector3 Light = Vector3.Normalize(new(-0.5f, 0.6f, 0.9f)),
         Colour = new(0.7f, 0.4f, 0.2f);
 
@@ -26,9 +31,8 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
     public void Dispose() => profile.Dispose();
 
     /// <remarks>
-    /// What exceeds 2: dielectrics, since three adds its highlight to the full matte part, where glTF takes from the matte part what the
-    /// highlight mirrors (glTF 2.0, appendix B.3.5); most at grazing angles. And a coat of three dims what lies below by the share that
-    /// it mirrors towards the viewer alone, as glTF does, but weighs both by an approximated Fresnel term of its own.
+    /// What exceeds 2 are rough metals, from 0.6 on: three gives back the light that bounces between their facets (its multiScatteringCompensation),
+    /// the sample implementation of glTF 2.0 (appendix B.3) loses it. They are darker here, and that is all the difference.
     /// </remarks>
     [Fact]
     public void A_lit_sphere_looks_as_three_draws_it()
@@ -48,8 +52,11 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
             var other = Enumerable.Range(0, Side * Side).Select(p => new Vector3(pictures[i].AsSpan(p * 3, 3))).ToArray();
             var apart = LookDifference.Of(own, other, IsLit);
             output.WriteLine($"{cases[i]}: ΔE mean {apart.Mean:0.00}, 95 % {apart.High:0.00}, most {apart.Most:0.00}");
-            Assert.True(apart.Mean < (cases[i].Metalness == 1 ? 0.6 : 2.5), $"{cases[i]}: {apart}");
             means.Add(apart.Mean);
+            var isRoughMetal = cases[i] is { Metalness: 1, Roughness: > 0.4f };
+            Assert.True(apart.Mean < (isRoughMetal ? 13 : 1), $"{cases[i]}: {apart}");
+            if (isRoughMetal)
+                Assert.All(Enumerable.Range(0, own.Length).Where(IsLit), p => Assert.True(own[p].X <= other[p].X * 1.001f));
         }
 
         output.WriteLine($"24 points: ΔE mean {means.Average():0.00}, largest mean {means.Max():0.00}");
@@ -57,7 +64,9 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
 
     private static Vector3? Normal(int pixel)
     {
-        var (x, y) = ((((pixel % Side) + 0.5f) * 2 / Side) - 1, (((pixel / Side) + 0.5f) * 2 / Side) - 1);
+        // The pixel behind the middle of its square, in the picture that three draws.
+        static float At(int i) => ((((i * Fine) + (Fine / 2) + 0.5f) * 2) / (Side * Fine)) - 1;
+        var (x, y) = (At(pixel % Side), At(pixel / Side));
         var depth2 = 1 - (x * x) - (y * y);
         return depth2 > 0.02f ? new(x, y, MathF.Sqrt(depth2)) : null;
     }
@@ -103,31 +112,26 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
 
     private float[][] Drawn(string cases)
     {
-        var (service, options) = Chromium.Of(profile.Folder);
+        var (service, options) = Chromium.Of(profile.At("profile"));
+        options.AddArgument("--allow-file-access-from-files");
         using (service)
         using (var driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2)))
         {
             driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(2);
-            string Part(string name) => File.ReadAllText(Path.Combine(Tool.Home, "web/node_modules/three/build", name));
-            var text = (string)
-                driver.ExecuteAsyncScript(
-                    Script,
-                    Part("three.core.js"),
-                    Part("three.module.js"),
-                    cases,
-                    Side,
-                    new[] { Light.X, Light.Y, Light.Z },
-                    new[] { Colour.X, Colour.Y, Colour.Z }
-                )!;
+            foreach (var part in new[] { "three.core.js", "three.module.js" })
+                profile.Put($"page/{part}", File.ReadAllBytes(Path.Combine(Tool.Home, "web/node_modules/three/build", part)));
+            driver.Url = new Uri(profile.Put("page/index.html", "<!doctype html>")).AbsoluteUri;
+            float[] light = [Light.X, Light.Y, Light.Z],
+                colour = [Colour.X, Colour.Y, Colour.Z];
+            var text = (string)driver.ExecuteAsyncScript(Script, cases, Side, Fine, light, colour)!;
             Assert.StartsWith("[", text, StringComparison.Ordinal);
             return JsonSerializer.Deserialize<float[][]>(text)!;
         }
     }
 
     private const string Script = """
-        const [core, module, cases, side, light, colour, done] = arguments;
-        const address = (text) => URL.createObjectURL(new Blob([text], { type: 'text/javascript' }));
-        import(address(module.replaceAll('./three.core.js', address(core)))).then((three) => {
+        const [cases, side, fine, light, colour, done] = arguments, all = side * fine;
+        import(new URL('three.module.js', location)).then((three) => {
           const renderer = new three.WebGLRenderer();
           renderer.toneMapping = three.NoToneMapping;
           const scene = new three.Scene(), camera = new three.OrthographicCamera(-1, 1, 1, -1, 0.1, 10);
@@ -135,17 +139,18 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
           const sun = new three.DirectionalLight(0xffffff, Math.PI);
           sun.position.set(...light.map((v) => v * 10));
           scene.add(sun);
-          const target = new three.WebGLRenderTarget(side, side, { type: three.FloatType });
-          const ball = new three.Mesh(new three.SphereGeometry(1, 256, 128));
+          const target = new three.WebGLRenderTarget(all, all, { type: three.FloatType });
+          const ball = new three.Mesh(new three.SphereGeometry(1, 512, 256));
           scene.add(ball);
           done(JSON.stringify(JSON.parse(cases).map(([roughness, metalness, clearcoat]) => {
             ball.material = new three.MeshPhysicalMaterial({ roughness, metalness, clearcoat, clearcoatRoughness: 0.3 });
             ball.material.color.setRGB(...colour, three.LinearSRGBColorSpace);
             renderer.setRenderTarget(target);
             renderer.render(scene, camera);
-            const values = new Float32Array(side * side * 4);
-            renderer.readRenderTargetPixels(target, 0, 0, side, side, values);
-            return [...values].filter((_, i) => i % 4 < 3);
+            const values = new Float32Array(all * all * 4), at = (i) => i * fine + fine / 2;
+            renderer.readRenderTargetPixels(target, 0, 0, all, all, values);
+            return Array.from({ length: side * side }, (_, i) => (at(Math.floor(i / side)) * all + at(i % side)) * 4)
+              .flatMap((i) => [...values.subarray(i, i + 3)]);
           })));
         }).catch((e) => done(String(e)));
         """;

@@ -35,7 +35,11 @@ public sealed class ReferenceShaders : IDisposable
         using var place = new Place();
         var asked = place.Put("document.mtlx", document);
         var answer = place.At("shaders.json");
-        var done = Tool.Run("node", ["-e", MaterialXReference.Script(Generate), asked, answer, isSurrounded ? "surrounded" : ""], Path.Combine(Tool.Home, "web"));
+        var done = Tool.Run(
+            "node",
+            ["-e", MaterialXReference.Script(Generate), asked, answer, isSurrounded ? "surrounded" : ""],
+            Path.Combine(Tool.Home, "web")
+        );
         Assert.True(done.Status == 0, done.Error);
         var stages = JsonSerializer.Deserialize<string[]>(File.ReadAllText(answer))!;
         static float[] Numbers(Vector3 v) => [v.X, v.Y, v.Z];

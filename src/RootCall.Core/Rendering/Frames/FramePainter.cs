@@ -257,9 +257,9 @@ public sealed class FramePainter(
                 continue;
             var facing = geometry.Facing(hit.Triangle);
             var point = geometry.At(hit, facing, -ray.Direction, walker.Width);
-            var (surface, _) = material.At(point, Vector3.Dot(facing, ray.Direction) > 0);
+            var opacity = material.OpacityAt(point, Vector3.Dot(facing, ray.Direction) > 0);
             var chance = PathNumbers.Of(sample, walker.Seed + (uint)veil + 1, PathUse.Presence, step).Y;
-            if (chance < surface.Opacity)
+            if (chance < opacity)
                 continue;
             (b.Asked[kept], b.AskedBy[kept++]) = (From(point.Position, facing, ray.Direction), by);
         }

@@ -13,6 +13,9 @@ public interface ISurfaces
     /// <summary>There may be places where nothing is: an opacity below 1.</summary>
     bool MayBeAbsent { get; }
 
+    /// <summary>The opacity at a point: what <see cref="At"/> says, for less.</summary>
+    float OpacityAt(in ShadingPoint point, bool isInside) => At(point, isInside).Surface.Opacity;
+
     /// <summary>The surface, and the frame that its directions are in.</summary>
     /// <param name="isInside">The viewer is inside the solid.</param>
     (Surface Surface, Frame Frame) At(in ShadingPoint point, bool isInside);
@@ -33,6 +36,9 @@ public sealed class MaterialProgram : ISurfaces
     private readonly int? normal;
     private readonly bool isTangentSpace;
     private readonly GraphProgram? height;
+
+    /// <summary>Works out only what an opacity is made of; the other inputs have their defaults.</summary>
+    private readonly GraphProgram? veil;
 
     private MaterialProgram(ShadingModel data, IShadingModel model, ShaderGraph graph, ITextureSource textures, SortedSet<string> told)
     {
@@ -57,6 +63,13 @@ public sealed class MaterialProgram : ISurfaces
             if (surface.Input(input) is { } asked && (asked.From is not null || asked.Value?.Numbers.Any(n => n != 0) == true))
                 told.Add(how);
         MayBeAbsent = IsVeil(data, surface);
+        if (MayBeAbsent)
+            veil = GraphCompiler.Compile(
+                graph,
+                textures,
+                [.. wishes.Select((w, i) => MakesOpacity(data, data.Inputs[i]) ? w : (null, w.Item2))],
+                told
+            );
         Told = [.. told];
     }
 
@@ -113,6 +126,15 @@ public sealed class MaterialProgram : ISurfaces
         return (model.At(new Inputs(values), new(view, isInside)), frame);
     }
 
+    public float OpacityAt(in ShadingPoint point, bool isInside)
+    {
+        if (veil is null)
+            return 1;
+        Span<Vector4> values = stackalloc Vector4[inputs];
+        veil.Run([point], values);
+        return model.At(new Inputs(values), new(Vector3.UnitZ, isInside)).Opacity;
+    }
+
     private Vector3 Normal(in ShadingPoint point, ReadOnlySpan<Vector4> values)
     {
         var result = point.Normal;
@@ -138,9 +160,13 @@ public sealed class MaterialProgram : ISurfaces
         if (data.Input("alphaMode") is not null && surface.Input("alphaMode")?.Effective?.Text is null or "OPAQUE")
             return false;
         return data
-            .Inputs.Where(i => i.Role is Role.Opacity or Role.Transparency || i.Gate is "transparency")
+            .Inputs.Where(i => MakesOpacity(data, i))
             .Any(i => surface.Input(i.Name) is { } given && (given.From is not null || given.Value is { } v && !IsWhole(v, i.Role)));
     }
+
+    private static bool MakesOpacity(ShadingModel data, ModelInput input) =>
+        input.Role is Role.Opacity or Role.Transparency or Role.OpacityThreshold
+        || (input.Gate is { } gate && data.Input(gate)?.Role is Role.Opacity or Role.Transparency);
 
     private static bool IsWhole(ShaderValue value, Role? role) =>
         !value.Numbers.IsDefaultOrEmpty && value.Numbers.All(n => n == (role == Role.Transparency ? 0 : 1));

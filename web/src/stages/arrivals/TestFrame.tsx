@@ -19,7 +19,9 @@ export function TestFrame({ scene }: { scene: SceneDetail }) {
     if (!work) draw.mutate({ light, camera });
   };
   const made = frame?.made;
-  const wanted = !work && scene.meshes > 0 && frame !== undefined && !frame.isCurrent;
+  // One that was stopped half-way can be drawn to its end.
+  const isWhole = made != null && made.samples >= made.wanted;
+  const wanted = !work && scene.meshes > 0 && frame !== undefined && !(frame.isCurrent && isWhole);
   useKey('d', start, wanted);
   if (!frame || scene.meshes === 0) return null;
   return (
