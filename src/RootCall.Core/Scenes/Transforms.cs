@@ -70,6 +70,21 @@ internal static class Transforms
         return m;
     }
 
+    /// <summary>Where each node is, in the scene's space.</summary>
+    public static double[][] Worlds(Scene scene)
+    {
+        var world = new double[scene.Nodes.Length][];
+        for (var i = 0; i < world.Length; i++)
+        {
+            var node = scene.Nodes[i];
+            var own = node.Transform.IsEmpty ? Transforms.Identity : [.. node.Transform];
+            // Parents stand before their children.
+            world[i] = node.Parent >= 0 && node.Parent < i ? Transforms.Multiply(own, world[node.Parent]) : own;
+        }
+
+        return world;
+    }
+
     /// <summary>Empty for the identity, so that unmoved nodes take no room.</summary>
     public static ImmutableArray<double> Pack(double[] m) => m.AsSpan().SequenceEqual(Identity) ? [] : [.. m];
 

@@ -8,14 +8,11 @@ internal static class WorldBox
     public static Box? Of(Scene scene)
     {
         var unit = scene.MetresPerUnit ?? 1;
-        var world = new double[scene.Nodes.Length][];
+        var world = Transforms.Worlds(scene);
         var box = new BoxBuilder();
         for (var i = 0; i < scene.Nodes.Length; i++)
         {
             var node = scene.Nodes[i];
-            var own = node.Transform.IsEmpty ? Transforms.Identity : [.. node.Transform];
-            // Parents stand before their children.
-            world[i] = node.Parent >= 0 && node.Parent < i ? Transforms.Multiply(own, world[node.Parent]) : own;
             if (node.Mesh < 0 || node.Mesh >= scene.Meshes.Length || scene.Meshes[node.Mesh].Bounds is not { } bounds)
                 continue;
             for (var corner = 0; corner < 8; corner++)

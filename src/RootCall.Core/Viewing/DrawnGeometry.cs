@@ -36,7 +36,7 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
     )
     {
         var building = new Building(scene, materialOf, setOf, bounds);
-        var world = Worlds(scene);
+        var world = Transforms.Worlds(scene);
         // Each mesh is read once, however often it is placed.
         foreach (var placed in scene.Nodes.Select((n, i) => (Node: n, Place: i)).Where(p => Has(scene, p.Node)).GroupBy(p => p.Node.Mesh))
         {
@@ -50,21 +50,6 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
     }
 
     private static bool Has(Scene scene, SceneNode node) => node.Mesh >= 0 && node.Mesh < scene.Meshes.Length;
-
-    /// <summary>Where each node is, in the scene's space.</summary>
-    public static double[][] Worlds(Scene scene)
-    {
-        var world = new double[scene.Nodes.Length][];
-        for (var i = 0; i < world.Length; i++)
-        {
-            var node = scene.Nodes[i];
-            var own = node.Transform.IsEmpty ? Transforms.Identity : [.. node.Transform];
-            // Parents stand before their children.
-            world[i] = node.Parent >= 0 && node.Parent < i ? Transforms.Multiply(own, world[node.Parent]) : own;
-        }
-
-        return world;
-    }
 
     private static double[] Upright(string? up) =>
         up switch

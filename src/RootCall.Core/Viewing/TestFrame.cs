@@ -114,7 +114,7 @@ public sealed record TestFrame(
     /// <summary>A camera in the space that is drawn; null for one whose place is no place.</summary>
     private static FrameCamera? Seen(Scene scene, SceneCamera camera, DrawnGeometry drawn, float aspect)
     {
-        var place = Transforms.Multiply(DrawnGeometry.Worlds(scene)[camera.Node], drawn.FromScene.AsSpan());
+        var place = Transforms.Multiply(Transforms.Worlds(scene)[camera.Node], drawn.FromScene.AsSpan());
         Vector3 Apply(double x, double y, double z)
         {
             var (px, py, pz) = Transforms.Apply(place, x, y, z);

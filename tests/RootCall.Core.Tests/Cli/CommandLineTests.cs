@@ -1,4 +1,5 @@
 using System.Text.Json;
+using RootCall.Core.Imaging;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Cli;
@@ -39,6 +40,40 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
     }
 
     [Fact]
+    public void Render_draws_a_scene_by_its_camera_or_a_material_on_a_shape_and_refuses_what_is_not_there()
+    {
+        var lamp = demo.At("clean/brass_lamp/brass_lamp.glb");
+        (int Status, string Said) Render(string file, params string[] more)
+        {
+            var done = Tool.RootCall(["render", lamp, "--samples", "2", "--out", place.At(file), .. more]);
+            return (done.Status, done.Output + done.Error);
+        }
+
+        var scene = Render("lamp.png", "--size", "32x18", "--camera", "lamp", "--light", demo.At("library/skies/dusk_04.hdr"), "--sky");
+        Assert.True(scene.Status == 0, scene.Said);
+        var facts = ImageProbe.File(place.At("lamp.png")).Facts!;
+        Assert.Equal((32, 18), (facts.Width, facts.Height));
+        Assert.Equal(0, Render("slab.hdr", "--size", "24", "--material", "brass_gardener", "--shape", "slab", "--light", "dusk").Status);
+        Assert.True(ImageProbe.File(place.At("slab.hdr")).Facts is { Width: 24, IsFloat: true });
+        foreach (
+            var (refused, why) in new (string[], string)[]
+            {
+                (["--camera", "nobody"], "it has “lamp”"),
+                (["--material", "nobody"], "no material “nobody”"),
+                (["--size", "3"], "8 to 4096"),
+                (["--light", "moon"], "is no light"),
+            }
+        )
+        {
+            var (status, said) = Render("no.png", refused);
+            Assert.Equal(2, status);
+            Assert.Contains(why, said, StringComparison.Ordinal);
+        }
+
+        Assert.False(File.Exists(place.At("no.png")));
+    }
+
+    [Fact]
     public void A_clean_scene_ends_with_0_and_a_folder_or_zip_may_stand_for_its_scene()
     {
         Assert.Equal(0, Tool.RootCall("muster", demo.At("clean/enamel_sign")).Status);
@@ -54,6 +89,7 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
             )
         );
         Assert.Equal(0, json.RootElement.GetProperty("proof").GetProperty("unresolved").GetArrayLength());
+        Assert.Equal(0, json.RootElement.GetProperty("proof").GetProperty("deltaE").GetDouble());
         var opened = Tool.RootCall("muster", place.At("p.zip"));
         Assert.True(opened.Status == 0, opened.Output + opened.Error);
     }
