@@ -79,6 +79,16 @@ internal sealed class DecoderProcess : WalledProcess
         }
     }
 
+    public byte[] Exr(int width, int height, ReadOnlySpan<float> rgb, CancellationToken stop)
+    {
+        if (rgb.Length * (long)sizeof(float) > SharedBytes)
+            throw new UndecodedException(new(DecodeFault.TooLarge, "is larger than is encoded"));
+        pixels.Write(rgb, 0);
+        var file = new byte[Ask(RequestKind.Encode, string.Empty, (uint)width, stop, (uint)height).Picture];
+        Pixels(file.AsSpan(), 0);
+        return file;
+    }
+
     public override void Dispose()
     {
         base.Dispose();
@@ -92,11 +102,11 @@ internal sealed class DecoderProcess : WalledProcess
                 : new(DecodeFault.EndedDecoder, "ended the decoder")
         );
 
-    private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop)
+    private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop, uint grid = PixelStats.Side)
     {
         // The rest of the image that is open needs no name.
         byte[] name = kind == RequestKind.Next ? [] : Encoding.UTF8.GetBytes(path);
-        var request = new Request(kind, side, PixelStats.Side, (uint)name.Length, (ulong)bounds.ImageBytes, (uint)bounds.ImageSeconds, 0);
+        var request = new Request(kind, side, grid, (uint)name.Length, (ulong)bounds.ImageBytes, (uint)bounds.ImageSeconds, 0);
         var answer = Ask<Request, Answer>(request, name, bounds.ImageSeconds, stop);
         return answer.Status == AnswerStatus.Done
             ? answer
@@ -144,6 +154,7 @@ internal sealed class DecoderProcess : WalledProcess
         Reduce,
         Open,
         Next,
+        Encode,
     }
 
     [StructLayout(LayoutKind.Sequential)]

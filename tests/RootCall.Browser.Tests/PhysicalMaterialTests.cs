@@ -31,8 +31,9 @@ public sealed class PhysicalMaterialTests(ITestOutputHelper output) : IDisposabl
     public void Dispose() => profile.Dispose();
 
     /// <remarks>
-    /// What exceeds 2 are rough metals, from 0.6 on: three gives back the light that bounces between their facets (its multiScatteringCompensation),
-    /// the sample implementation of glTF 2.0 (appendix B.3) loses it. They are darker here, and that is all the difference.
+    /// What exceeds 2 are rough metals, from 0.6 on: three gives back the light that bounces between their facets (its
+    /// multiScatteringCompensation), the sample implementation of glTF 2.0 (appendix B.3) loses it. They are darker here,
+    /// and that is all the difference.
     /// </remarks>
     [Fact]
     public void A_lit_sphere_looks_as_three_draws_it()

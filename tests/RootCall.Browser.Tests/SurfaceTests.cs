@@ -11,7 +11,8 @@ using Xunit.Abstractions;
 namespace RootCall.Browser.Tests;
 
 /// <summary>
-/// Surface shaders under one directional light, and in uniform light, against the graphs of the MaterialX reference library 1.39.4: 8 roughnesses x 5
+/// Surface shaders under one directional light, and in uniform light, against the graphs of the MaterialX reference library
+/// 1.39.4: 8 roughnesses x 5
 /// metalnesses, seen and lit from four sides. The difference is CIEDE2000 of what a display shows.
 /// </summary>
 public sealed class SurfaceTests(ReferenceShaders reference, ITestOutputHelper output) : IClassFixture<ReferenceShaders>, IDisposable

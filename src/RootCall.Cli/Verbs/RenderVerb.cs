@@ -1,6 +1,8 @@
 using System.CommandLine;
 using System.Diagnostics;
 using System.Globalization;
+using System.Numerics;
+using System.Runtime.InteropServices;
 using RootCall.Cli.Output;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
@@ -9,6 +11,7 @@ using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Viewing;
+using RootCall.Native;
 
 namespace RootCall.Cli.Verbs;
 
@@ -31,7 +34,7 @@ internal static class RenderVerb
             SharedOptions.Scene(),
             SharedOptions.Roots(),
             SharedOptions.Format(),
-            SharedOptions.Out("The picture to write: .png as a display shows it, or .hdr with its linear values.")
+            SharedOptions.Out("The picture to write: .png as a display shows it; .exr or .hdr with its linear values.")
         );
         var material = new Option<string?>("--material") { Description = "A material to show, by its name or id, in place of the scene." };
         var shape = new Option<SwatchShape>("--shape") { Description = "What a material is shown on: sphere, slab or drape." };
@@ -71,19 +74,20 @@ internal static class RenderVerb
             if (count is < 1 or > MostSamples)
                 throw new CannotUseException($"A pixel takes 1 to {MostSamples} samples, not {count}.");
             var path = Path.GetFullPath(call.GetValue(written)!);
-            var isLinear = Path.GetExtension(path).ToLowerInvariant() switch
+            var kind = Path.GetExtension(path).ToLowerInvariant() switch
             {
-                ".png" => false,
-                ".hdr" => true,
-                var other => throw new CannotUseException($"A picture is written as .png or .hdr, not as “{other}”."),
+                ".png" => PictureKind.Png,
+                ".exr" => PictureKind.Exr,
+                ".hdr" => PictureKind.Hdr,
+                var other => throw new CannotUseException($"A picture is written as .png, .exr or .hdr, not as “{other}”."),
             };
             var clock = Stopwatch.StartNew();
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
             using var works = new FrameWorks(opened.Decoder);
             var wish = new Wish(width, height, count, call.GetValue(shape), Light(call.GetValue(light)!, opened.Decoder));
             var (bytes, told) = name is null
-                ? Scene(opened, wish, call.GetValue(camera), call.GetValue(sky), works.Tools, isLinear)
-                : Material(opened, name, wish, works.Tools, isLinear);
+                ? Scene(opened, wish, call.GetValue(camera), call.GetValue(sky), works.Tools, kind)
+                : Material(opened, name, wish, works.Tools, kind);
             WholeOrNothing.File(path, to => to.Write(bytes));
             if (call.GetValue(format) == "json")
                 Print.Json(new(path, width, height, clock.ElapsedMilliseconds, told), OutputContext.Default.RenderJson);
@@ -105,7 +109,7 @@ internal static class RenderVerb
         string? camera,
         bool sky,
         FrameTools tools,
-        bool isLinear
+        PictureKind kind
     )
     {
         var made = TestFrame.Of(
@@ -120,7 +124,7 @@ internal static class RenderVerb
             tools,
             CancellationToken.None
         );
-        return (isLinear ? DisplayPicture.Hdr(made.Width, made.Height, made.Pixels.AsSpan()) : made.Png(), made.Told);
+        return (Encoded(opened.Decoder, kind, made.Width, made.Height, made.Pixels.AsSpan()), made.Told);
     }
 
     private static (byte[] Bytes, IReadOnlyList<string> Told) Material(
@@ -128,7 +132,7 @@ internal static class RenderVerb
         string name,
         Wish wish,
         FrameTools tools,
-        bool isLinear
+        PictureKind kind
     )
     {
         var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
@@ -149,7 +153,31 @@ internal static class RenderVerb
                 : ShapedSwatch.Of(order, wish.Shape, View(wish), cache, tools.Tracers, tools.Moment, CancellationToken.None);
         if (made is null)
             throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
-        return (isLinear ? DisplayPicture.Hdr(made.Side, made.Side, made.Pixels.AsSpan()) : made.Png(), made.Told);
+        return (Encoded(opened.Decoder, kind, made.Side, made.Side, made.Pixels.AsSpan()), made.Told);
+    }
+
+    private enum PictureKind
+    {
+        Png,
+        Exr,
+        Hdr,
+    }
+
+    private static byte[] Encoded(ImageDecoder encoder, PictureKind kind, int width, int height, ReadOnlySpan<Vector3> pixels)
+    {
+        try
+        {
+            return kind switch
+            {
+                PictureKind.Exr => encoder.Exr(width, height, MemoryMarshal.Cast<Vector3, float>(pixels)),
+                PictureKind.Hdr => DisplayPicture.Hdr(width, height, pixels),
+                _ => DisplayPicture.Png(width, height, pixels),
+            };
+        }
+        catch (UndecodedException e)
+        {
+            throw new CannotUseException($"The picture {e.Undecoded.Reason}.", e);
+        }
     }
 
     private static FrameView View(Wish wish) =>

@@ -3,7 +3,8 @@
 // It reads requests on standard input and answers on standard output, both as the structures below in this machine's byte
 // order. Pixels lie in a memory file that it makes once (SHARED bytes) and names in its first answer; they are 32-bit
 // floats, row by row, channels together: 0 to 1 for integers, as stored for floating point, alpha not premultiplied. A
-// reduced image is the look, then the samples, then a picture as a PNG.
+// reduced image is the look, then the samples, then a picture as a PNG. To be encoded, linear red, green and blue are put
+// there by whoever asks; the file's bytes take their place.
 //
 // Usage: rootcall-images MEMORY SHARED, both in bytes.
 #include "wall.h"
@@ -29,12 +30,12 @@ using wall::Status;
 
 namespace {
 
-enum class Kind : uint32_t { Reduce = 0, Open = 1, Next = 2 };
+enum class Kind : uint32_t { Reduce = 0, Open = 1, Next = 2, Encode = 3 };
 
 struct Request {
     Kind kind;
-    uint32_t side;     // of the picture: most pixels along its longer side
-    uint32_t grid;     // most samples across and down
+    uint32_t side;     // of the picture: most pixels along its longer side; its width, to be encoded
+    uint32_t grid;     // most samples across and down; its height, to be encoded
     uint32_t length;   // bytes of the path that follows
     uint64_t bytes;    // most that the image may hold when decoded
     uint32_t seconds;  // of processor time
@@ -46,7 +47,7 @@ struct Answer {
     int32_t width, height, channels, is_float;
     int32_t picked;   // channels of what is reduced: 1 to 4
     int32_t grid[2];  // width, height
-    int32_t picture;  // bytes of the PNG
+    int32_t picture;  // bytes of the PNG, or of the OpenEXR file
     int32_t rows;     // in the shared memory; 0 at the end
     uint32_t length;  // bytes of the sentence that follows
 };
@@ -243,6 +244,25 @@ void reduce(const std::string& path, const Request& request, Answer& answer) {
     std::copy(small.begin(), small.end(), reinterpret_cast<unsigned char*>(end));
 }
 
+// OpenEXR, 32-bit floats, linear with the primaries of IEC 61966-2-1.
+void encode(const Request& request, Answer& answer) {
+    uint64_t floats = static_cast<uint64_t>(request.side) * request.grid * 3;
+    if (floats == 0 || floats * sizeof(float) > shared_bytes) throw Refusal(Status::TooLarge, "is larger than is encoded");
+    auto out = ImageOutput::create("exr");
+    if (!out) throw Refusal(Status::Unsupported, "cannot be encoded: there is no OpenEXR here");
+    std::vector<unsigned char> bytes;
+    Filesystem::IOVecOutput stream(bytes);
+    ImageSpec spec(static_cast<int>(request.side), static_cast<int>(request.grid), 3, TypeDesc::FLOAT);
+    spec.attribute("compression", "zip");
+    Filesystem::IOProxy* proxy = &stream;
+    spec.attribute("oiio:ioproxy", TypeDesc::PTR, &proxy);
+    if (!out->open("picture.exr", spec) || !out->write_image(TypeDesc::FLOAT, shared) || !out->close())
+        throw Refusal(Status::Damaged, "is not encoded: " + out->geterror());
+    if (bytes.size() > shared_bytes) throw Refusal(Status::TooLarge, "is larger than is encoded");
+    answer.picture = static_cast<int32_t>(bytes.size());
+    std::copy(bytes.begin(), bytes.end(), reinterpret_cast<unsigned char*>(shared));
+}
+
 void next_rows(Rows& rows, Answer& answer) {
     describe(rows.spec(), answer);
     int channels = rows.spec().nchannels;
@@ -256,6 +276,8 @@ void answer_one(std::unique_ptr<Rows>& open, const Request& request, const std::
     if (request.kind != Kind::Next) open.reset();
     if (request.kind == Kind::Reduce)
         reduce(path, request, answer);
+    else if (request.kind == Kind::Encode)
+        encode(request, answer);
     else if (request.kind == Kind::Open)
         describe((open = std::make_unique<Rows>(path, request.bytes))->spec(), answer);
     else if (open)

@@ -55,6 +55,8 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
         Assert.Equal((32, 18), (facts.Width, facts.Height));
         Assert.Equal(0, Render("slab.hdr", "--size", "24", "--material", "brass_gardener", "--shape", "slab", "--light", "dusk").Status);
         Assert.True(ImageProbe.File(place.At("slab.hdr")).Facts is { Width: 24, IsFloat: true });
+        Assert.Equal(0, Render("drape.exr", "--size", "24", "--material", "brass_gardener", "--shape", "drape").Status);
+        Assert.True(ImageProbe.File(place.At("drape.exr")).Facts is { Width: 24, Height: 24, Channels: 3, IsFloat: true });
         foreach (
             var (refused, why) in new (string[], string)[]
             {

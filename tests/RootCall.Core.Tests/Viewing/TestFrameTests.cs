@@ -47,7 +47,8 @@ public sealed class TestFrameTests : IDisposable
             place.PutPng($"{name}.png", 220);
         return place.Put(
             $"{name}.obj",
-            $"mtllib {name}.mtl\nv -1 -1 0\nv 1 -1 0\nv 1 1 0\nv -1 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\nusemtl tin\nf 1/1 2/2 3/3 4/4\n{more}"
+            $"mtllib {name}.mtl\nv -1 -1 0\nv 1 -1 0\nv 1 1 0\nv -1 1 0\nvt 0 0\nvt 1 0\nvt 1 1\nvt 0 1\n"
+                + $"usemtl tin\nf 1/1 2/2 3/3 4/4\n{more}"
         );
     }
 
@@ -107,7 +108,8 @@ public sealed class TestFrameTests : IDisposable
                   "nodes": [ { "mesh": 0 }, { "name": "eye", "camera": 0, "translation": [ 0, 0, 3 ] } ],
                   "cameras": [ { "type": "perspective", "perspective": { "yfov": {{angle}}, "znear": 0.1 } } ],
                   "meshes": [ { "primitives": [ { "attributes": { "POSITION": 0 } } ] } ],
-                  "accessors": [ { "bufferView": 0, "componentType": 5126, "count": 6, "type": "VEC3", "min": [ -1, -1, 0 ], "max": [ 1, 1, 0 ] } ],
+                  "accessors": [ { "bufferView": 0, "componentType": 5126, "count": 6, "type": "VEC3",
+                    "min": [ -1, -1, 0 ], "max": [ 1, 1, 0 ] } ],
                   "bufferViews": [ { "buffer": 0, "byteLength": 72 } ],
                   "buffers": [ { "byteLength": 72, "uri": "data:application/octet-stream;base64,{{Convert.ToBase64String(bytes)}}" } ] }
                 """
@@ -139,9 +141,11 @@ public sealed class TestFrameTests : IDisposable
                 <COLLADA xmlns="http://www.collada.org/2005/11/COLLADASchema" version="1.4.1">
                 <library_cameras><camera id="c"><optics><technique_common><perspective><yfov>{angle * 180 / Math.PI}</yfov>
                 <aspect_ratio>1</aspect_ratio></perspective></technique_common></optics></camera></library_cameras>
-                <library_geometries><geometry id="g"><mesh><source id="p"><float_array id="f" count="12">-1 -1 0 1 -1 0 1 1 0 -1 1 0</float_array>
+                <library_geometries><geometry id="g"><mesh><source id="p">
+                <float_array id="f" count="12">-1 -1 0 1 -1 0 1 1 0 -1 1 0</float_array>
                 <technique_common><accessor source="#f" count="4" stride="3"><param name="X" type="float"/><param name="Y" type="float"/>
-                <param name="Z" type="float"/></accessor></technique_common></source><vertices id="v"><input semantic="POSITION" source="#p"/>
+                <param name="Z" type="float"/></accessor></technique_common></source>
+                <vertices id="v"><input semantic="POSITION" source="#p"/>
                 </vertices><polylist count="1"><input semantic="VERTEX" source="#v" offset="0"/><vcount>4</vcount><p>0 1 2 3</p></polylist>
                 </mesh></geometry></library_geometries>
                 <library_visual_scenes><visual_scene id="s"><node><instance_geometry url="#g"/></node>

@@ -35,7 +35,9 @@ public sealed class EnvironmentMap
         whole = rows[height];
     }
 
-    /// <summary>A file that lies in longitude and latitude, seen from inside with its middle ahead (OpenEXR, latitude-longitude map).</summary>
+    /// <summary>
+    /// A file that lies in longitude and latitude, seen from inside with its middle ahead (OpenEXR, latitude-longitude map).
+    /// </summary>
     /// <param name="side">Most cells around; each is the mean of the pixels that it stands for.</param>
     /// <exception cref="UndecodedException">It does not decode.</exception>
     /// <exception cref="CannotUseException">It gives no light.</exception>

@@ -18,7 +18,9 @@ public enum SwatchShape
 
 public static class SwatchShapes
 {
-    /// <summary>The triangles of a shape, all of the first material, and where they are seen from. The sphere is none: it is exact.</summary>
+    /// <summary>
+    /// The triangles of a shape, all of the first material, and where they are seen from. The sphere is none: it is exact.
+    /// </summary>
     public static (FrameGeometry Geometry, FrameCamera Camera) Made(this SwatchShape shape) =>
         shape == SwatchShape.Drape
             ? (Drape.Made(), Camera(new(0.1f, -0.36f, -1), 2.5f, -0.02f))
