@@ -13,11 +13,12 @@ public static class ChangedLooks
     {
         var known = before.Scene.Materials.Where(m => !m.IsTemplate).DistinctBy(m => m.Id).ToDictionary(m => m.Id);
         var moved = Moved(before, after);
+        var (then, now) = (new ReferencesByKey(before), new ReferencesByKey(after));
         return
         [
             .. after
                 .Scene.Materials.Where(m => m is { IsTemplate: false, Graph.SurfaceNode: not null })
-                .Where(m => known.TryGetValue(m.Id, out var was) && MayDiffer(was, m, moved) && Differ(was, before, m, after))
+                .Where(m => known.TryGetValue(m.Id, out var was) && MayDiffer(was, m, moved) && Print(was, then) != Print(m, now))
                 .Select(m => m.Name),
         ];
     }
@@ -45,9 +46,6 @@ public static class ChangedLooks
     private static bool MayDiffer(Material was, Material now, HashSet<ReferenceKey> moved) =>
         !ReferenceEquals(was, now) || now.Graph.Nodes.Any(n => n.Image is { } image && moved.Contains(image.Reference));
 
-    private static bool Differ(Material was, MusterReport before, Material now, MusterReport after) =>
-        Print(was, before) != Print(now, after);
-
-    private static string Print(Material material, MusterReport report) =>
-        SwatchOrder.PrintOf(SwatchOrder.Of(material, report, SwatchLight.Studio, 0).Write());
+    private static string Print(Material material, ReferencesByKey references) =>
+        SwatchOrder.PrintOf(SwatchOrder.Of(material, references, SwatchLight.Studio, 0).Write());
 }

@@ -23,10 +23,11 @@ public static class FramePrint
             Add(FileFacts.Stamp(file) is { } stamp ? $"{file} {stamp.Bytes} {stamp.ModifiedUtc.Ticks}" : file);
         foreach (var part in report.Scene.Meshes.SelectMany(m => m.Parts))
             Add($"{part.MaterialId} {part.Material}");
+        var references = new ReferencesByKey(report);
         foreach (var material in report.Scene.Materials)
         {
             Add($"{material.Id} {material.Name}");
-            hash.Append(SwatchOrder.Of(material, report, light, 0).Write());
+            hash.Append(SwatchOrder.Of(material, references, light, 0).Write());
         }
 
         return hash.GetCurrentHashAsUInt128().ToString("x32", CultureInfo.InvariantCulture);

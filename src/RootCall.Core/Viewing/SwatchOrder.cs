@@ -31,12 +31,21 @@ public sealed record SwatchOrder(
     /// <summary>Sides that are made: pictures of every size would be kept of each material.</summary>
     public static ImmutableArray<int> Sides { get; } = [48, 96, 192, 256];
 
-    public static SwatchOrder Of(Material material, MusterReport report, SwatchLight light, int side)
+    public static SwatchOrder Of(Material material, MusterReport report, SwatchLight light, int side) =>
+        Of(material, new ReferencesByKey(report), light, side);
+
+    /// <summary>For whoever asks for many materials of one scene.</summary>
+    public static SwatchOrder Of(Material material, ReferencesByKey references, SwatchLight light, int side)
     {
         var graph = Reached(material.Graph);
-        var called = graph.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().ToHashSet();
-        var images = report.References.Where(r => called.Contains(r.Reference.Key)).DistinctBy(r => r.Reference.Key);
-        return new(Now, graph, [.. images.Select(r => OrderedImage.Of(r, report.Scene.Path))], light, side);
+        var images = graph
+            .Nodes.Select(n => n.Image?.Reference)
+            .OfType<ReferenceKey>()
+            .Distinct()
+            .Select(references.Find)
+            .OfType<MusteredReference>()
+            .OrderBy(r => r.Number);
+        return new(Now, graph, [.. images.Select(r => OrderedImage.Of(r, references.ScenePath))], light, side);
     }
 
     /// <summary>The same look if another file answered a reference.</summary>

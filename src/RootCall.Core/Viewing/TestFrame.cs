@@ -175,7 +175,8 @@ public sealed record TestFrame(
 
         public IReadOnlyList<ISurfaces> Ready()
         {
-            var orders = worn.Select(m => SwatchOrder.Of(m, report, SwatchLight.Studio, 0)).ToList();
+            var references = new ReferencesByKey(report);
+            var orders = worn.Select(m => SwatchOrder.Of(m, references, SwatchLight.Studio, 0)).ToList();
             var images = Math.Max(1, orders.SelectMany(o => o.Images).Select(i => i.Reference).Distinct().Count());
             // Each has the same share of what textures may take; a third of it is its smaller levels.
             var side = Math.Clamp((int)Math.Sqrt(tools.TextureBytes / images / 16 * 0.75), LeastSide, MostSide);

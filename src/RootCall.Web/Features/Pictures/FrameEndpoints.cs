@@ -1,6 +1,5 @@
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
-using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Work;
@@ -47,7 +46,7 @@ internal static class FrameEndpoints
                     new FrameState(
                         state.Report.Scene.Cameras.Select(c => c.Name).Distinct(),
                         made is null ? null : Item(id, light, camera, made),
-                        made is not null && made.Print == FramePrint.Of(state.Report, lit, camera)
+                        made is not null && made.Print == state.FramePrintOf(lit, camera)
                     )
                 );
             }

@@ -111,10 +111,11 @@ internal static class SendOffEndpoints
                 "/packages/{id:guid}/pictures/{picture}",
                 async (Guid id, string picture, PackageStore packages, CancellationToken stop) =>
                 {
-                    var folder = (await packages.Find(id, stop)) is { } package ? Path.GetDirectoryName(package.Path)! : string.Empty;
+                    var package = await packages.Find(id, stop);
                     return
-                        Enum.TryParse<PackagePicture>(picture, ignoreCase: true, out var which)
-                        && PackagePictures.Place(folder, which) is var path
+                        package is not null
+                        && Enum.TryParse<PackagePicture>(picture, ignoreCase: true, out var which)
+                        && PackagePictures.Place(Path.GetDirectoryName(package.Path)!, which) is var path
                         && File.Exists(path)
                         ? Results.File(path, "image/png")
                         : throw new CannotUseException("There is no such picture of a package.");

@@ -65,7 +65,7 @@ export function TestFrame({ scene }: { scene: SceneDetail }) {
                 className="absolute bottom-0 right-0 bg-field px-1 text-[12px] leading-4 text-black"
                 aria-label={`${many(made.told.length, 'thing')} that the frame does not show`}
               >
-                ≈ {count(made.told.length)}
+                <span aria-hidden="true">≈</span> {count(made.told.length)}
               </button>
             </Hint>
           )}
@@ -104,7 +104,7 @@ function Cameras({ cameras, picked, onPick }: CamerasProps) {
   const [first] = cameras;
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="act soft max-w-36 flex-none truncate" aria-label="Camera">
+      <DropdownMenu.Trigger className="act soft max-w-36 flex-none truncate" aria-label={`Camera ${picked ?? first}`}>
         {picked ?? first} <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>

@@ -16,9 +16,8 @@ export function Looks({ sceneId, material, finding }: LooksProps) {
   const after = useSwatch(sceneId, finding && `/api/scenes/${sceneId}/audit/swatch`, { finding: finding ?? '' }, size);
   return (
     <figure aria-label={`How ${material} looks`}>
-      <figcaption className="mb-1.5 flex gap-2 text-[12px] text-quiet">
-        {after?.source ? 'Now, and after the fix' : 'As it looks now'}
-        <LookDistance before={now} after={after} />
+      <figcaption className="mb-1.5 text-[12px] text-quiet">
+        {after?.source ? 'Now, and after the fix' : 'As it looks now'} <LookDistance before={now} after={after} />
       </figcaption>
       <LookPair material={material} before={now} after={after} size={size} second="with the fix" />
     </figure>
