@@ -73,20 +73,28 @@ function None({ size }: { size: number }) {
   );
 }
 
-/** True once an element has come near the window. */
+/** What is scrolled past is gone before it is asked for. */
+const rest = 150;
+
+/** True once an element has stayed near the window for a moment. */
 function useSeen(of: React.RefObject<HTMLElement | null>): boolean {
   const [seen, setSeen] = useState(() => !('IntersectionObserver' in globalThis));
   useEffect(() => {
     const element = of.current;
     if (seen || !element) return;
+    let stays: ReturnType<typeof setTimeout> | undefined;
     const watch = new IntersectionObserver(
       (entries) => {
-        if (entries.some((e) => e.isIntersecting)) setSeen(true);
+        clearTimeout(stays);
+        if (entries.at(-1)?.isIntersecting) stays = setTimeout(() => setSeen(true), rest);
       },
       { rootMargin: '100px' },
     );
     watch.observe(element);
-    return () => watch.disconnect();
+    return () => {
+      watch.disconnect();
+      clearTimeout(stays);
+    };
   }, [of, seen]);
   return seen;
 }
