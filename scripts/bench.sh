@@ -1,6 +1,6 @@
 # `bench`. Sourced by ./rootcall.
 
-# run_bench [PART...]: all of them, or some: mustering, hashing, audit, swatches, session, trial, list, delivery,
+# run_bench [PART...]: all of them, or some: mustering, hashing, audit, swatches, frames, session, trial, list, delivery,
 # load (minutes), reading, start.
 # Measurements beside a yardstick of the same run, as ratios; below 1 Root Call is faster.
 run_bench() {
