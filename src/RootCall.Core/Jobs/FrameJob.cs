@@ -10,12 +10,14 @@ namespace RootCall.Core.Jobs;
 /// <summary>A frame that was drawn, or is being drawn.</summary>
 /// <param name="Print">What it was made of (<see cref="FramePrint"/>).</param>
 /// <param name="Samples">Paths that were followed for each pixel so far, of <paramref name="Wanted"/>.</param>
+/// <param name="IsDone">Nobody draws on at it, and nobody stopped it; it may have run out of time.</param>
 /// <param name="Told">What it does not show, in sentences; known at the end.</param>
 public sealed record DrawnFrame(
     string Print,
     DateTimeOffset At,
     int Samples,
     int Wanted,
+    bool IsDone,
     string? Camera,
     int Triangles,
     ImmutableArray<string> Told
@@ -80,8 +82,7 @@ public sealed class FrameJob(
         var output = places.Frame(request.SceneId, request.Light, request.Camera);
         var name = Path.GetFileName(arrival.Path);
         var print = FramePrint.Of(read.Report, request.Light, request.Camera);
-        DrawnFrame Drawn(int samples, string? camera = null, int triangles = 0, ImmutableArray<string> told = default) =>
-            new(print, clock.GetUtcNow(), samples, Samples, camera, triangles, told.IsDefault ? [] : told);
+        var begun = new DrawnFrame(print, default, 0, Samples, IsDone: false, null, 0, []);
         attempt.Report("placing its meshes", name);
         var view = new FrameView(Width, Height, request.Light.Map(), Samples, Environment.ProcessorCount, MostTime)
         {
@@ -91,11 +92,20 @@ public sealed class FrameJob(
                 attempt.Report("drawing", name, done, Samples);
                 // Each shows twice as much as the one before.
                 if (int.IsPow2(done) && done < Samples)
-                    Drawn(done).Keep(output, DisplayPicture.Png(Width, Height, picture()));
+                    (begun with { At = clock.GetUtcNow(), Samples = done }).Keep(output, DisplayPicture.Png(Width, Height, picture()));
             },
         };
         var frame = TestFrame.Of(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading, view, tools, stop);
-        Drawn(Samples, frame.Camera, frame.Triangles, frame.Told).Keep(output, frame.Png());
+        var made = begun with
+        {
+            At = clock.GetUtcNow(),
+            Samples = frame.Samples,
+            IsDone = true,
+            Camera = frame.Camera,
+            Triangles = frame.Triangles,
+            Told = frame.Told,
+        };
+        made.Keep(output, frame.Png());
     }
 }
 

@@ -41,6 +41,7 @@ public sealed record FrameView(int Width, int Height, EnvironmentMap Light, int 
 /// <summary>A picture of a whole scene.</summary>
 /// <param name="Pixels">Linear light, rows from the top.</param>
 /// <param name="Camera">The scene's camera it was seen by; null for one that frames it.</param>
+/// <param name="Samples">Paths that were followed for each pixel.</param>
 /// <param name="Told">What it does not show, in sentences.</param>
 public sealed record TestFrame(
     int Width,
@@ -48,7 +49,7 @@ public sealed record TestFrame(
     ImmutableArray<Vector3> Pixels,
     string? Camera,
     int Triangles,
-    long Rays,
+    int Samples,
     ImmutableArray<string> Told
 )
 {
@@ -90,7 +91,7 @@ public sealed record TestFrame(
             told.Add($"It was stopped after {done} of {view.Samples} samples.");
         if (told.Count > MostTold)
             told = [.. told.Take(MostTold), Invariant($"{told.Count - MostTold:N0} more.")];
-        return new(view.Width, view.Height, [.. picture], chosen?.Name, drawn.Geometry.Count, painter.Rays, [.. told]);
+        return new(view.Width, view.Height, [.. picture], chosen?.Name, drawn.Geometry.Count, done, [.. told]);
     }
 
     /// <summary>How far it lies from another frame of the same size.</summary>

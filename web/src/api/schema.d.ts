@@ -2984,6 +2984,7 @@ export interface components {
             samples: number;
             /** Format: int32 */
             wanted: number;
+            isDone: boolean;
             /** @description The scene's camera it was seen by; null for one that frames it. */
             camera: null | string;
             /** Format: int32 */

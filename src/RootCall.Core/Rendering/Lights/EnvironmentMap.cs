@@ -2,6 +2,8 @@ using System.Collections.Immutable;
 using System.Numerics;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Rendering.Textures;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Rendering.Lights;
 
@@ -43,33 +45,12 @@ public sealed class EnvironmentMap
     /// <exception cref="CannotUseException">It gives no light.</exception>
     public static EnvironmentMap Of(IImageDecoder decoder, string path, int side, CancellationToken stop)
     {
-        Vector3[]? sums = null;
-        int factor = 1,
-            width = 0;
-        decoder.Read(
-            path,
-            rows =>
-            {
-                factor = Math.Max(1, (rows.Width + side - 1) / side);
-                width = (rows.Width + factor - 1) / factor;
-                sums ??= new Vector3[width * ((rows.Height + factor - 1) / factor)];
-                for (var i = 0; i < rows.Count * rows.Width; i++)
-                {
-                    var pixel = rows.Values.Slice(i * rows.Channels, rows.Channels);
-                    var colour = pixel.Length < 3 ? new Vector3(pixel[0]) : new(pixel[0], pixel[1], pixel[2]);
-                    // To the right of the middle lies what is to the right of whoever looks at it: here that is the other way around.
-                    var x = width - 1 - (i % rows.Width / factor);
-                    if (float.IsFinite(colour.X + colour.Y + colour.Z))
-                        sums[((rows.First + (i / rows.Width)) / factor * width) + x] += Vector3.Max(Vector3.Zero, colour);
-                }
-            },
-            stop
-        );
-        if (sums is null || !sums.Any(c => c != Vector3.Zero))
+        var (width, height, pixels) = Texture.Of(decoder, path, ColourSpace.Linear, side, stop).Largest;
+        // To the right of the middle lies what is to the right of whoever looks at it: here that is the other way around.
+        Vector3 At(int x, int y) => Vector3.Max(Vector3.Zero, pixels.Span[(y * width) + width - 1 - x].AsVector3());
+        if (!Enumerable.Range(0, width * height).Any(i => At(i % width, i / width) != Vector3.Zero))
             throw new CannotUseException($"“{Path.GetFileName(path)}” gives no light.");
-        return Studio.Exposed(width, sums.Length / width, (around, up) =>
-            sums[((int)((90 - up) / 180 * (sums.Length / width)) * width) + (int)((around + 180) / 360 * width)]
-        );
+        return Studio.Exposed(width, height, (around, up) => At((int)((around + 180) / 360 * width), (int)((90 - up) / 180 * height)));
     }
 
     public int Width { get; }

@@ -26,6 +26,9 @@ public sealed class Texture
     /// <summary>What it takes in memory.</summary>
     public long Bytes => levels.Sum(l => (long)l.Pixels.Length * 16);
 
+    /// <summary>Its first level: rows from the top; red, green, blue and alpha, linear and finite.</summary>
+    public (int Width, int Height, ReadOnlyMemory<Vector4> Pixels) Largest => (levels[0].Width, levels[0].Height, levels[0].Pixels);
+
     /// <summary>Decodes an image.</summary>
     /// <param name="space">How its numbers become linear ones; those of the alpha stay.</param>
     /// <param name="side">Most pixels along the longer side; each is the mean of those that it stands for.</param>

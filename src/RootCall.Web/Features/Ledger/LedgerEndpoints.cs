@@ -117,15 +117,12 @@ internal static class LedgerEndpoints
     )
     {
         var (was, now) = await current.Around(id, entry, stop);
-        SwatchOrder? Order(MusterReport report) =>
-            report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
-                ? SwatchOrder.Of(found, report, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side))
-                : null;
+        var first = SwatchEndpoints.Order(was, material, light, side);
         var order =
-            before == true ? Order(was)
-            : Order(now) is { } after ? after with { Before = Order(was) }
+            before == true ? first
+            : SwatchEndpoints.Order(now, material, light, side) is { } after ? after with { Before = first }
             : null;
-        return order is null ? Results.NoContent() : SwatchEndpoints.Answer(order, response, disk, swatches);
+        return SwatchEndpoints.Answer(order, response, disk, swatches);
     }
 
     internal static LedgerView View(Core.Edits.Ledger ledger, CurrentState state)

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Hangfire;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
+using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
@@ -65,11 +66,8 @@ internal static class SwatchEndpoints
     )
     {
         var state = await current.Get(id, stop);
-        var wanted = Side(side);
-        if (state.Report.Scene.Called(material) is not { Graph.SurfaceNode: not null } found)
-            return Results.NoContent();
-        var order = SwatchOrder.Of(found, state.Report, Lit(light), wanted);
-        if (number is { } n && candidate is { } index)
+        var order = Order(state.Report, material, light, side);
+        if (order is not null && number is { } n && candidate is { } index)
         {
             var reference = state.Report.References.FirstOrDefault(r => r.Number == n);
             if (reference?.Candidates.ElementAtOrDefault(index) is not { } chosen)
@@ -80,9 +78,21 @@ internal static class SwatchEndpoints
         return Answer(order, response, disk, swatches);
     }
 
-    /// <summary>A picture of an order, nothing where none could be made, or word that it is being made.</summary>
-    public static IResult Answer(SwatchOrder order, HttpResponse response, DiskStore disk, SwatchRequests swatches)
+    /// <summary>What a swatch of a material is made of; null where it has no surface, or is not there.</summary>
+    /// <param name="material">Its name or id.</param>
+    public static SwatchOrder? Order(MusterReport report, string material, string? light, int? side)
     {
+        var wanted = Side(side);
+        return report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
+            ? SwatchOrder.Of(found, report, Lit(light), wanted)
+            : null;
+    }
+
+    /// <summary>A picture of an order, nothing where none could be made, or word that it is being made.</summary>
+    public static IResult Answer(SwatchOrder? order, HttpResponse response, DiskStore disk, SwatchRequests swatches)
+    {
+        if (order is null)
+            return Results.NoContent();
         var written = order.Write();
         var print = SwatchOrder.PrintOf(written);
         var output = disk.Swatch(print);

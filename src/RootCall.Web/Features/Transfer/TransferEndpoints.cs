@@ -4,7 +4,6 @@ using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Transfer;
-using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
 using RootCall.Web.Features.Ledger;
@@ -112,13 +111,7 @@ internal static class TransferEndpoints
         CancellationToken stop
     ) =>
         await comparisons.Report(id, with, version, stop) is { } report
-        && report.Scene.Called(material) is { Graph.SurfaceNode: not null } found
-            ? SwatchEndpoints.Answer(
-                SwatchOrder.Of(found, report, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side)),
-                response,
-                disk,
-                swatches
-            )
+            ? SwatchEndpoints.Answer(SwatchEndpoints.Order(report, material, light, side), response, disk, swatches)
             : Results.NoContent();
 }
 

@@ -20,8 +20,7 @@ export function TestFrame({ scene }: { scene: SceneDetail }) {
   };
   const made = frame?.made;
   // One that was stopped half-way can be drawn to its end.
-  const isWhole = made != null && made.samples >= made.wanted;
-  const wanted = !work && scene.meshes > 0 && frame !== undefined && !(frame.isCurrent && isWhole);
+  const wanted = !work && scene.meshes > 0 && frame !== undefined && !(frame.isCurrent && made?.isDone);
   useKey('d', start, wanted);
   if (!frame || scene.meshes === 0) return null;
   return (
@@ -84,11 +83,12 @@ interface Made {
   camera?: string | null;
   samples: number;
   wanted: number;
+  isDone: boolean;
 }
 
 /** Where cameras can be chosen the choice says which. */
 const aboutOf = (made: Made, cameras: number) =>
-  made.samples < made.wanted
+  !made.isDone
     ? `${made.samples} of ${made.wanted} samples`
     : made.camera
       ? cameras === 1 && `by ${made.camera}`

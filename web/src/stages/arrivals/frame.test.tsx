@@ -13,6 +13,7 @@ const made = {
   at: '2026-11-20T10:00:00Z',
   samples: 64,
   wanted: 64,
+  isDone: true,
   camera: null,
   triangles: 12,
   told: ['“tin”: Dispersion is left out.', 'Subdivision surfaces are shown as their cages.'],
