@@ -28,11 +28,12 @@ internal static class FrameBench
         Console.WriteLine($"{geometry.Count:N0} triangles built in {clock.ElapsedMilliseconds:N0} ms");
         var grey = new PlainSurfaces();
         var camera = FrameCamera.Around(new(-3, -1, -3), new(3, 1, 3), (float)Width / Height);
+        var light = new FrameLight(Studio.Light(), [], geometry.Radius);
         // Warm: what is compiled late is compiled.
-        new FramePainter(geometry, [grey], grey, camera, Studio.Light(), tracer, Width, Height).Advance(2, threads);
+        new FramePainter(geometry, [grey], grey, camera, light, tracer, Width, Height).Advance(2, threads);
         tracer.Reset();
         clock.Restart();
-        var painter = new FramePainter(geometry, [grey], grey, camera, Studio.Light(), tracer, Width, Height);
+        var painter = new FramePainter(geometry, [grey], grey, camera, light, tracer, Width, Height);
         painter.Advance(Samples, threads);
         var drawn = clock.Elapsed;
         Console.WriteLine($"asked for in batches: {tracer.Ratio(tracer.Outside):0.00} of the bare loop (bar 0.4)");

@@ -79,12 +79,12 @@ internal sealed class DecoderProcess : WalledProcess
         }
     }
 
-    public byte[] Exr(int width, int height, ReadOnlySpan<float> rgb, CancellationToken stop)
+    public byte[] Encode(LinearFile format, int width, int height, ReadOnlySpan<float> rgb, CancellationToken stop)
     {
         if (rgb.Length * (long)sizeof(float) > SharedBytes)
             throw new UndecodedException(new(DecodeFault.TooLarge, "is larger than is encoded"));
         pixels.Write(rgb, 0);
-        var file = new byte[Ask(RequestKind.Encode, string.Empty, (uint)width, stop, (uint)height).Picture];
+        var file = new byte[Ask(RequestKind.Encode, $"picture.{format}".ToLowerInvariant(), (uint)width, stop, (uint)height).Picture];
         Pixels(file.AsSpan(), 0);
         return file;
     }

@@ -45,13 +45,13 @@ public sealed class ImageDecoder : IImageDecoder, IDisposable
             stop
         );
 
-    /// <summary>An OpenEXR file of 32-bit floats.</summary>
+    /// <summary>A file of linear values.</summary>
     /// <param name="rgb">Red, green and blue, linear with the primaries of IEC 61966-2-1, rows from the top.</param>
     /// <exception cref="UndecodedException">It cannot be encoded: it has more than 5.5 million pixels, or the library failed.</exception>
-    public byte[] Exr(int width, int height, ReadOnlySpan<float> rgb, CancellationToken stop = default)
+    public byte[] Encode(LinearFile format, int width, int height, ReadOnlySpan<float> rgb, CancellationToken stop = default)
     {
         var values = rgb.ToArray();
-        return With(process => process.Exr(width, height, values, stop), stop);
+        return With(process => process.Encode(format, width, height, values, stop), stop);
     }
 
     public void Dispose()

@@ -26,7 +26,10 @@ internal static class RenderVerb
     private const int LightSide = 512;
 
     /// <summary>What is asked for.</summary>
-    private sealed record Wish(int Width, int Height, int Samples, SwatchShape Shape, EnvironmentMap Light);
+    private sealed record Wish(int Width, int Height, int Samples, SwatchShape Shape, EnvironmentMap Light)
+    {
+        public bool HasOwnLights { get; init; }
+    }
 
     public static Command Command()
     {
@@ -40,7 +43,7 @@ internal static class RenderVerb
         var shape = new Option<SwatchShape>("--shape") { Description = "What a material is shown on: sphere, slab or drape." };
         var light = new Option<string>("--light")
         {
-            Description = "studio, dusk, or an image file in longitude and latitude.",
+            Description = "studio, dusk, scene for the scene's own lights, or an image file in longitude and latitude.",
             DefaultValueFactory = _ => "studio",
         };
         var camera = new Option<string?>("--camera")
@@ -84,7 +87,14 @@ internal static class RenderVerb
             var clock = Stopwatch.StartNew();
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
             using var works = new FrameWorks(opened.Decoder);
-            var wish = new Wish(width, height, count, call.GetValue(shape), Light(call.GetValue(light)!, opened.Decoder));
+            var lit = call.GetValue(light)!;
+            var isOwn = lit.Equals(nameof(FrameLighting.Scene), StringComparison.OrdinalIgnoreCase);
+            if (isOwn && name is not null)
+                throw new CannotUseException("A material is shown under studio, dusk or an image file, not under the scene's own lights.");
+            var wish = new Wish(width, height, count, call.GetValue(shape), Light(isOwn ? "studio" : lit, opened.Decoder))
+            {
+                HasOwnLights = isOwn,
+            };
             var (bytes, told) = name is null
                 ? Scene(opened, wish, call.GetValue(camera), call.GetValue(sky), works.Tools, kind)
                 : Material(opened, name, wish, works.Tools, kind);
@@ -169,9 +179,13 @@ internal static class RenderVerb
         {
             return kind switch
             {
-                PictureKind.Exr => encoder.Exr(width, height, MemoryMarshal.Cast<Vector3, float>(pixels)),
-                PictureKind.Hdr => DisplayPicture.Hdr(width, height, pixels),
-                _ => DisplayPicture.Png(width, height, pixels),
+                PictureKind.Png => DisplayPicture.Png(width, height, pixels),
+                _ => encoder.Encode(
+                    kind == PictureKind.Exr ? LinearFile.Exr : LinearFile.Hdr,
+                    width,
+                    height,
+                    MemoryMarshal.Cast<Vector3, float>(pixels)
+                ),
             };
         }
         catch (UndecodedException e)
@@ -181,7 +195,10 @@ internal static class RenderVerb
     }
 
     private static FrameView View(Wish wish) =>
-        new(wish.Width, wish.Height, wish.Light, wish.Samples, Environment.ProcessorCount, Timeout.InfiniteTimeSpan);
+        new(wish.Width, wish.Height, wish.Light, wish.Samples, Environment.ProcessorCount, Timeout.InfiniteTimeSpan)
+        {
+            HasOwnLights = wish.HasOwnLights,
+        };
 
     private static EnvironmentMap Light(string name, IImageDecoder decoder)
     {
@@ -189,7 +206,7 @@ internal static class RenderVerb
             return light.Map();
         var path = Path.GetFullPath(name);
         if (!File.Exists(path))
-            throw new CannotUseException($"“{name}” is no light: studio, dusk, or a file that is there.");
+            throw new CannotUseException($"“{name}” is no light: studio, dusk, scene, or a file that is there.");
         try
         {
             return EnvironmentMap.Of(decoder, path, LightSide, CancellationToken.None);

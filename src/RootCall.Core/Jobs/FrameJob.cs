@@ -84,9 +84,10 @@ public sealed class FrameJob(
         var print = FramePrint.Of(read.Report, request.Light, request.Camera);
         var begun = new DrawnFrame(print, default, 0, Samples, IsDone: false, null, 0, []);
         attempt.Report("placing its meshes", name);
-        var view = new FrameView(Width, Height, request.Light.Map(), Samples, Environment.ProcessorCount, MostTime)
+        var view = new FrameView(Width, Height, request.Light.OfSwatches().Map(), Samples, Environment.ProcessorCount, MostTime)
         {
             Camera = request.Camera,
+            HasOwnLights = request.Light == FrameLighting.Scene,
             Progress = (done, picture) =>
             {
                 attempt.Report("drawing", name, done, Samples);

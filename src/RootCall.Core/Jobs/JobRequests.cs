@@ -1,4 +1,4 @@
-using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Jobs;
 
@@ -39,7 +39,7 @@ public sealed record Remember(Guid SceneId) : JobRequest;
 
 /// <summary>Draw a frame of the scene.</summary>
 /// <param name="Camera">By name; null for the scene's first, or one that frames it.</param>
-public sealed record Draw(Guid SceneId, SwatchLight Light, string? Camera) : JobRequest;
+public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : JobRequest;
 
 /// <summary>Write a copy of the scene's own files into a root for output.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made.</param>

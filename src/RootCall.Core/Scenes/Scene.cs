@@ -51,6 +51,9 @@ public sealed record Scene(
 
     public ImmutableArray<SceneCamera> Cameras { get; init; } = [];
 
+    /// <summary>The lights that are drawn by, where they stand; one light may stand in several places.</summary>
+    public ImmutableArray<Lamp> Lamps { get; init; } = [];
+
     /// <summary>The folder the scene lies in. It is always a root for this scene.</summary>
     public string Folder => System.IO.Path.GetDirectoryName(Path)!;
 

@@ -2,7 +2,7 @@ using System.Globalization;
 using System.IO.Hashing;
 using System.Text;
 using RootCall.Core.Muster;
-using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Viewing;
 
@@ -14,12 +14,12 @@ public static class FramePrint
 {
     private const int Version = 1;
 
-    public static string Of(MusterReport report, SwatchLight light, string? camera)
+    public static string Of(MusterReport report, FrameLighting light, string? camera)
     {
         var hash = new XxHash128();
         void Add(string text) => hash.Append(Encoding.UTF8.GetBytes(text + "\n"));
         Add($"{Version} {light} {camera}");
-        foreach (var file in report.Scene.Files.Select(f => f.Path).Concat(Buffers(report)))
+        foreach (var file in report.Scene.Files.Select(f => f.Path).Concat(Called(report, light)))
             Add(FileFacts.Stamp(file) is { } stamp ? $"{file} {stamp.Bytes} {stamp.ModifiedUtc.Ticks}" : file);
         foreach (var part in report.Scene.Meshes.SelectMany(m => m.Parts))
             Add($"{part.MaterialId} {part.Material}");
@@ -27,13 +27,19 @@ public static class FramePrint
         foreach (var material in report.Scene.Materials)
         {
             Add($"{material.Id} {material.Name}");
-            hash.Append(SwatchOrder.Of(material, references, light, 0).Write());
+            hash.Append(SwatchOrder.Of(material, references, light.OfSwatches(), 0).Write());
         }
 
         return hash.GetCurrentHashAsUInt128().ToString("x32", CultureInfo.InvariantCulture);
     }
 
-    /// <summary>Files that geometry lies in.</summary>
-    private static IEnumerable<string> Buffers(MusterReport report) =>
-        report.References.Where(r => r.Reference.Kind == Scenes.ReferenceKind.Buffer).Select(r => r.Resolved).OfType<string>();
+    /// <summary>Files that geometry lies in, and those of lights where the scene's own are drawn by.</summary>
+    private static IEnumerable<string> Called(MusterReport report, FrameLighting light)
+    {
+        var images = light == FrameLighting.Scene ? report.Scene.Lamps.Select(l => l.Image).OfType<ReferenceKey>().ToHashSet() : [];
+        return report
+            .References.Where(r => r.Reference.Kind == ReferenceKind.Buffer || images.Contains(r.Reference.Key))
+            .Select(r => r.Resolved)
+            .OfType<string>();
+    }
 }

@@ -31,13 +31,19 @@ public sealed class OrderedTextures(IEnumerable<OrderedImage> images, TextureCac
         return use.EffectiveSpace == ColourSpace.Data ? null : new Hatch(image.Number);
     }
 
-    private Texture? Read(OrderedImage image, ImageUse use)
+    /// <summary>An image that no material uses; null for one that did not come or does not decode.</summary>
+    public Texture? Find(ReferenceKey reference) =>
+        images.TryGetValue(reference, out var image) ? Read(image, SpaceOf(ColourSpace.Auto, image)) : null;
+
+    private Texture? Read(OrderedImage image, ImageUse use) =>
+        // An alpha is the same in every space: it is taken from where the colours are.
+        Read(image, use.Channels == Channels.A ? ColourSpace.Srgb : SpaceOf(use.EffectiveSpace, image));
+
+    private Texture? Read(OrderedImage image, ColourSpace space)
     {
         if (image.File is not { } file)
             return null;
         var place = $"{image.Carried?.Start} {image.Carried?.DataUri?.Start}";
-        // An alpha is the same in every space: it is taken from where the colours are.
-        var space = use.Channels == Channels.A ? ColourSpace.Srgb : SpaceOf(use.EffectiveSpace, image);
         var key = new TextureCache.Key(file.Path, place, file.Stamp.Bytes, file.Stamp.ModifiedUtc, space);
         return image.Carried is { } carried ? cache.Of(key, () => Taken(image.ScenePath!, carried), stop) : cache.Of(key, file.Path, stop);
     }

@@ -1,5 +1,6 @@
 using RootCall.Core.Rendering.Frames;
 using RootCall.Core.Rendering.Graphs;
+using RootCall.Core.Rendering.Lights;
 using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Rendering.Tracing;
@@ -27,7 +28,8 @@ public static class ShapedSwatch
             return null;
         var (geometry, camera) = shape.Made();
         using var tracer = geometry.Traced(tracers, stop);
-        var painter = new FramePainter(geometry, [program], program, camera, view.Light, tracer, view.Width, view.Height);
+        var light = new FrameLight(view.Light, [], geometry.Radius);
+        var painter = new FramePainter(geometry, [program], program, camera, light, tracer, view.Width, view.Height);
         var (picture, done) = Painted.Of(painter, view, stop);
         return new(view.Width, [.. picture], Swatch.Tell(program, textures, done, view.Samples));
     }

@@ -31,6 +31,9 @@ public sealed record FrameView(int Width, int Height, EnvironmentMap Light, int 
     /// <summary>By name; null for the scene's first, or one that frames it where it has none.</summary>
     public string? Camera { get; init; }
 
+    /// <summary>The scene's own lights take the place of that light; they are exposed so that white paper in them is as bright.</summary>
+    public bool HasOwnLights { get; init; }
+
     /// <summary>Behind the scene stands the light itself, and not the field.</summary>
     public bool ShowsLight { get; init; }
 
@@ -81,12 +84,16 @@ public sealed record TestFrame(
         var camera = (chosen is null ? null : Seen(report.Scene, chosen, drawn, aspect))
             ?? FrameCamera.Around(drawn.Box.Min, drawn.Box.Max, aspect);
         using var tracer = drawn.Geometry.Traced(tools.Tracers, stop);
-        var painter = new FramePainter(drawn.Geometry, looks.Ready(), looks.Plain, camera, view.Light, tracer, view.Width, view.Height)
+        var materials = looks.Ready();
+        var own = view.HasOwnLights ? OwnLights.Of(report, drawn, tools, stop) : null;
+        var light = own?.Light ?? new(view.Light, [], drawn.Geometry.Radius);
+        var painter = new FramePainter(drawn.Geometry, materials, looks.Plain, camera, light, tracer, view.Width, view.Height)
         {
             ShowsLight = view.ShowsLight,
+            Exposure = own is null ? 1 : OwnLights.Exposure(drawn.Geometry, camera, light, tracer, view, stop),
         };
         var (picture, done) = Painted.Of(painter, view, stop);
-        var told = drawn.Told.Concat(looks.Told).ToList();
+        var told = drawn.Told.Concat(own?.Told ?? []).Concat(looks.Told).ToList();
         if (done < view.Samples)
             told.Add($"It was stopped after {done} of {view.Samples} samples.");
         if (told.Count > MostTold)

@@ -4,7 +4,7 @@ using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
-using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.Viewing;
 
 namespace RootCall.Data.Stores;
 
@@ -81,7 +81,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     public string Swatch(string print) =>
         Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "swatches", print[..2])).FullName, print + ".png");
 
-    public string Frame(Guid sceneId, SwatchLight light, string? camera)
+    public string Frame(Guid sceneId, FrameLighting light, string? camera)
     {
         var seen = camera is null ? string.Empty : "-" + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(camera)))[..16];
         var folder = Directory.CreateDirectory(Path.Combine(Folder, "frames", sceneId.ToString("N")));

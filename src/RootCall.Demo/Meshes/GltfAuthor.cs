@@ -18,18 +18,12 @@ internal sealed record DemoPart(string Name, string Material, MeshData Mesh, par
 
 /// <summary>A camera that looks from one place to another.</summary>
 /// <param name="Degrees">Height of what it sees, as an angle.</param>
-internal sealed record DemoCamera(string Name, Vector3 From, Vector3 To, float Degrees)
-{
-    /// <summary>A camera of glTF looks along -z.</summary>
-    public Quaternion Turn
-    {
-        get
-        {
-            Matrix4x4.Invert(Matrix4x4.CreateLookAt(From, To, Vector3.UnitY), out var placed);
-            return Quaternion.CreateFromRotationMatrix(placed);
-        }
-    }
-}
+internal sealed record DemoCamera(string Name, Vector3 From, Vector3 To, float Degrees);
+
+/// <summary>A light that shines from one place to another.</summary>
+/// <param name="Type">Of KHR_lights_punctual.</param>
+/// <param name="Strength">Candela; lux of a directional one.</param>
+internal sealed record DemoLamp(string Name, string Type, Vector3 From, Vector3 To, Vector3 Colour, float Strength);
 
 /// <summary>Writes glTF 2.0, the way an exporter would: one buffer, one texture an image, indented JSON.</summary>
 internal sealed class GltfAuthor : IDisposable
@@ -37,6 +31,8 @@ internal sealed class GltfAuthor : IDisposable
     private readonly MemoryStream bin = new();
     private readonly List<(int Offset, int Length, int Target)> views = [];
     private readonly List<(int View, int Type, int Count, string Shape, Vector3? Min, Vector3? Max)> accessors = [];
+
+    public IReadOnlyList<DemoLamp> Lamps { get; init; } = [];
 
     /// <param name="uri">Written path for an image, or null to carry it in the buffer.</param>
     /// <param name="bytes">Contents of an image that is carried.</param>
@@ -78,20 +74,23 @@ internal sealed class GltfAuthor : IDisposable
                         p.Places.Select((at, n) => (Name: p.Places.Length > 1 ? $"{p.Name}_{n + 1:00}" : p.Name, Mesh: mesh, At: at))
                 )
                 .ToList();
-            Array(json, "scenes", [0], _ => Numbers(json, "nodes", Enumerable.Range(0, nodes.Count + cameras.Count)));
-            Array(json, "nodes", Enumerable.Range(0, nodes.Count + cameras.Count), i =>
+            var all = Enumerable.Range(0, nodes.Count + cameras.Count + Lamps.Count);
+            Array(json, "scenes", [0], _ => Numbers(json, "nodes", all));
+            Array(json, "nodes", all, i =>
             {
-                if (i >= nodes.Count)
-                {
+                if (i >= nodes.Count + cameras.Count)
+                    Lamp(json, Lamps[i - nodes.Count - cameras.Count], i - nodes.Count - cameras.Count);
+                else if (i >= nodes.Count)
                     Camera(json, cameras[i - nodes.Count], i - nodes.Count);
-                    return;
+                else
+                {
+                    json.WriteString("name", nodes[i].Name);
+                    json.WriteNumber("mesh", nodes[i].Mesh);
+                    if (nodes[i].At is var at && at != Vector3.Zero)
+                        Numbers(json, "translation", [at.X, at.Y, at.Z]);
                 }
-
-                json.WriteString("name", nodes[i].Name);
-                json.WriteNumber("mesh", nodes[i].Mesh);
-                if (nodes[i].At is var at && at != Vector3.Zero)
-                    Numbers(json, "translation", [at.X, at.Y, at.Z]);
             });
+            Lights(json);
             if (cameras.Count > 0)
                 Array(json, "cameras", cameras, c =>
                 {
@@ -169,8 +168,49 @@ internal sealed class GltfAuthor : IDisposable
     {
         json.WriteString("name", $"camera_{camera.Name}");
         json.WriteNumber("camera", index);
-        Numbers(json, "translation", [camera.From.X, camera.From.Y, camera.From.Z]);
-        Numbers(json, "rotation", [camera.Turn.X, camera.Turn.Y, camera.Turn.Z, camera.Turn.W]);
+        Looking(json, camera.From, camera.To);
+    }
+
+    private static void Lamp(Utf8JsonWriter json, DemoLamp lamp, int index)
+    {
+        json.WriteString("name", lamp.Name);
+        json.WriteStartObject("extensions");
+        json.WriteStartObject(PunctualLights);
+        json.WriteNumber("light", index);
+        json.WriteEndObject();
+        json.WriteEndObject();
+        Looking(json, lamp.From, lamp.To);
+    }
+
+    /// <summary>A camera of glTF looks along -z, and a light shines along it.</summary>
+    private static void Looking(Utf8JsonWriter json, Vector3 from, Vector3 to)
+    {
+        Matrix4x4.Invert(Matrix4x4.CreateLookAt(from, to, Vector3.UnitY), out var placed);
+        var turn = Quaternion.CreateFromRotationMatrix(placed);
+        Numbers(json, "translation", [from.X, from.Y, from.Z]);
+        Numbers(json, "rotation", [turn.X, turn.Y, turn.Z, turn.W]);
+    }
+
+    private const string PunctualLights = "KHR_lights_punctual";
+
+    private void Lights(Utf8JsonWriter json)
+    {
+        if (Lamps.Count == 0)
+            return;
+        json.WriteStartArray("extensionsUsed");
+        json.WriteStringValue(PunctualLights);
+        json.WriteEndArray();
+        json.WriteStartObject("extensions");
+        json.WriteStartObject(PunctualLights);
+        Array(json, "lights", Lamps, l =>
+        {
+            json.WriteString("name", l.Name);
+            json.WriteString("type", l.Type);
+            json.WriteNumber("intensity", l.Strength);
+            Numbers(json, "color", [l.Colour.X, l.Colour.Y, l.Colour.Z]);
+        });
+        json.WriteEndObject();
+        json.WriteEndObject();
     }
 
     /// <summary>The binary container: JSON padded with spaces, the buffer with zeros.</summary>

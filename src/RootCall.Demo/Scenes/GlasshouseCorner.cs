@@ -127,6 +127,13 @@ internal static class GlasshouseCorner
     private static readonly DemoCamera Corner = new("corner", new(1.9f, 0.7f, 4.9f), new(-0.1f, 1, 0), 34),
         Saucer = new("saucer", new(-0.9f, 0.7f, 3.6f), new(-0.1f, 0.35f, 1.4f), 34);
 
+    private static readonly DemoLamp[] Lamps =
+    [
+        new("evening_sun", "directional", new(-3, 2.2f, 3.5f), Vector3.Zero, new(1, 0.72f, 0.42f), 9),
+        new("work_lamp", "point", new(1.5f, 1.2f, 2.2f), Vector3.Zero, new(1, 0.85f, 0.62f), 4),
+        new("sky_panes", "directional", new(1, 4, -1), Vector3.Zero, new(0.45f, 0.6f, 1), 1.6f),
+    ];
+
     private static IEnumerable<(string, byte[])> Own(Func<string, string?> path, Func<string, byte[]> bytes, bool arrived)
     {
         DemoMaterial[] materials =
@@ -181,7 +188,7 @@ internal static class GlasshouseCorner
             new("crown", "tin_leaf", OrchardMeshes.Leaves(140), pots),
             new("saucer_pot", "glazed_pot", OrchardMeshes.Pot(), new Vector3(-0.4f, 0, 1.9f)),
         ];
-        using var author = new GltfAuthor();
+        using var author = new GltfAuthor { Lamps = Lamps };
         var (json, bin) = author.Write(materials, parts, id => Uri(path(id)!), bytes, $"{Name}.bin", Corner, Saucer);
         return [($"{Name}.gltf", json), ($"{Name}.bin", bin)];
     }

@@ -47,7 +47,7 @@ struct Answer {
     int32_t width, height, channels, is_float;
     int32_t picked;   // channels of what is reduced: 1 to 4
     int32_t grid[2];  // width, height
-    int32_t picture;  // bytes of the PNG, or of the OpenEXR file
+    int32_t picture;  // bytes of the PNG, or of the file
     int32_t rows;     // in the shared memory; 0 at the end
     uint32_t length;  // bytes of the sentence that follows
 };
@@ -245,18 +245,19 @@ void reduce(const std::string& path, const Request& request, Answer& answer) {
 }
 
 // OpenEXR, 32-bit floats, linear with the primaries of IEC 61966-2-1.
-void encode(const Request& request, Answer& answer) {
+// The path says only the format, by its extension.
+void encode(const Request& request, const std::string& path, Answer& answer) {
     uint64_t floats = static_cast<uint64_t>(request.side) * request.grid * 3;
     if (floats == 0 || floats * sizeof(float) > shared_bytes) throw Refusal(Status::TooLarge, "is larger than is encoded");
-    auto out = ImageOutput::create("exr");
-    if (!out) throw Refusal(Status::Unsupported, "cannot be encoded: there is no OpenEXR here");
+    auto out = ImageOutput::create(path);
+    if (!out || !out->supports("ioproxy")) throw Refusal(Status::Unsupported, "cannot be encoded so");
     std::vector<unsigned char> bytes;
     Filesystem::IOVecOutput stream(bytes);
     ImageSpec spec(static_cast<int>(request.side), static_cast<int>(request.grid), 3, TypeDesc::FLOAT);
-    spec.attribute("compression", "zip");
+    if (out->supports("multiimage")) spec.attribute("compression", "zip");
     Filesystem::IOProxy* proxy = &stream;
     spec.attribute("oiio:ioproxy", TypeDesc::PTR, &proxy);
-    if (!out->open("picture.exr", spec) || !out->write_image(TypeDesc::FLOAT, shared) || !out->close())
+    if (!out->open(path, spec) || !out->write_image(TypeDesc::FLOAT, shared) || !out->close())
         throw Refusal(Status::Damaged, "is not encoded: " + out->geterror());
     if (bytes.size() > shared_bytes) throw Refusal(Status::TooLarge, "is larger than is encoded");
     answer.picture = static_cast<int32_t>(bytes.size());
@@ -277,7 +278,7 @@ void answer_one(std::unique_ptr<Rows>& open, const Request& request, const std::
     if (request.kind == Kind::Reduce)
         reduce(path, request, answer);
     else if (request.kind == Kind::Encode)
-        encode(request, answer);
+        encode(request, path, answer);
     else if (request.kind == Kind::Open)
         describe((open = std::make_unique<Rows>(path, request.bytes))->spec(), answer);
     else if (open)

@@ -4,7 +4,6 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
-using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Scenes;
 using RootCall.Core.Viewing;
 using RootCall.Data.Rows;
@@ -60,10 +59,10 @@ internal sealed record CurrentState(
     public int Shared(ReferenceState inState, string folder) => (shared ??= CountShared()).GetValueOrDefault((inState, folder));
 
     /// <summary>What a frame that shows the scene as it stands is made of.</summary>
-    public string FramePrintOf(SwatchLight light, string? camera) =>
+    public string FramePrintOf(FrameLighting light, string? camera) =>
         framePrints.GetOrAdd((light, camera), _ => FramePrint.Of(Report, light, camera));
 
-    private readonly ConcurrentDictionary<(SwatchLight, string?), string> framePrints = [];
+    private readonly ConcurrentDictionary<(FrameLighting, string?), string> framePrints = [];
     private FolderNames? names;
     private Dictionary<ReferenceKey, Reference>? uses;
     private Dictionary<(ReferenceState, string), int>? shared;

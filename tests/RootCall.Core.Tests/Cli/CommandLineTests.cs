@@ -57,9 +57,14 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
         Assert.True(ImageProbe.File(place.At("slab.hdr")).Facts is { Width: 24, IsFloat: true });
         Assert.Equal(0, Render("drape.exr", "--size", "24", "--material", "brass_gardener", "--shape", "drape").Status);
         Assert.True(ImageProbe.File(place.At("drape.exr")).Facts is { Width: 24, Height: 24, Channels: 3, IsFloat: true });
+        // The same linear light in both kinds of file.
+        Assert.Equal(0, Render("drape.hdr", "--size", "24", "--material", "brass_gardener", "--shape", "drape").Status);
+        var apart = Tool.Run("idiff", ["-fail", "0.02", "-warn", "1", place.At("drape.exr"), place.At("drape.hdr")]);
+        Assert.True(apart.Status == 0, apart.Output);
         foreach (
             var (refused, why) in new (string[], string)[]
             {
+                (["--light", "scene"], "has no lights of its own"),
                 (["--camera", "nobody"], "it has “lamp”"),
                 (["--material", "nobody"], "no material “nobody”"),
                 (["--size", "3"], "8 to 4096"),

@@ -5,7 +5,6 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
-using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
 using RootCall.Core.Viewing;
@@ -148,7 +147,7 @@ internal sealed class MemoryHost
 
     public string Moment => At("work", "moments");
 
-    public string Frame(Guid sceneId, SwatchLight light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
+    public string Frame(Guid sceneId, FrameLighting light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
 
     // What is known
     Task<ImmutableDictionary<ReferenceKey, LastSeen>> ISeenFiles.Read(Guid sceneId, CancellationToken stop) =>

@@ -28,7 +28,7 @@ public sealed class FrameTests
         EnvironmentMap light,
         int side,
         params ISurfaces[] materials
-    ) => new(geometry, materials, new PlainSurfaces(), camera, light, tracer, side, side);
+    ) => new(geometry, materials, new PlainSurfaces(), camera, new(light, [], geometry.Radius), tracer, side, side);
 
     private static FrameGeometry Geometry(params (Vector3 A, Vector3 B, Vector3 C, int Material)[] triangles) =>
         new()

@@ -54,7 +54,7 @@ public sealed class SamplingTests
         var picked = Enumerable
             .Range(0, 4096)
             .Select(i => studio.Sample(Sobol.Point((uint)i, 7)))
-            .Average(s => s.Radiance.X * Onto(s.Direction) / s.Density);
+            .Average(s => s.Light.X * Onto(s.Direction) / s.Density);
         Assert.Equal(whole, picked, whole * 0.01);
     }
 

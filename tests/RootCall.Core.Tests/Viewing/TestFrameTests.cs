@@ -1,8 +1,10 @@
 using System.Globalization;
 using System.Numerics;
+using System.Runtime.InteropServices;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Frames;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.SendOff;
 using RootCall.Core.Tests.Jobs;
@@ -155,6 +157,97 @@ public sealed class TestFrameTests : IDisposable
         };
     }
 
+    private static string Placed(int light) =>
+        $$"""{ "translation": [ 0, 0, {{light % 9}} ], "extensions": { "KHR_lights_punctual": { "light": {{light}} } } }""";
+
+    /// <summary>
+    /// A light where the camera is: what falls on a place goes with the cosine and the square of the distance (Lambert's law), whoever says it.
+    /// </summary>
+    [Theory]
+    [InlineData("gltf", "\"camera\": 0,", "\"camera\": 0, \"extensions\": { \"KHR_lights_punctual\": { \"light\": 0 } },")]
+    [InlineData(
+        "usda",
+        "def Camera \"eye\"\n{",
+        "def SphereLight \"a\" { double3 xformOp:translate = (0, -3, 0)\nbool treatAsPoint = 1 "
+            + "float inputs:intensity = 700 uniform token[] xformOpOrder = [\"xformOp:translate\"] }\ndef Camera \"eye\"\n{"
+    )]
+    [InlineData("dae", "<instance_camera", "<instance_light url=\"#l\"/><instance_camera")]
+    public void A_scene_is_lit_by_its_own_lights_exposed_as_paper_is(string format, string before, string lit)
+    {
+        var said = Said(format)
+            .ReplaceLineEndings("\n")
+            .Replace(before, lit, StringComparison.Ordinal)
+            .Replace(
+                "\"scene\": 0,",
+                """ "scene": 0, "extensions": { "KHR_lights_punctual": { "lights": [ { "type": "point", "intensity": 300 } ] } },""",
+                StringComparison.Ordinal
+            )
+            .Replace(
+                "<library_cameras>",
+                "<library_lights><light id=\"l\"><technique_common><point><color>9 9 9</color><constant_attenuation>0</constant_attenuation>"
+                    + "<quadratic_attenuation>1</quadratic_attenuation></point></technique_common></light></library_lights><library_cameras>",
+                StringComparison.Ordinal
+            );
+        var frame = Drawn(place.Put($"own.{format}", said), View with { HasOwnLights = true });
+        Assert.Empty(frame.Told.Where(t => t.Contains("light", StringComparison.Ordinal)));
+        // The square reaches from pixel 4 to pixel 19 of 24; the camera sees 3 units.
+        float At(int x, int y) => frame.Pixels[(y * Side) + x].X;
+        double Fallen(int x, int y)
+        {
+            double u = ((x + 0.5) / Side * 3) - 1.5,
+                v = ((y + 0.5) / Side * 3) - 1.5,
+                square = (u * u) + (v * v) + 9;
+            return 1 / square * 3 / Math.Sqrt(square);
+        }
+
+        foreach (var (x, y) in ((int, int)[])[(5, 5), (18, 5), (12, 18), (8, 12)])
+            Assert.Equal(Fallen(x, y) / Fallen(12, 12), At(x, y) / At(12, 12), 0.01);
+        Assert.InRange(At(12, 12), 0.8f * PlainSurfaces.Albedo, 0.84f * PlainSurfaces.Albedo);
+    }
+
+    [Fact]
+    public void A_scene_without_lights_of_its_own_says_so_and_a_dome_is_turned_as_it_stands()
+    {
+        var none = Assert.Throws<CannotUseException>(() => Drawn(Square(), View with { HasOwnLights = true }));
+        Assert.Equal("The scene has no lights of its own.", none.Message);
+
+        // Red at +z of the image, blue at -z; turned about, the square that faces +z sees blue.
+        var sky = new Vector3[8 * 4];
+        for (var i = 0; i < sky.Length; i++)
+            sky[i] = i % 8 is > 1 and < 6 ? Vector3.UnitX : Vector3.UnitZ;
+        File.WriteAllBytes(place.At("sky.hdr"), decoder.Encode(LinearFile.Hdr, 8, 4, MemoryMarshal.Cast<Vector3, float>(sky)));
+        var dome = Said("usda")
+            .Replace("upAxis = \"Z\"", "upAxis = \"Y\"", StringComparison.Ordinal)
+            .Replace(
+                "def Camera",
+                "def DomeLight \"sky\" { asset inputs:texture:file = @sky.hdr@ TURN }\ndef Camera",
+                StringComparison.Ordinal
+            )
+            .Replace(
+                "[(-1, 0, -1), (1, 0, -1), (1, 0, 1), (-1, 0, 1)]",
+                "[(-1, -1, 0), (1, -1, 0), (1, 1, 0), (-1, 1, 0)]",
+                StringComparison.Ordinal
+            )
+            .Replace("= (90, 0, 0)", "= (0, 0, 0)", StringComparison.Ordinal)
+            .Replace("= (0, -3, 0)", "= (0, 0, 3)", StringComparison.Ordinal);
+        Vector3 Under(string name, string turn) =>
+            Middle(
+                Drawn(
+                    place.Put(name, dome.Replace("TURN", turn, StringComparison.Ordinal)),
+                    View with
+                    {
+                        HasOwnLights = true,
+                        Samples = 64,
+                    }
+                )
+            );
+        var (straight, turned) = (
+            Under("sky.usda", string.Empty),
+            Under("about.usda", "float xformOp:rotateY = 180\nuniform token[] xformOpOrder = [\"xformOp:rotateY\"]")
+        );
+        Assert.True(straight.X > 3 * straight.Z && turned.Z > 3 * turned.X, $"{straight} {turned}");
+    }
+
     /// <summary>Absurd scenes cost a sentence; what can be shown of them is shown.</summary>
     [Theory]
     [InlineData("v nan nan nan\nv 1 0 0\nv 0 1 0\nf 5 6 7\n", "1 triangles lie at no place")]
@@ -185,7 +278,12 @@ public sealed class TestFrameTests : IDisposable
                 $"\"scene\": 0, \"extensions\": {{ \"KHR_lights_punctual\": {{ \"lights\": [ {lights} ] }} }}",
                 StringComparison.Ordinal
             );
-        Assert.Equal(2, Drawn(place.Put("lit.gltf", lit)).Triangles);
+        var places = string.Join(", ", Enumerable.Range(0, 100_000).Select(Placed));
+        lit = lit.Replace("[ 0, 1 ]", $"[ {string.Join(", ", Enumerable.Range(0, 100_002))} ]", StringComparison.Ordinal);
+        lit = lit.Replace("{ \"mesh\": 0 }", $"{{ \"mesh\": 0 }}, {places}", StringComparison.Ordinal);
+        var named = Drawn(place.Put("lit.gltf", lit), View with { HasOwnLights = true });
+        Assert.Equal(2, named.Triangles);
+        Assert.All(named.Pixels, p => Assert.True(float.IsFinite(p.X)));
 
         var late = Assert.Throws<CannotUseException>(() =>
             Drawn(Square(), View with { Width = 2048, Height = 2048, Most = TimeSpan.FromMilliseconds(1) })
@@ -201,14 +299,14 @@ public sealed class TestFrameTests : IDisposable
         var scene = host.Arrivals[^1].Head.SceneId;
         MusterReport Report() => host.Report(host.Arrivals[^1].Head.Id);
         var attempt = new Attempt();
-        await host.Draw.Run(attempt, new(scene, SwatchLight.Dusk, null), default);
-        var made = DrawnFrame.Of(host.Frame(scene, SwatchLight.Dusk, null))!;
+        await host.Draw.Run(attempt, new(scene, FrameLighting.Dusk, null), default);
+        var made = DrawnFrame.Of(host.Frame(scene, FrameLighting.Dusk, null))!;
         Assert.Equal((64, 64, 2), (made.Samples, made.Wanted, made.Triangles));
-        Assert.Equal(FramePrint.Of(Report(), SwatchLight.Dusk, null), made.Print);
-        Assert.NotEqual(FramePrint.Of(Report(), SwatchLight.Studio, null), made.Print);
+        Assert.Equal(FramePrint.Of(Report(), FrameLighting.Dusk, null), made.Print);
+        Assert.NotEqual(FramePrint.Of(Report(), FrameLighting.Studio, null), made.Print);
         var changed = Report() with { References = [.. Report().References.Select(r => r with { Resolved = null, Tiles = [] })] };
-        Assert.NotEqual(FramePrint.Of(changed, SwatchLight.Dusk, null), made.Print);
-        Assert.Null(DrawnFrame.Of(host.Frame(scene, SwatchLight.Studio, null)));
+        Assert.NotEqual(FramePrint.Of(changed, FrameLighting.Dusk, null), made.Print);
+        Assert.Null(DrawnFrame.Of(host.Frame(scene, FrameLighting.Studio, null)));
     }
 
     /// <summary>What is packed looks the same from the package alone; what does not come along is seen.</summary>

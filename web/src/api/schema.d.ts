@@ -2811,7 +2811,7 @@ export interface components {
             own: boolean;
         };
         DrawFrame: {
-            /** @description `studio` or `dusk`. */
+            /** @description `studio`, `dusk`, or `scene` for the lights of the scene. */
             light: string;
             /** @description By name; null for the first, or one that frames the scene. */
             camera: null | string;
@@ -2997,6 +2997,11 @@ export interface components {
         FrameState: {
             /** @description Of the scene, by name. */
             cameras: string[];
+            /**
+             * Format: int32
+             * @description Lights of the scene that it can be drawn by.
+             */
+            lamps: number;
             made: null | components["schemas"]["FrameItem"];
             /** @description It shows the scene as it stands. */
             isCurrent: boolean;

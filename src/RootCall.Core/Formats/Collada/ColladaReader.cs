@@ -14,6 +14,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
     private const int MaxNodes = 1_000_000;
     private readonly List<ReadNote> notes = [];
     private readonly ImmutableArray<SceneCamera>.Builder cameras = ImmutableArray.CreateBuilder<SceneCamera>();
+    private readonly ImmutableArray<Lamp>.Builder lamps = ImmutableArray.CreateBuilder<Lamp>();
     private readonly string name = Path.GetFileName(path);
 
     public static ColladaDocument Parse(byte[] bytes, string name, List<ReadNote> notes)
@@ -70,6 +71,7 @@ internal sealed class ColladaReader(string path, ReadContext context)
                 _ => "Y",
             },
             Cameras = cameras.ToImmutable(),
+            Lamps = lamps.ToImmutable(),
             Lights =
             [
                 .. document
@@ -207,6 +209,9 @@ internal sealed class ColladaReader(string path, ReadContext context)
             foreach (var camera in step.Node.All("instance_camera"))
                 if (ColladaCameras.Of(document, camera, nodes[index].Name, index) is { } seen)
                     cameras.Add(seen);
+            foreach (var light in step.Node.All("instance_light"))
+                if (ColladaLamps.Of(document, light, index) is { } lamp)
+                    lamps.Add(lamp);
             foreach (var more in instances.Skip(1))
                 nodes.Add(new(nodes[index].Name, index, more));
             if (step.Depth > 200)

@@ -52,6 +52,7 @@ internal sealed class GltfReader(string path, string? edited, JsonTree root, Glb
             UpAxis = "Y",
             Variants = Variants(),
             Cameras = GltfCameras.Read(root, nodes),
+            Lamps = GltfLamps.Read(root, nodes),
             Lights =
             [
                 .. root["extensions"]

@@ -21,6 +21,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
     private readonly ImmutableArray<SceneLight>.Builder lights = ImmutableArray.CreateBuilder<SceneLight>();
 
     private readonly ImmutableArray<SceneCamera>.Builder cameras = ImmutableArray.CreateBuilder<SceneCamera>();
+    private readonly ImmutableArray<Lamp>.Builder lamps = ImmutableArray.CreateBuilder<Lamp>();
 
     public Scene Read()
     {
@@ -59,6 +60,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
             Variants = variants.ToImmutable(),
             Lights = lights.ToImmutable(),
             Cameras = cameras.ToImmutable(),
+            Lamps = lamps.ToImmutable(),
         };
     }
 
@@ -125,7 +127,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
                 if (type == "Camera")
                     cameras.Add(UsdCameras.Of(prim, index));
                 if (type.EndsWith("Light", StringComparison.Ordinal))
-                    Light(prim, type, stage);
+                    Light(prim, type, index, stage);
             }
 
             foreach (var child in prim.Children.Reverse())
@@ -150,18 +152,24 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
         }
     }
 
-    private void Light(UsdPrim prim, string type, UsdStage stage)
+    private void Light(UsdPrim prim, string type, int node, UsdStage stage)
     {
         lights.Add(new(prim.Name, type));
         const string File = "inputs:texture:file";
+        ReferenceKey? image = null;
         if (
-            prim.ValueOpinion(File) is not { } opinion
-            || (opinion.Spec.Value ?? opinion.Spec.FirstSample) is not UsdAsset asset
-            || stage.Layers.KeyOf(opinion.Layer, asset) is not { } key
+            prim.ValueOpinion(File) is { } opinion
+            && (opinion.Spec.Value ?? opinion.Spec.FirstSample) is UsdAsset asset
+            && stage.Layers.KeyOf(opinion.Layer, asset) is { } key
         )
-            return;
-        builder.Property(key, $"{prim.Path}.{File}");
-        builder.Use(key, new(prim.Name, "texture:file") { Role = Role.Environment });
+        {
+            builder.Property(key, $"{prim.Path}.{File}");
+            builder.Use(key, new(prim.Name, "texture:file") { Role = Role.Environment });
+            image = key;
+        }
+
+        if (UsdLamps.Of(prim, type, node) is { } lamp)
+            lamps.Add(lamp with { Image = lamp.Shape == LampShape.Around ? image : null });
     }
 
     /// <summary>Layers of variants that are not chosen belong to the scene too: a package must hold them.</summary>

@@ -1,4 +1,4 @@
-using RootCall.Core.Rendering.Swatches;
+using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Jobs;
 
@@ -24,7 +24,7 @@ public interface IStorePlaces
     string Package(Guid token, string name);
 
     /// <summary>Where the frame of a scene under that light lies or belongs.</summary>
-    string Frame(Guid sceneId, SwatchLight light, string? camera);
+    string Frame(Guid sceneId, FrameLighting light, string? camera);
 
     /// <summary>What an attempt needs only while it runs.</summary>
     string Work(Guid token);

@@ -3,12 +3,13 @@ using System.Numerics;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
 using RootCall.Core.Rendering.Paths;
+using RootCall.Core.Rendering.Sampling;
 using RootCall.Core.Rendering.Tracing;
 
 namespace RootCall.Core.Rendering.Frames;
 
 /// <summary>
-/// A picture of triangles in an environment, by following light backwards. All paths of a batch take a step together, so that their rays
+/// A picture of triangles among lights, by following light backwards. All paths of a batch take a step together, so that their rays
 /// can be traced at once. Pixels are the same for any number of threads.
 /// </summary>
 /// <param name="materials">By their index in the geometry.</param>
@@ -18,7 +19,7 @@ public sealed class FramePainter(
     IReadOnlyList<ISurfaces> materials,
     ISurfaces none,
     FrameCamera camera,
-    EnvironmentMap light,
+    FrameLight light,
     IRayTracer tracer,
     int width,
     int height
@@ -43,6 +44,15 @@ public sealed class FramePainter(
 
     /// <summary>Whoever looks past all that is shown sees the light itself, and not the field.</summary>
     public bool ShowsLight { get; init; }
+
+    /// <summary>What all light is multiplied by in the picture.</summary>
+    public float Exposure { get; init; } = 1;
+
+    /// <summary>What a brighter path counts as in the picture; infinite to measure.</summary>
+    public float MostRadiance { get; init; } = Scattering.MostRadiance;
+
+    /// <summary>Behind all that is shown, in the picture.</summary>
+    public Vector3 Field { get; init; } = Scattering.Field;
 
     /// <summary>Paths that were followed for each pixel.</summary>
     public int Samples { get; private set; }
@@ -131,7 +141,7 @@ public sealed class FramePainter(
         }
 
         for (var i = 0; i < count; i++)
-            sums[b.Walkers[i].Pixel] += Scattering.Counted(b.Walkers[i].Sum);
+            sums[b.Walkers[i].Pixel] += Scattering.Counted(b.Walkers[i].Sum * Exposure, MostRadiance);
     }
 
     private void Start(Batch b, int i, int pixel, uint sample)
@@ -158,6 +168,8 @@ public sealed class FramePainter(
         ref var ray = ref b.Rays[i];
         ref readonly var hit = ref b.Hits[i];
         b.ToLight[i] = default;
+        walker.Sum +=
+            walker.Weight * light.Met(ray.Origin, ray.Direction, hit.Triangle < 0 ? float.PositiveInfinity : hit.Distance, walker.Density);
         if (hit.Triangle < 0)
         {
             walker.Sum += walker.Weight * Beyond(walker, ray.Direction);
@@ -180,10 +192,13 @@ public sealed class FramePainter(
 
         var view = frame.ToLocal(-ray.Direction);
         walker.Sum += walker.Weight * surface.Emission;
-        if (Scattering.Lit(light, surface, frame, view, facing, isInside, Numbers(walker, PathUse.Light)) is { } lit)
+        if (
+            light.Sample(point.Position, Numbers(walker, PathUse.Lamp).X, Numbers(walker, PathUse.Light)) is { } picked
+            && Scattering.Lit(picked, surface, frame, view, facing, isInside) is { } lit
+        )
         {
-            b.ToLight[i] = From(point.Position, facing, lit.Direction);
-            b.Lit[i] = walker.Weight * lit.Value;
+            b.ToLight[i] = From(point.Position, facing, picked.Direction, picked.Distance);
+            b.Lit[i] = walker.Weight * lit;
         }
 
         if (
@@ -206,16 +221,16 @@ public sealed class FramePainter(
     private Vector3 Beyond(in Walker walker, Vector3 direction)
     {
         if (walker.Density == 0)
-            return ShowsLight ? light.Smooth(direction) : Scattering.Field;
+            return ShowsLight ? light.Smooth(direction) : Field / Exposure;
         var (radiance, other) = light.From(direction);
-        return radiance * Scattering.Share(walker.Density, other);
+        return radiance * Balance.Share(walker.Density, other);
     }
 
     private ISurfaces Of(int triangle) => geometry.Materials[triangle] is var at and >= 0 ? materials[at] : none;
 
     /// <summary>A ray from a place on a surface, that does not meet this place again.</summary>
-    private TraceRay From(Vector3 place, Vector3 facing, Vector3 direction) =>
-        new(place + (facing * (Vector3.Dot(direction, facing) > 0 ? skin : -skin)), 0, direction, float.PositiveInfinity);
+    private TraceRay From(Vector3 place, Vector3 facing, Vector3 direction, float far = float.PositiveInfinity) =>
+        new(place + (facing * (Vector3.Dot(direction, facing) > 0 ? skin : -skin)), 0, direction, far);
 
     /// <summary>Adds the light that is seen from where the paths are.</summary>
     private void Light(Batch b, int count, uint sample, int step, CancellationToken stop)
@@ -261,7 +276,7 @@ public sealed class FramePainter(
             var chance = PathNumbers.Of(sample, walker.Seed + (uint)veil + 1, PathUse.Presence, step).Y;
             if (chance < opacity)
                 continue;
-            (b.Asked[kept], b.AskedBy[kept++]) = (From(point.Position, facing, ray.Direction), by);
+            (b.Asked[kept], b.AskedBy[kept++]) = (From(point.Position, facing, ray.Direction, ray.Far - hit.Distance), by);
         }
 
         return kept;
@@ -274,7 +289,7 @@ public sealed class FramePainter(
         for (var i = 0; i < count; i++)
         {
             if (b.Walkers[i].IsOver)
-                sums[b.Walkers[i].Pixel] += Scattering.Counted(b.Walkers[i].Sum);
+                sums[b.Walkers[i].Pixel] += Scattering.Counted(b.Walkers[i].Sum * Exposure, MostRadiance);
             else
                 (b.Walkers[kept], b.Rays[kept++]) = (b.Walkers[i], b.Rays[i]);
         }

@@ -1,4 +1,3 @@
-using System.Numerics;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Shading.Evaluation;
 using RootCall.Core.Shading.Lobes;
@@ -8,7 +7,9 @@ namespace RootCall.Core.Rendering.Frames;
 /// <summary>A grey matte surface: what stands for a material that is not there.</summary>
 public sealed class PlainSurfaces : ISurfaces
 {
-    private static readonly Vector3 Grey = new(0.5f);
+    /// <summary>What it gives back of the light that falls on it.</summary>
+    public const float Albedo = 0.5f;
+
     private readonly LambertLobe lobe = new();
 
     public bool MayBeAbsent => false;
@@ -17,7 +18,7 @@ public sealed class PlainSurfaces : ISurfaces
     {
         var frame = Frame.Around(isInside ? -point.Normal : point.Normal);
         var builder = new Surface.Builder(frame.ToLocal(point.View));
-        builder.Add(Grey, lobe);
+        builder.Add(new(Albedo), lobe);
         return (builder.Build(), frame);
     }
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Numerics;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.Rendering.Sampling;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Shading;
 
@@ -19,7 +20,7 @@ public sealed class EnvironmentMap
     private readonly float[] tops;
     private readonly float whole;
 
-    /// <param name="cells">Radiance in rows from the top, linear, none below 0; one at least above 0.</param>
+    /// <param name="cells">Radiance in rows from the top, linear, none below 0; without one above 0 it is of no use.</param>
     public EnvironmentMap(int width, int height, ImmutableArray<Vector3> cells)
     {
         (Width, Height, this.cells) = (width, height, cells);
@@ -37,21 +38,60 @@ public sealed class EnvironmentMap
         whole = rows[height];
     }
 
-    /// <summary>
-    /// A file that lies in longitude and latitude, seen from inside with its middle ahead (OpenEXR, latitude-longitude map).
-    /// </summary>
+    /// <summary>A file in longitude and latitude, as bright as the studio.</summary>
     /// <param name="side">Most cells around; each is the mean of the pixels that it stands for.</param>
     /// <exception cref="UndecodedException">It does not decode.</exception>
     /// <exception cref="CannotUseException">It gives no light.</exception>
     public static EnvironmentMap Of(IImageDecoder decoder, string path, int side, CancellationToken stop)
     {
-        var (width, height, pixels) = Texture.Of(decoder, path, ColourSpace.Linear, side, stop).Largest;
-        // To the right of the middle lies what is to the right of whoever looks at it: here that is the other way around.
-        Vector3 At(int x, int y) => Vector3.Max(Vector3.Zero, pixels.Span[(y * width) + width - 1 - x].AsVector3());
-        if (!Enumerable.Range(0, width * height).Any(i => At(i % width, i / width) != Vector3.Zero))
-            throw new CannotUseException($"“{Path.GetFileName(path)}” gives no light.");
-        return Studio.Exposed(width, height, (around, up) => At((int)((around + 180) / 360 * width), (int)((90 - up) / 180 * height)));
+        var read = Of(Texture.Of(decoder, path, ColourSpace.Linear, side, stop));
+        return read.whole > 0
+            ? Studio.Exposed(read.Width, read.Height, (around, up) => read.From(Direction(around, up)).Radiance)
+            : throw new CannotUseException($"“{Path.GetFileName(path)}” gives no light.");
     }
+
+    /// <summary>
+    /// An image in longitude and latitude, seen from inside with its middle at +z (OpenEXR, latitude-longitude map).
+    /// </summary>
+    public static EnvironmentMap Of(Texture image)
+    {
+        var (width, height, pixels) = image.Largest;
+        // To the right of the middle lies what is to the right of whoever looks at it: here that is the other way around.
+        var cells = new Vector3[width * height];
+        for (var i = 0; i < cells.Length; i++)
+            cells[i] = Vector3.Max(Vector3.Zero, pixels.Span[i - (2 * (i % width)) + width - 1].AsVector3());
+        return new(width, height, [.. cells]);
+    }
+
+    /// <summary>The same light turned and made stronger.</summary>
+    /// <param name="from">From a direction there to one here.</param>
+    public EnvironmentMap Turned(Func<Vector3, Vector3> from, Vector3 times) =>
+        new(
+            Width,
+            Height,
+            [
+                .. Enumerable
+                    .Range(0, Width * Height)
+                    .Select(i =>
+                        times
+                        * From(
+                            from(Direction(((i % Width) + 0.5f) / Width * 360 - 180, 90 - (((i / Width) + 0.5f) / Height * 180)))
+                        ).Radiance
+                    ),
+            ]
+        );
+
+    /// <param name="around">Degrees from +z towards +x.</param>
+    /// <param name="up">Degrees above the horizon.</param>
+    private static Vector3 Direction(float around, float up)
+    {
+        var (sine, level) = MathF.SinCos(float.DegreesToRadians(up));
+        var (x, z) = MathF.SinCos(float.DegreesToRadians(around));
+        return new(x * level, sine, z * level);
+    }
+
+    /// <summary>Mean radiance over all directions.</summary>
+    public float Mean => whole / (4 * MathF.PI);
 
     public int Width { get; }
 
@@ -81,40 +121,21 @@ public sealed class EnvironmentMap
 
     /// <summary>Picks a direction, the more often the more light comes from there.</summary>
     /// <param name="u">Two numbers from 0 to 1, 1 left out.</param>
-    public (Vector3 Direction, Vector3 Radiance, float Density) Sample(Vector2 u)
+    public LightSample Sample(Vector2 u)
     {
-        var (y, v) = Find(rows, u.Y);
-        var (x, w) = Find(columns.AsSpan(y * (Width + 1), Width + 1), u.X);
+        var (y, v) = RunningSums.Find(rows, u.Y);
+        var (x, w) = RunningSums.Find(columns.AsSpan(y * (Width + 1), Width + 1), u.X);
         var height = Top(y) + (v * (Top(y + 1) - Top(y)));
         var (sine, cosine) = MathF.SinCos(((x + w) / Width * 2 * MathF.PI) - MathF.PI);
         var radius = MathF.Sqrt(MathF.Max(0, 1 - (height * height)));
         var (radiance, density) = Of(x, y);
-        return (new(radius * sine, height, radius * cosine), radiance, density);
+        return new(new(radius * sine, height, radius * cosine), float.PositiveInfinity, radiance, density, IsFound: true);
     }
 
     private (Vector3 Radiance, float Density) Of(int x, int y)
     {
         var cell = cells[(y * Width) + x];
         return (cell, Brightness(cell) / whole);
-    }
-
-    /// <summary>The place where running sums pass a share of their last, and how far into it.</summary>
-    private static (int At, float Into) Find(ReadOnlySpan<float> sums, float share)
-    {
-        var wanted = share * sums[^1];
-        int low = 0,
-            high = sums.Length - 2;
-        while (low < high)
-        {
-            var middle = (low + high + 1) / 2;
-            if (sums[middle] <= wanted)
-                low = middle;
-            else
-                high = middle - 1;
-        }
-
-        var width = sums[low + 1] - sums[low];
-        return (low, width > 0 ? Math.Clamp((wanted - sums[low]) / width, 0, 0.9999999f) : 0);
     }
 
     private (int X, int Y) Cell(Vector3 direction)

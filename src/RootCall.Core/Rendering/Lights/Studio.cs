@@ -29,7 +29,7 @@ public static class Studio
     private const float Walls = 0.12f;
 
     /// <summary>What a white matte surface that faces the viewer gives back: as bright as paper, and nothing burns out.</summary>
-    private const float Paper = 0.8f;
+    public const float Paper = 0.8f;
 
     public static EnvironmentMap Light() =>
         Exposed(Width, Height, (around, up) => new(Walls + Panels.Sum(p => p.Radiance * Inside(p, around, up))));

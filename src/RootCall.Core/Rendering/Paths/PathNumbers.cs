@@ -11,6 +11,7 @@ internal enum PathUse : uint
     Light,
     Presence,
     Chance,
+    Lamp,
     Count,
 }
 

@@ -1,5 +1,6 @@
 using System.Numerics;
 using RootCall.Core.Rendering.Lights;
+using RootCall.Core.Rendering.Sampling;
 using RootCall.Core.Shading.Evaluation;
 
 namespace RootCall.Core.Rendering.Paths;
@@ -13,32 +14,26 @@ internal static class Scattering
     private const int SureBounces = 4;
 
     /// <summary>Brighter paths count as this: one lucky path would stand as a dot in the picture.</summary>
-    private const float MostRadiance = 40;
+    public const float MostRadiance = 40;
 
     /// <summary>Linear grey behind what is shown: 18 %, on which colour is judged.</summary>
     public static readonly Vector3 Field = new(0.18f);
 
-    /// <summary>Light from the environment that is picked by how bright it is.</summary>
+    /// <summary>What light from a direction goes to the viewer.</summary>
+    /// <param name="light">That was picked.</param>
     /// <param name="view">In the frame of the surface.</param>
     /// <param name="outward">Of the form, not bent by a map.</param>
-    /// <returns>What of it would go to the viewer if nothing stood between, and where it comes from; null for none.</returns>
-    public static (Vector3 Value, Vector3 Direction)? Lit(
-        EnvironmentMap light,
-        Surface surface,
-        Frame frame,
-        Vector3 view,
-        Vector3 outward,
-        bool isInside,
-        Vector2 u
-    )
+    /// <returns>What of it would go to the viewer if nothing stood between; null for none.</returns>
+    public static Vector3? Lit(in LightSample light, Surface surface, Frame frame, Vector3 view, Vector3 outward, bool isInside)
     {
-        var (world, radiance, density) = light.Sample(u);
-        var local = frame.ToLocal(world);
+        var local = frame.ToLocal(light.Direction);
         // A bent normal may say above what the form says is below: no light comes from there.
-        if (Vector3.Dot(world, outward) > 0 != (local.Z > 0 != isInside) || !(density > 0))
+        if (Vector3.Dot(light.Direction, outward) > 0 != (local.Z > 0 != isInside) || !(light.Density > 0))
             return null;
-        var value = surface.Evaluate(view, local) * radiance * (MathF.Abs(local.Z) / density);
-        return value == Vector3.Zero ? null : (value * Share(density, surface.Density(view, local)), world);
+        var value = surface.Evaluate(view, local) * light.Light * (MathF.Abs(local.Z) / light.Density);
+        if (value == Vector3.Zero)
+            return null;
+        return light.IsFound ? value * Balance.Share(light.Density, surface.Density(view, local)) : value;
     }
 
     /// <summary>Where a path goes on to.</summary>
@@ -70,12 +65,6 @@ internal static class Scattering
         return true;
     }
 
-    /// <summary>
-    /// Each way to find light counts by how likely it was beside the other (the balance heuristic of “Optimally Combining Sampling
-    /// Techniques for Monte Carlo Rendering”, SIGGRAPH 1995).
-    /// </summary>
-    public static float Share(float own, float other) => own / (own + other);
-
     /// <summary>What is left of light after so long a way (Beer's law).</summary>
     public static Vector3 Passed(Vector3 absorption, float length)
     {
@@ -86,6 +75,7 @@ internal static class Scattering
     }
 
     /// <summary>A path's light as it counts in a picture.</summary>
-    public static Vector3 Counted(Vector3 sum) =>
-        float.IsFinite(sum.X + sum.Y + sum.Z) ? Vector3.Min(sum, new(MostRadiance)) : Vector3.Zero;
+    /// <param name="most">What a brighter path counts as.</param>
+    public static Vector3 Counted(Vector3 sum, float most = MostRadiance) =>
+        float.IsFinite(sum.X + sum.Y + sum.Z) ? Vector3.Min(sum, new(most)) : Vector3.Zero;
 }

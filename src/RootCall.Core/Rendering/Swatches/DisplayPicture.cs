@@ -1,5 +1,4 @@
 using System.Numerics;
-using System.Runtime.InteropServices;
 using RootCall.Core.Shading;
 using StbImageWriteSharp;
 
@@ -23,15 +22,6 @@ public static class DisplayPicture
             bytes[(i * 3) + c] = (byte)Math.Round(encoded(Math.Clamp(pixels[i][c], 0, 1)) * 255);
         using var file = new MemoryStream();
         new ImageWriter().WritePng(bytes, width, height, ColorComponents.RedGreenBlue, file);
-        return file.ToArray();
-    }
-
-    /// <summary>The linear values themselves as RGBE (.hdr): three numbers that share an exponent of 8 bits.</summary>
-    /// <param name="pixels">Rows from the top.</param>
-    public static byte[] Hdr(int width, int height, ReadOnlySpan<Vector3> pixels)
-    {
-        using var file = new MemoryStream();
-        new ImageWriter().WriteHdr(MemoryMarshal.AsBytes(pixels).ToArray(), width, height, ColorComponents.RedGreenBlue, file);
         return file.ToArray();
     }
 }

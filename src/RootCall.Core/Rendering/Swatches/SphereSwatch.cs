@@ -2,6 +2,7 @@ using System.Numerics;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
 using RootCall.Core.Rendering.Paths;
+using RootCall.Core.Rendering.Sampling;
 using RootCall.Core.Shading.Evaluation;
 
 namespace RootCall.Core.Rendering.Swatches;
@@ -115,10 +116,11 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
         var sum = surface.Emission;
         // The sphere itself is in the way of all that comes from its other side.
         if (
-            Scattering.Lit(light, surface, frame, local, at, isInside, Numbers(PathUse.Light)) is { } lit
-            && Vector3.Dot(lit.Direction, at) > 0
+            light.Sample(Numbers(PathUse.Light)) is var picked
+            && Vector3.Dot(picked.Direction, at) > 0
+            && Scattering.Lit(picked, surface, frame, local, at, isInside) is { } lit
         )
-            sum += lit.Value;
+            sum += lit;
         sum *= weight;
         if (Scattering.Next(surface, frame, local, at, isInside, Numbers(PathUse.Lobe)) is not { } turn)
             return (sum, null);
@@ -126,7 +128,7 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
         if (turn.Leaves)
         {
             var (radiance, other) = light.From(turn.Direction);
-            return (sum + (weight * radiance * Scattering.Share(turn.Density, other)), null);
+            return (sum + (weight * radiance * Balance.Share(turn.Density, other)), null);
         }
 
         var far = Across(at, turn.Direction);

@@ -10,7 +10,9 @@ import { useSettings } from '../../state/settings';
 
 /** The whole scene as it stands, drawn when somebody asks for it. */
 export function TestFrame({ scene }: { scene: SceneDetail }) {
-  const light = useSettings((s) => s.light);
+  const swatches = useSettings((s) => s.light);
+  const [own, setOwn] = useState(false);
+  const light = own ? 'scene' : swatches;
   const [camera, setCamera] = useState<string | null>(null);
   const frame = useFrame(scene.id, light, camera).data;
   const draw = useDraw(scene.id);
@@ -32,7 +34,7 @@ export function TestFrame({ scene }: { scene: SceneDetail }) {
             ? 'drawn before the last change'
             : made && aboutOf(made, frame.cameras.length)}
         </span>
-        {frame.cameras.length > 1 && <Cameras cameras={frame.cameras} picked={camera} onPick={setCamera} />}
+        <View frame={frame} camera={camera} onCamera={setCamera} own={own} onOwn={setOwn} />
         {wanted && (
           <button type="button" className="act flex-none" onClick={start}>
             {made ? 'Draw it again' : 'Draw the scene'} <kbd>D</kbd>
@@ -94,28 +96,49 @@ const aboutOf = (made: Made, cameras: number) =>
       ? cameras === 1 && `by ${made.camera}`
       : 'framed by Root Call';
 
-interface CamerasProps {
-  cameras: string[];
-  picked: string | null;
-  onPick: (camera: string | null) => void;
+interface ViewProps {
+  frame: { cameras: string[]; lamps: number };
+  camera: string | null;
+  onCamera: (camera: string | null) => void;
+  own: boolean;
+  onOwn: (own: boolean) => void;
 }
 
-function Cameras({ cameras, picked, onPick }: CamerasProps) {
-  const [first] = cameras;
+/** By which camera and which light the scene is seen; nothing where there is nothing to choose. */
+function View({ frame, camera, onCamera, own, onOwn }: ViewProps) {
+  const swatches = useSettings((s) => s.light);
+  const [first] = frame.cameras;
+  const hasCameras = frame.cameras.length > 1;
+  if (!hasCameras && frame.lamps === 0) return null;
+  const lit = own ? 'own lights' : swatches;
+  const shown = [hasCameras && (camera ?? first), frame.lamps > 0 && lit].filter(Boolean).join(', ');
   return (
     <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="act soft max-w-36 flex-none truncate" aria-label={`Camera ${picked ?? first}`}>
-        {picked ?? first} <span aria-hidden="true">▾</span>
+      <DropdownMenu.Trigger className="act soft max-w-56 flex-none truncate" aria-label={`Seen by ${shown}`}>
+        {shown} <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu" sideOffset={4} align="end">
-          <DropdownMenu.RadioGroup value={picked ?? first ?? ''} onValueChange={(v) => onPick(v === first ? null : v)}>
-            {cameras.map((c) => (
-              <DropdownMenu.RadioItem key={c} value={c}>
-                {c}
-              </DropdownMenu.RadioItem>
-            ))}
-          </DropdownMenu.RadioGroup>
+          {hasCameras && (
+            <DropdownMenu.RadioGroup
+              value={camera ?? first ?? ''}
+              onValueChange={(v) => onCamera(v === first ? null : v)}
+            >
+              <DropdownMenu.Label className="px-2 pt-1 text-[12px] text-quiet">Camera</DropdownMenu.Label>
+              {frame.cameras.map((c) => (
+                <DropdownMenu.RadioItem key={c} value={c}>
+                  {c}
+                </DropdownMenu.RadioItem>
+              ))}
+            </DropdownMenu.RadioGroup>
+          )}
+          {frame.lamps > 0 && (
+            <DropdownMenu.RadioGroup value={own ? 'scene' : 'swatches'} onValueChange={(v) => onOwn(v === 'scene')}>
+              <DropdownMenu.Label className="px-2 pt-1 text-[12px] text-quiet">Light</DropdownMenu.Label>
+              <DropdownMenu.RadioItem value="swatches">as the swatches, {swatches}</DropdownMenu.RadioItem>
+              <DropdownMenu.RadioItem value="scene">the scene’s own, {count(frame.lamps)}</DropdownMenu.RadioItem>
+            </DropdownMenu.RadioGroup>
+          )}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>

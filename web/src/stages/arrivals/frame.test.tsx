@@ -23,7 +23,7 @@ const made = {
 describe('the test frame', () => {
   it('is drawn when somebody asks, by the light of all swatches', async () => {
     const calls = serve({
-      'GET /api/scenes/s/frame': { cameras: [], made: null, isCurrent: false },
+      'GET /api/scenes/s/frame': { cameras: [], lamps: 0, made: null, isCurrent: false },
       'GET /api/work': [],
       'POST /api/scenes/s/frame': {},
     });
@@ -37,8 +37,8 @@ describe('the test frame', () => {
   });
 
   it('says when it is old, which camera sees it, and what it does not show', async () => {
-    serve({
-      'GET /api/scenes/s/frame': { cameras: ['front', 'side'], made, isCurrent: false },
+    const calls = serve({
+      'GET /api/scenes/s/frame': { cameras: ['front', 'side'], lamps: 3, made, isCurrent: false },
       'GET /api/work': [],
     });
     const user = show(<TestFrame scene={scene} />);
@@ -46,9 +46,12 @@ describe('the test frame', () => {
     expect(screen.getByText('drawn before the last change')).toBeTruthy();
     expect(screen.getByRole('button', { name: /Draw it again/ })).toBeTruthy();
     expect(screen.getByRole('button', { name: '2 things that the frame does not show' })).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: 'Camera front' }));
+    await user.click(screen.getByRole('button', { name: 'Seen by front, studio' }));
     await user.click(await screen.findByRole('menuitemradio', { name: 'side' }));
-    expect(screen.getByRole('button', { name: 'Camera side' })).toBeTruthy();
+    await user.click(screen.getByRole('button', { name: 'Seen by side, studio' }));
+    await user.click(await screen.findByRole('menuitemradio', { name: 'the scene’s own, 3' }));
+    expect(screen.getByRole('button', { name: 'Seen by side, own lights' })).toBeTruthy();
+    await waitFor(() => expect(calls.map((c) => c.query['light'])).toContain('scene'));
   });
 });
 

@@ -1,4 +1,5 @@
 using System.Numerics;
+using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Rendering.Graphs.Nodes;
@@ -41,7 +42,7 @@ internal static class PatternNodes
             NodeKind.Of("randomfloat", "in=0 min=0 max=1 seed=0", (i, in _) =>
                 new(i[1].X + (Noise.Cell(new Vector2(i[0].X * 4096, i[3].X)) * (i[2].X - i[1].X)))
             ),
-            NodeKind.Of("blackbody", "temperature=5000", (i, in _) => Values.Of(Blackbody(i[0].X))),
+            NodeKind.Of("blackbody", "temperature=5000", (i, in _) => Values.Of(BlackBody.Hue(i[0].X))),
         ];
 
     /// <summary>Noise of three numbers, which nodes of colours and vectors give; the compiler keeps the first for one.</summary>
@@ -74,37 +75,4 @@ internal static class PatternNodes
     private static Vector4 Spread(Vector4 uv) => new(Noise.Gradient(new Vector2(uv.X, uv.Y)));
 
     private static Vector4 Spread3(Vector4 position) => new(Noise.Gradient(Values.Three(position)));
-
-    /// <summary>
-    /// Colour of a black body, of luminance 1, in Rec. 709 (CIE xy by the cubic fit of “Design of Advanced Color Temperature Control System
-    /// for HDTV Applications”, 2002, which MaterialX's blackbody uses).
-    /// </summary>
-    /// <param name="kelvin">1,667 to 25,000; clamped.</param>
-    private static Vector3 Blackbody(float kelvin)
-    {
-        var t = 1000 / Math.Clamp(kelvin, 1667, 25_000);
-        var (t2, t3) = (t * t, t * t * t);
-        var x =
-            kelvin < 4000
-                ? (-0.2661239f * t3) - (0.2343580f * t2) + (0.8776956f * t) + 0.179910f
-                : (-3.0258469f * t3) + (2.1070379f * t2) + (0.2226347f * t) + 0.240390f;
-        var (x2, x3) = (x * x, x * x * x);
-        var y = kelvin switch
-        {
-            < 2222 => (-1.1063814f * x3) - (1.34811020f * x2) + (2.18555832f * x) - 0.20219683f,
-            < 4000 => (-0.9549476f * x3) - (1.37418593f * x2) + (2.09137015f * x) - 0.16748867f,
-            _ => (3.0817580f * x3) - (5.87338670f * x2) + (3.75112997f * x) - 0.37001483f,
-        };
-        y = MathF.Max(y, 1e-6f);
-        float X = x / y,
-            Z = (1 - x - y) / y;
-        return Vector3.Max(
-            Vector3.Zero,
-            new(
-                (3.2404542f * X) - 1.5371385f - (0.4985314f * Z),
-                (-0.9692660f * X) + 1.8760108f + (0.0415560f * Z),
-                (0.0556434f * X) - 0.2040259f + (1.0572252f * Z)
-            )
-        );
-    }
 }
