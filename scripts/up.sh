@@ -38,6 +38,8 @@ build_server() {
 
 settings() {
   export RootCall__Database=$database RootCall__Data=$data
+  # Colours of the house: the same for pictures of every worker.
+  export RootCall__ColourConfig=${ROOTCALL_OCIO:+$(realpath "$ROOTCALL_OCIO")} RootCall__ColourView=${ROOTCALL_OCIO_VIEW:-}
   export RootCall__Folders="The Tin Orchard=$data/demo${ROOTCALL_FOLDERS:+;$ROOTCALL_FOLDERS}"
   export RootCall__FirstRoots=$data/demo/library
   local name first=

@@ -1,3 +1,5 @@
+using RootCall.Core.Imaging.Colours;
+
 namespace RootCall.Data;
 
 /// <summary>Where data lies and what may be looked at. Bound from the section <c>RootCall</c>.</summary>
@@ -25,6 +27,14 @@ public sealed class DataOptions
 
     /// <summary>Megabytes of decoded images that a worker keeps for the swatches that read them next.</summary>
     public int TextureMegabytes { get; set; } = 512;
+
+    /// <summary>A config of OpenColorIO by which images are read and pictures are shown; empty for none.</summary>
+    public string ColourConfig { get; set; } = string.Empty;
+
+    /// <summary>One of its views, as <c>display/view</c>; empty for the config's own choice.</summary>
+    public string ColourView { get; set; } = string.Empty;
+
+    public ColourSetting Colours => new(ColourConfig, ColourView);
 
     /// <summary>Scenes opened at the very first start, absolute paths separated by semicolons.</summary>
     public string FirstScenes { get; set; } = string.Empty;

@@ -1,5 +1,6 @@
 using Microsoft.Extensions.Options;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Jobs;
 using RootCall.Core.Rendering.Textures;
@@ -50,8 +51,10 @@ internal static class JobServices
             .AddSingleton(p => new TextureCache(
                 p.GetRequiredService<IImageDecoder>(),
                 p.GetRequiredService<IOptions<DataOptions>>().Value.TextureMegabytes * 1_000_000L,
-                TextureSide
-            ));
+                TextureSide,
+                p.GetRequiredService<ChosenColours>().House
+            ))
+            .AddSingleton(Colours);
 
     private static FrameTools Tools(IServiceProvider p)
     {
@@ -62,8 +65,17 @@ internal static class JobServices
             new RayTracers(bounds, Environment.ProcessorCount),
             p.GetRequiredService<IOptions<DataOptions>>().Value.TextureMegabytes * 1_000_000L,
             p.GetRequiredService<IStorePlaces>().Moment
-        );
+        )
+        {
+            House = p.GetRequiredService<ChosenColours>().House,
+        };
     }
+
+    /// <summary>Read once: another config, or a change in it, is taken at the next start.</summary>
+    private static ChosenColours Colours(IServiceProvider p) =>
+        ChosenColours.Of(p.GetRequiredService<IOptions<DataOptions>>().Value.Colours, () =>
+            new ColourEngine(p.GetRequiredService<Bounds>())
+        );
 
     private static IServiceCollection AddPort<TPort, TStore>(this IServiceCollection services)
         where TPort : class

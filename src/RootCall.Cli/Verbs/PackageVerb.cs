@@ -35,7 +35,7 @@ internal static class PackageVerb
             var replayed = decisions.Make(call, opened, call.GetValue(strict));
             var plan = PackagePlan.Make(opened.Writable(replayed), opened.Context.Facts, opened.Session.Current.Answers);
             plan.Demand(allowMissing: true, call.GetValue(standIns));
-            using var tools = new FrameWorks(opened.Decoder);
+            using var tools = new FrameWorks(opened.Decoder, null, null);
             var painter = new ProofPainter(tools.Tools, MostTime);
             var before = painter.Before(opened.Report, opened.Session.Edited.Basis, opened.Session.Edited.Reading, CancellationToken.None);
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);

@@ -5,6 +5,7 @@ using System.Numerics;
 using System.Runtime.InteropServices;
 using RootCall.Cli.Output;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Rendering.Lights;
 using RootCall.Core.Rendering.Shapes;
@@ -51,6 +52,11 @@ internal static class RenderVerb
             Description = "A camera of the scene; without it the first, or one that frames it.",
         };
         var sky = new Option<bool>("--sky") { Description = "Behind the scene, show the light itself in place of the grey field." };
+        var ocio = new Option<string?>("--ocio")
+        {
+            Description = "A config of OpenColorIO, by which images are read and pictures are shown.",
+        };
+        var view = new Option<string?>("--view") { Description = "One of its views, as display/view; without it the config's own choice." };
         var size = new Option<string?>("--size") { Description = $"Pixels, WxH or one number for a square, up to {MostSide}." };
         var samples = new Option<int>("--samples") { Description = "Samples for each pixel.", DefaultValueFactory = _ => Fine };
         var command = new Command("render", "Draws the scene, or a material of it.")
@@ -62,6 +68,8 @@ internal static class RenderVerb
             light,
             camera,
             sky,
+            ocio,
+            view,
             size,
             samples,
             written,
@@ -86,7 +94,7 @@ internal static class RenderVerb
             };
             var clock = Stopwatch.StartNew();
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!);
-            using var works = new FrameWorks(opened.Decoder);
+            using var works = new FrameWorks(opened.Decoder, call.GetValue(ocio), call.GetValue(view));
             var lit = call.GetValue(light)!;
             var isOwn = lit.Equals(nameof(FrameLighting.Scene), StringComparison.OrdinalIgnoreCase);
             if (isOwn && name is not null)
@@ -98,6 +106,8 @@ internal static class RenderVerb
             var (bytes, told) = name is null
                 ? Scene(opened, wish, call.GetValue(camera), call.GetValue(sky), works.Tools, kind)
                 : Material(opened, name, wish, works.Tools, kind);
+            if (works.Tools.House?.Told is { } guessed)
+                told = [.. told, guessed];
             WholeOrNothing.File(path, to => to.Write(bytes));
             if (call.GetValue(format) == "json")
                 Print.Json(new(path, width, height, clock.ElapsedMilliseconds, told), OutputContext.Default.RenderJson);
@@ -134,7 +144,7 @@ internal static class RenderVerb
             tools,
             CancellationToken.None
         );
-        return (Encoded(opened.Decoder, kind, made.Width, made.Height, made.Pixels.AsSpan()), made.Told);
+        return (Encoded(opened.Decoder, kind, made.Width, made.Height, made.Pixels.AsSpan(), tools.House), made.Told);
     }
 
     private static (byte[] Bytes, IReadOnlyList<string> Told) Material(
@@ -146,7 +156,7 @@ internal static class RenderVerb
     )
     {
         var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
-        var cache = new TextureCache(opened.Decoder, FrameWorks.TextureBytes, Math.Max(512, wish.Width * 2));
+        var cache = new TextureCache(opened.Decoder, FrameWorks.TextureBytes, Math.Max(512, wish.Width * 2), tools.House);
         var order = SwatchOrder.Of(found, opened.Report, SwatchLight.Studio, wish.Width);
         var made =
             wish.Shape == SwatchShape.Sphere
@@ -163,7 +173,7 @@ internal static class RenderVerb
                 : ShapedSwatch.Of(order, wish.Shape, View(wish), cache, tools.Tracers, tools.Moment, CancellationToken.None);
         if (made is null)
             throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
-        return (Encoded(opened.Decoder, kind, made.Side, made.Side, made.Pixels.AsSpan()), made.Told);
+        return (Encoded(opened.Decoder, kind, made.Side, made.Side, made.Pixels.AsSpan(), tools.House), made.Told);
     }
 
     private enum PictureKind
@@ -173,13 +183,20 @@ internal static class RenderVerb
         Hdr,
     }
 
-    private static byte[] Encoded(ImageDecoder encoder, PictureKind kind, int width, int height, ReadOnlySpan<Vector3> pixels)
+    private static byte[] Encoded(
+        ImageDecoder encoder,
+        PictureKind kind,
+        int width,
+        int height,
+        ReadOnlySpan<Vector3> pixels,
+        HouseColours? house
+    )
     {
         try
         {
             return kind switch
             {
-                PictureKind.Png => DisplayPicture.Png(width, height, pixels),
+                PictureKind.Png => DisplayPicture.Png(width, height, pixels, house),
                 _ => encoder.Encode(
                     kind == PictureKind.Exr ? LinearFile.Exr : LinearFile.Hdr,
                     width,

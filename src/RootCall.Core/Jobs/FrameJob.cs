@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Viewing;
 
@@ -55,6 +56,7 @@ public sealed class FrameJob(
     SceneReading reading,
     IStorePlaces places,
     FrameTools tools,
+    ChosenColours colours,
     TimeProvider clock
 )
 {
@@ -81,7 +83,7 @@ public sealed class FrameJob(
         );
         var output = places.Frame(request.SceneId, request.Light, request.Camera);
         var name = Path.GetFileName(arrival.Path);
-        var print = FramePrint.Of(read.Report, request.Light, request.Camera);
+        var print = FramePrint.Of(read.Report, request.Light, request.Camera, places.ColourPrint);
         var begun = new DrawnFrame(print, default, 0, Samples, IsDone: false, null, 0, []);
         attempt.Report("placing its meshes", name);
         var view = new FrameView(Width, Height, request.Light.OfSwatches().Map(), Samples, Environment.ProcessorCount, MostTime)
@@ -93,7 +95,10 @@ public sealed class FrameJob(
                 attempt.Report("drawing", name, done, Samples);
                 // Each shows twice as much as the one before.
                 if (int.IsPow2(done) && done < Samples)
-                    (begun with { At = clock.GetUtcNow(), Samples = done }).Keep(output, DisplayPicture.Png(Width, Height, picture()));
+                    (begun with { At = clock.GetUtcNow(), Samples = done }).Keep(
+                        output,
+                        DisplayPicture.Png(Width, Height, picture(), tools.House)
+                    );
             },
         };
         var frame = TestFrame.Of(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading, view, tools, stop);
@@ -104,9 +109,9 @@ public sealed class FrameJob(
             IsDone = true,
             Camera = frame.Camera,
             Triangles = frame.Triangles,
-            Told = frame.Told,
+            Told = [.. frame.Told, .. (ReadOnlySpan<string>)(colours.Told is { } told ? [told] : [])],
         };
-        made.Keep(output, frame.Png());
+        made.Keep(output, frame.Png(tools.House));
     }
 }
 

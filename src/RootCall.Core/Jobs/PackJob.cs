@@ -57,13 +57,13 @@ public sealed class PackJob(
     }
 
     /// <summary>The pictures of a proof, beside the package.</summary>
-    private static void Keep(ProofFrames frames, string folder)
+    private void Keep(ProofFrames frames, string folder)
     {
         if (frames is not { Before: { } before, After: { } after })
             return;
         Directory.CreateDirectory(Path.GetDirectoryName(PackagePictures.Place(folder, PackagePicture.Before))!);
-        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Before), before.Png());
-        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.After), after.Png());
+        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Before), before.Png(tools.House));
+        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.After), after.Png(tools.House));
         WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Difference), after.DifferencePng(before));
     }
 }

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Textures;
@@ -12,7 +13,7 @@ namespace RootCall.Core.Jobs;
 /// Makes a swatch. The order lies beside the place of the picture; who asks for it touches it, and one that nobody asked for lately was
 /// scrolled away and is dropped. One that cannot be made leaves an empty picture, so that nobody asks again and again.
 /// </summary>
-public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces places)
+public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces places, ChosenColours colours)
 {
     /// <summary>How long an order stays good without being asked for.</summary>
     public static readonly TimeSpan Wanted = TimeSpan.FromSeconds(10);
@@ -46,9 +47,10 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
                     DifferenceOf(output),
                     JsonSerializer.SerializeToUtf8Bytes(made.Difference(was), SwatchJobContext.Default.LookDifference)
                 );
-            if (!made.Told.IsEmpty)
-                WholeOrNothing.Cached(ToldOf(output), System.Text.Encoding.UTF8.GetBytes(string.Join('\n', made.Told)));
-            WholeOrNothing.Cached(output, made.Png());
+            var told = colours.Told is { } more ? made.Told.Add(more) : made.Told;
+            if (!told.IsEmpty)
+                WholeOrNothing.Cached(ToldOf(output), System.Text.Encoding.UTF8.GetBytes(string.Join('\n', told)));
+            WholeOrNothing.Cached(output, made.Png(textures.House));
             return null;
         }
         catch (UndecodedException e)

@@ -14,11 +14,11 @@ public static class FramePrint
 {
     private const int Version = 1;
 
-    public static string Of(MusterReport report, FrameLighting light, string? camera)
+    public static string Of(MusterReport report, FrameLighting light, string? camera, string? colours)
     {
         var hash = new XxHash128();
         void Add(string text) => hash.Append(Encoding.UTF8.GetBytes(text + "\n"));
-        Add($"{Version} {light} {camera}");
+        Add($"{Version} {light} {camera} {colours}");
         foreach (var file in report.Scene.Files.Select(f => f.Path).Concat(Called(report, light)))
             Add(FileFacts.Stamp(file) is { } stamp ? $"{file} {stamp.Bytes} {stamp.ModifiedUtc.Ticks}" : file);
         foreach (var part in report.Scene.Meshes.SelectMany(m => m.Parts))

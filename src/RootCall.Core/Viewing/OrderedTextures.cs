@@ -33,18 +33,22 @@ public sealed class OrderedTextures(IEnumerable<OrderedImage> images, TextureCac
 
     /// <summary>An image that no material uses; null for one that did not come or does not decode.</summary>
     public Texture? Find(ReferenceKey reference) =>
-        images.TryGetValue(reference, out var image) ? Read(image, SpaceOf(ColourSpace.Auto, image)) : null;
+        images.TryGetValue(reference, out var image) ? Read(image, SpaceOf(ColourSpace.Auto, image), null) : null;
 
     private Texture? Read(OrderedImage image, ImageUse use) =>
         // An alpha is the same in every space: it is taken from where the colours are.
-        Read(image, use.Channels == Channels.A ? ColourSpace.Srgb : SpaceOf(use.EffectiveSpace, image));
+        use.Channels == Channels.A
+            ? Read(image, ColourSpace.Srgb, null)
+            : Read(image, SpaceOf(use.EffectiveSpace, image), use.EffectiveSpace == ColourSpace.Other ? House(use.DeclaredSpace) : null);
 
-    private Texture? Read(OrderedImage image, ColourSpace space)
+    private string? House(string space) => cache.House?.Known(space);
+
+    private Texture? Read(OrderedImage image, ColourSpace space, string? named)
     {
         if (image.File is not { } file)
             return null;
         var place = $"{image.Carried?.Start} {image.Carried?.DataUri?.Start}";
-        var key = new TextureCache.Key(file.Path, place, file.Stamp.Bytes, file.Stamp.ModifiedUtc, space);
+        var key = new TextureCache.Key(file.Path, place, file.Stamp.Bytes, file.Stamp.ModifiedUtc, space, named);
         return image.Carried is { } carried ? cache.Of(key, () => Taken(image.ScenePath!, carried), stop) : cache.Of(key, file.Path, stop);
     }
 
@@ -60,7 +64,7 @@ public sealed class OrderedTextures(IEnumerable<OrderedImage> images, TextureCac
 
     /// <summary>
     /// What the numbers of an image are where the format leaves it to the file: 8 bits of colour are encoded, all else is linear
-    /// (UsdPreviewSurface 2.6, sourceColorSpace: auto). A space that only its name tells is taken for the usual one.
+    /// (UsdPreviewSurface 2.6, sourceColorSpace: auto). A space that only its name tells, and no config knows, is taken for the usual one.
     /// </summary>
     private static ColourSpace SpaceOf(ColourSpace space, OrderedImage image) =>
         space switch

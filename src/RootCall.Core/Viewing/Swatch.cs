@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Numerics;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
@@ -77,5 +78,5 @@ public sealed record Swatch(int Side, ImmutableArray<Vector3> Pixels, ImmutableA
     public LookDifference Difference(Swatch other) =>
         LookDifference.Of(Pixels.AsSpan(), other.Pixels.AsSpan(), i => SphereSwatch.Shows(Side, i));
 
-    public byte[] Png() => DisplayPicture.Png(Side, Side, Pixels.AsSpan());
+    public byte[] Png(HouseColours? house = null) => DisplayPicture.Png(Side, Side, Pixels.AsSpan(), house);
 }

@@ -16,6 +16,7 @@ namespace RootCall.Core.Viewing;
 /// one picture.
 /// </summary>
 /// <param name="Version">Another way to make pictures makes other pictures.</param>
+/// <param name="House">Which colours were chosen (<see cref="Imaging.Colours.ColourSetting.Print"/>); null for none.</param>
 /// <param name="Before">A look that it is held beside: how far both lie apart is told with the picture. Null for none.</param>
 public sealed record SwatchOrder(
     int Version,
@@ -23,7 +24,8 @@ public sealed record SwatchOrder(
     ImmutableArray<OrderedImage> Images,
     SwatchLight Light,
     int Side,
-    SwatchOrder? Before = null
+    SwatchOrder? Before = null,
+    string? House = null
 )
 {
     private const int Now = 1;

@@ -3,6 +3,7 @@ using System.Numerics;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Geometry;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Colour;
@@ -21,7 +22,11 @@ namespace RootCall.Core.Viewing;
 /// <param name="Decoder">Of images; <paramref name="Meshes"/> unpacks compressed geometry.</param>
 /// <param name="TextureBytes">That the textures of one frame take.</param>
 /// <param name="Moment">A folder for images that have to be taken out of the scene before they are decoded.</param>
-public sealed record FrameTools(IImageDecoder Decoder, IMeshDecoder? Meshes, IRayTracers Tracers, long TextureBytes, string Moment);
+public sealed record FrameTools(IImageDecoder Decoder, IMeshDecoder? Meshes, IRayTracers Tracers, long TextureBytes, string Moment)
+{
+    /// <summary>By which images are read and frames are shown; null for none.</summary>
+    public HouseColours? House { get; init; }
+}
 
 /// <summary>How a scene is looked at.</summary>
 /// <param name="Samples">Paths for each pixel.</param>
@@ -108,7 +113,7 @@ public sealed record TestFrame(
     public byte[] DifferencePng(TestFrame other) =>
         DisplayPicture.EncodedPng(Width, Height, DifferencePicture.Of(Pixels.AsSpan(), other.Pixels.AsSpan()));
 
-    public byte[] Png() => DisplayPicture.Png(Width, Height, Pixels.AsSpan());
+    public byte[] Png(HouseColours? house = null) => DisplayPicture.Png(Width, Height, Pixels.AsSpan(), house);
 
     private static SceneCamera? Chosen(Scene scene, string? name) =>
         name is null ? scene.Cameras.FirstOrDefault()
@@ -188,7 +193,7 @@ public sealed record TestFrame(
             var images = Math.Max(1, orders.SelectMany(o => o.Images).Select(i => i.Reference).Distinct().Count());
             // Each has the same share of what textures may take; a third of it is its smaller levels.
             var side = Math.Clamp((int)Math.Sqrt(tools.TextureBytes / images / 16 * 0.75), LeastSide, MostSide);
-            var cache = new TextureCache(tools.Decoder, tools.TextureBytes, side);
+            var cache = new TextureCache(tools.Decoder, tools.TextureBytes, side, tools.House);
             return [.. orders.Select((o, i) => Ready(worn[i].Name, o, cache))];
         }
 

@@ -19,6 +19,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
 {
     public DiskStore(IOptions<DataOptions> options)
     {
+        ColourPrint = options.Value.Colours.Print;
         Folder = RootScope.RealPath(Path.Combine(options.Value.Data, "store"));
         foreach (
             var part in new[]
@@ -87,6 +88,8 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
         var folder = Directory.CreateDirectory(Path.Combine(Folder, "frames", sceneId.ToString("N")));
         return Path.Combine(folder.FullName, $"{light.ToString().ToLowerInvariant()}{seen}.png");
     }
+
+    public string? ColourPrint { get; }
 
     public void Put(FileState file, byte[] png) => WholeOrNothing.Cached(Picture(file.Path, file.Stamp, IPictureStore.Side), png);
 

@@ -34,5 +34,6 @@ internal static class Api
         api.MapPictures();
         api.MapSwatches();
         api.MapFrames();
+        api.MapColours();
     }
 }

@@ -59,8 +59,8 @@ internal sealed record CurrentState(
     public int Shared(ReferenceState inState, string folder) => (shared ??= CountShared()).GetValueOrDefault((inState, folder));
 
     /// <summary>What a frame that shows the scene as it stands is made of.</summary>
-    public string FramePrintOf(FrameLighting light, string? camera) =>
-        framePrints.GetOrAdd((light, camera), _ => FramePrint.Of(Report, light, camera));
+    public string FramePrintOf(FrameLighting light, string? camera, string? colours) =>
+        framePrints.GetOrAdd((light, camera), _ => FramePrint.Of(Report, light, camera, colours));
 
     private readonly ConcurrentDictionary<(FrameLighting, string?), string> framePrints = [];
     private FolderNames? names;

@@ -3,6 +3,7 @@ using RootCall.Core.Audit;
 using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
@@ -53,7 +54,7 @@ internal sealed class MemoryHost
         Extract = new(this, this, this, TimeProvider.System);
         var tools = new FrameTools(decoder, new MeshDecoder(Bounds.Default), new RayTracers(Bounds.Default, 1), 64 << 20, Moment);
         Pack = new(this, this, reading, this, tools, Bounds.Default, TimeProvider.System);
-        Draw = new(this, this, reading, this, tools, TimeProvider.System);
+        Draw = new(this, this, reading, this, tools, ChosenColours.None, TimeProvider.System);
         Copy = new(reading, this, this);
     }
 
@@ -148,6 +149,8 @@ internal sealed class MemoryHost
     public string Moment => At("work", "moments");
 
     public string Frame(Guid sceneId, FrameLighting light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
+
+    public string? ColourPrint => null;
 
     // What is known
     Task<ImmutableDictionary<ReferenceKey, LastSeen>> ISeenFiles.Read(Guid sceneId, CancellationToken stop) =>

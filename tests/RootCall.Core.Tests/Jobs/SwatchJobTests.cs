@@ -1,5 +1,6 @@
 using System.Text.Json;
 using RootCall.Core.Imaging;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
@@ -20,7 +21,7 @@ public sealed class SwatchJobTests : IDisposable
     public SwatchJobTests()
     {
         var host = new MemoryHost(place.Folder);
-        job = new(new(new NoDecoder(), 1 << 20, 64), host, host);
+        job = new(new(new NoDecoder(), 1 << 20, 64), host, host, ChosenColours.None);
         place.PutPng("here.png");
         host.Arrive.Run(new Attempt(), new(place.Put("a.gltf", Look.Gltf("here.png", "gone.png")), null, "here"), default)
             .GetAwaiter()

@@ -302,10 +302,10 @@ public sealed class TestFrameTests : IDisposable
         await host.Draw.Run(attempt, new(scene, FrameLighting.Dusk, null), default);
         var made = DrawnFrame.Of(host.Frame(scene, FrameLighting.Dusk, null))!;
         Assert.Equal((64, 64, 2), (made.Samples, made.Wanted, made.Triangles));
-        Assert.Equal(FramePrint.Of(Report(), FrameLighting.Dusk, null), made.Print);
-        Assert.NotEqual(FramePrint.Of(Report(), FrameLighting.Studio, null), made.Print);
+        Assert.Equal(FramePrint.Of(Report(), FrameLighting.Dusk, null, null), made.Print);
+        Assert.NotEqual(FramePrint.Of(Report(), FrameLighting.Studio, null, null), made.Print);
         var changed = Report() with { References = [.. Report().References.Select(r => r with { Resolved = null, Tiles = [] })] };
-        Assert.NotEqual(FramePrint.Of(changed, FrameLighting.Dusk, null), made.Print);
+        Assert.NotEqual(FramePrint.Of(changed, FrameLighting.Dusk, null, null), made.Print);
         Assert.Null(DrawnFrame.Of(host.Frame(scene, FrameLighting.Studio, null)));
     }
 

@@ -77,6 +77,10 @@ export const useFrame = (id: string, light: string, camera: string | null) =>
     placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 
+/** The house's OpenColorIO config, by which pictures are shown; it changes only with the server. */
+export const useColours = () =>
+  useQuery({ queryKey: ['colours'], queryFn: () => unwrap(api.GET('/api/colours', {})), staleTime: Infinity });
+
 export const useDraw = (id: string) =>
   useChange(
     (body: { light: string; camera: string | null }) =>

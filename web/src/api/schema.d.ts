@@ -1263,6 +1263,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ColourChoice"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/ledger": {
         parameters: {
             query?: never;
@@ -2759,6 +2794,13 @@ export interface components {
             name: string;
             sameContents: boolean;
             names: string[];
+        };
+        /** @description How pictures are shown. */
+        ColourChoice: {
+            /** @description File name of the house's OpenColorIO config; null for none. */
+            config: null | string;
+            /** @description Which of its views, as `display/view`; null for the config's own choice. */
+            view: null | string;
         };
         ComparedScene: {
             /** Format: uuid */

@@ -26,6 +26,9 @@ public interface IStorePlaces
     /// <summary>Where the frame of a scene under that light lies or belongs.</summary>
     string Frame(Guid sceneId, FrameLighting light, string? camera);
 
+    /// <summary>Which colours pictures are made with (<see cref="Imaging.Colours.ColourSetting.Print"/>).</summary>
+    string? ColourPrint { get; }
+
     /// <summary>What an attempt needs only while it runs.</summary>
     string Work(Guid token);
 

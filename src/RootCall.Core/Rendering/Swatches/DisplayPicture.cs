@@ -1,4 +1,5 @@
 using System.Numerics;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Shading;
 using StbImageWriteSharp;
 
@@ -10,6 +11,10 @@ public static class DisplayPicture
     /// <param name="pixels">Rows from the top.</param>
     public static byte[] Png(int width, int height, ReadOnlySpan<Vector3> pixels) =>
         Png(width, height, pixels, v => SrgbCurve.ToEncoded(v));
+
+    /// <summary>As a house shows it; as IEC 61966-2-1 says where it has no config.</summary>
+    public static byte[] Png(int width, int height, ReadOnlySpan<Vector3> pixels, HouseColours? house) =>
+        house is null ? Png(width, height, pixels) : EncodedPng(width, height, house.Shown(pixels, CancellationToken.None));
 
     /// <summary>A picture whose values are encoded already.</summary>
     public static byte[] EncodedPng(int width, int height, ReadOnlySpan<Vector3> pixels) => Png(width, height, pixels, v => v);

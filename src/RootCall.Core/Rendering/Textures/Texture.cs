@@ -1,4 +1,5 @@
 using System.Numerics;
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -32,8 +33,16 @@ public sealed class Texture
     /// <summary>Decodes an image.</summary>
     /// <param name="space">How its numbers become linear ones; those of the alpha stay.</param>
     /// <param name="side">Most pixels along the longer side; each is the mean of those that it stands for.</param>
+    /// <param name="toLinear">In place of <paramref name="space"/>: makes red, green and blue of pixels linear.</param>
     /// <exception cref="UndecodedException">It does not decode.</exception>
-    public static Texture Of(IImageDecoder decoder, string path, ColourSpace space, int side, CancellationToken stop)
+    public static Texture Of(
+        IImageDecoder decoder,
+        string path,
+        ColourSpace space,
+        int side,
+        CancellationToken stop,
+        Converting? toLinear = null
+    )
     {
         Vector4[]? sums = null;
         int[] counts = [];
@@ -51,13 +60,14 @@ public sealed class Texture
                     (sums, counts) = (new Vector4[width * height], new int[width * height]);
                 }
 
-                var values = rows.Values;
+                var values = toLinear is null ? rows.Values : Converted(rows, toLinear);
+                var channels = toLinear is null ? rows.Channels : 4;
                 for (var y = 0; y < rows.Count; y++)
                 {
                     var line = (rows.First + y) / factor * width;
                     for (var x = 0; x < rows.Width; x++)
                     {
-                        var pixel = values.Slice(((y * rows.Width) + x) * rows.Channels, rows.Channels);
+                        var pixel = values.Slice(((y * rows.Width) + x) * channels, channels);
                         var at = line + (x / factor);
                         sums[at] += Linear(pixel, space);
                         counts[at]++;
@@ -69,6 +79,27 @@ public sealed class Texture
         for (var i = 0; i < counts.Length; i++)
             sums![i] /= Math.Max(1, counts[i]);
         return new(new Level(width, height, sums ?? [Vector4.Zero]));
+    }
+
+    /// <summary>Replaces red, green and blue of pixels.</summary>
+    public delegate void Converting(Span<float> rgb);
+
+    /// <summary>Red, green, blue and alpha of each pixel, the first three converted.</summary>
+    private static float[] Converted(PixelRows rows, Converting toLinear)
+    {
+        var count = rows.Width * rows.Count;
+        var (rgb, whole) = (new float[count * 3], new float[count * 4]);
+        for (var i = 0; i < count; i++)
+        {
+            var v = Whole(rows.Values.Slice(i * rows.Channels, rows.Channels));
+            v.AsVector3().CopyTo(rgb, i * 3);
+            whole[(i * 4) + 3] = v.W;
+        }
+
+        toLinear(rgb);
+        for (var i = 0; i < count; i++)
+            rgb.AsSpan(i * 3, 3).CopyTo(whole.AsSpan(i * 4));
+        return whole;
     }
 
     /// <summary>Red, green, blue and alpha between four pixels of two levels.</summary>
@@ -136,8 +167,19 @@ public sealed class Texture
         return new(width, height, pixels);
     }
 
-    /// <summary>Grey stands in all three; what is no number is 0.</summary>
     private static Vector4 Linear(ReadOnlySpan<float> pixel, ColourSpace space)
+    {
+        var v = Whole(pixel);
+        return space switch
+        {
+            ColourSpace.Srgb => new(Curve(v.X), Curve(v.Y), Curve(v.Z), v.W),
+            ColourSpace.AcesCg => Vector4.Transform(v, FromAcesCg),
+            _ => v,
+        };
+    }
+
+    /// <summary>Grey stands in all three; what is no number is 0.</summary>
+    private static Vector4 Whole(ReadOnlySpan<float> pixel)
     {
         var v = pixel.Length switch
         {
@@ -146,16 +188,12 @@ public sealed class Texture
             3 => new(pixel[0], pixel[1], pixel[2], 1),
             _ => new(pixel[0], pixel[1], pixel[2], pixel[3]),
         };
-        v = new(Finite(v.X), Finite(v.Y), Finite(v.Z), Finite(v.W));
-        return space switch
-        {
-            ColourSpace.Srgb => new(Curve(v.X), Curve(v.Y), Curve(v.Z), v.W),
-            ColourSpace.AcesCg => Colours.FromAcesCg(v),
-            _ => v,
-        };
+        return new(Finite(v.X), Finite(v.Y), Finite(v.Z), Finite(v.W));
     }
 
     private static float Finite(float value) => float.IsFinite(value) ? value : 0;
+
+    private static readonly Matrix4x4 FromAcesCg = Primaries.AcesCg.To(Primaries.Rec709);
 
     private static readonly float[] Steps = [.. Enumerable.Range(0, 256).Select(i => (float)SrgbCurve.ToLinear(i / 255.0))];
 

@@ -1,3 +1,4 @@
+using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Shading;
 
@@ -9,11 +10,15 @@ namespace RootCall.Core.Rendering.Textures;
 /// </summary>
 /// <param name="bound">In bytes.</param>
 /// <param name="side">Most pixels along the longer side of each.</param>
-public sealed class TextureCache(IImageDecoder decoder, long bound, int side)
+/// <param name="house">Knows colour spaces that only their names tell; null for none.</param>
+public sealed class TextureCache(IImageDecoder decoder, long bound, int side, HouseColours? house = null)
 {
     /// <summary>A file in the state that it is in.</summary>
     /// <param name="Place">Where in the file; empty for the whole.</param>
-    public readonly record struct Key(string Path, string Place, long Bytes, DateTime ModifiedUtc, ColourSpace Space);
+    /// <param name="Named">A space of the house's; null for one that all know.</param>
+    public readonly record struct Key(string Path, string Place, long Bytes, DateTime ModifiedUtc, ColourSpace Space, string? Named = null);
+
+    public HouseColours? House => house;
 
     private sealed record Entry(Lazy<Texture?> Texture)
     {
@@ -29,7 +34,7 @@ public sealed class TextureCache(IImageDecoder decoder, long bound, int side)
 
     /// <summary>Null for an image that does not decode.</summary>
     /// <exception cref="UndecodedException">The decoder failed, which says nothing of the image: it may be tried again.</exception>
-    public Texture? Of(Key key, string path, CancellationToken stop) => Of(key, () => Decode(path, key.Space, stop));
+    public Texture? Of(Key key, string path, CancellationToken stop) => Of(key, () => Decode(path, key, stop));
 
     /// <param name="taken">Makes a file of the image; it is removed when it was decoded.</param>
     public Texture? Of(Key key, Func<string> taken, CancellationToken stop) => Of(key, () =>
@@ -37,7 +42,7 @@ public sealed class TextureCache(IImageDecoder decoder, long bound, int side)
             var path = taken();
             try
             {
-                return Decode(path, key.Space, stop);
+                return Decode(path, key, stop);
             }
             finally
             {
@@ -72,11 +77,12 @@ public sealed class TextureCache(IImageDecoder decoder, long bound, int side)
         }
     }
 
-    private Texture? Decode(string path, ColourSpace space, CancellationToken stop)
+    private Texture? Decode(string path, Key key, CancellationToken stop)
     {
         try
         {
-            return Texture.Of(decoder, path, space, side, stop);
+            Texture.Converting? converting = key.Named is { } named ? rgb => house!.ToLinear(named, rgb, stop) : null;
+            return Texture.Of(decoder, path, key.Space, side, stop, converting);
         }
         catch (UndecodedException e) when (e.Undecoded.Fault is not (DecodeFault.NoDecoder or DecodeFault.EndedDecoder))
         {

@@ -50,7 +50,7 @@ internal static class FrameEndpoints
                         state.Report.Scene.Cameras.Select(c => c.Name).Distinct(),
                         state.Report.Scene.Lamps.Length,
                         made is null ? null : Item(id, light, camera, made),
-                        made is not null && made.Print == state.FramePrintOf(lit, camera)
+                        made is not null && made.Print == state.FramePrintOf(lit, camera, disk.ColourPrint)
                     )
                 );
             }

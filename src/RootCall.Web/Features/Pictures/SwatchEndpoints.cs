@@ -93,7 +93,7 @@ internal static class SwatchEndpoints
     {
         if (order is null)
             return Results.NoContent();
-        var written = order.Write();
+        var written = (order with { House = disk.ColourPrint }).Write();
         var print = SwatchOrder.PrintOf(written);
         var output = disk.Swatch(print);
         var made = new FileInfo(output);

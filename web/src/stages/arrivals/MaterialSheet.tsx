@@ -1,7 +1,7 @@
 import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { SceneDetail } from '../../api/client';
-import { useMakeLibrary } from '../../api/queries';
+import { useColours, useMakeLibrary } from '../../api/queries';
 import { count, many } from '../../parts/format';
 import { useSettings } from '../../state/settings';
 import { AllMaterials } from './AllMaterials';
@@ -44,6 +44,7 @@ export function MaterialSheet({ scene }: { scene: SceneDetail }) {
 /** One light for the swatches of every screen. */
 function LightChoice() {
   const { light, set } = useSettings();
+  const colours = useColours().data;
   return (
     <ToggleGroup.Root
       type="single"
@@ -60,6 +61,11 @@ function LightChoice() {
           {l}
         </ToggleGroup.Item>
       ))}
+      {colours?.config && (
+        <span className="max-w-56 truncate text-quiet" title={`${colours.config} ${colours.view ?? ''}`}>
+          through {colours.view ?? colours.config}
+        </span>
+      )}
     </ToggleGroup.Root>
   );
 }
