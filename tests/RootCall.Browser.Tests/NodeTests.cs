@@ -129,6 +129,16 @@ public sealed class NodeTests(ReferenceShaders reference, ITestOutputHelper outp
         "worleynoise2d float texcoord:w jitter=0.8",
         "worleynoise3d float position:w",
         "worleynoise2d float texcoord:w style=1",
+        "worleynoise2d vector2 texcoord:w jitter=0.9",
+        "worleynoise2d vector3 texcoord:w style=1",
+        "worleynoise3d vector3 position:w jitter=0.7",
+        "noise2d vector2 texcoord:w",
+        "unifiednoise2d float texcoord:w freq=3,2 outmin=0.1 outmax=0.8",
+        "unifiednoise2d float texcoord:w type=1 freq=5,5",
+        "unifiednoise2d float texcoord:w type=2 jitter=0.6",
+        "unifiednoise2d float texcoord:w type=3 freq=2,3 octaves=2",
+        "unifiednoise3d float position:w freq=2,2,2 offset=0.1,0.2,0.3",
+        "unifiednoise3d float position:w type=3 clampoutput=false",
         "randomfloat float in:u min=-1 max=2 seed=3",
         "blackbody color3 temperature:k",
         "normalmap vector3 in:u scale=0.7",
@@ -252,18 +262,15 @@ public sealed class NodeTests(ReferenceShaders reference, ITestOutputHelper outp
         var (name, value) = word.Split('=', ':') is [var n, var v] ? (n, v) : throw new FormatException(word);
         var own = (node, name) switch
         {
-            (_, "value1" or "value2" or "mask" or "amount" or "scale" or "rotate" or "pivot" or "octaves") when isValue => Guess(
-                node,
-                name,
-                value
-            ),
+            (_, "value1" or "value2" or "mask" or "amount" or "scale" or "rotate" or "pivot" or "octaves" or "freq" or "offset")
+                when isValue => Guess(node, name, value),
             (_, "value1") => "float",
             (_, "texcoord") => "vector2",
             (_, "position" or "axis" or "normal") => "vector3",
             ("place2d", _) => Guess(node, name, value),
             ("combine2" or "combine3" or "combine4", _) => "float",
-            (_, "index" or "operationorder" or "style" or "seed" or "which") => "integer",
-            (_, "doclamp") => "boolean",
+            (_, "index" or "operationorder" or "style" or "seed" or "which" or "type") => "integer",
+            (_, "doclamp" or "clampoutput") => "boolean",
             (_, "uvtiling" or "uvoffset") => "vector2",
             (_, "mix" or "jitter" or "lacunarity" or "diminish" or "min" or "max" or "temperature") when node is not ("min" or "max") =>
                 "float",

@@ -60,14 +60,14 @@ internal static class MathNodes
     private static float Sign(float x) => float.IsNaN(x) ? 0 : MathF.Sign(x);
 
     /// <summary>Clockwise, in degrees, as rotate2d has it.</summary>
-    private static Vector4 Turned(Vector4 v, float degrees)
+    internal static Vector4 Turned(Vector4 v, float degrees)
     {
         var (sine, cosine) = MathF.SinCos(float.DegreesToRadians(degrees));
         return new((cosine * v.X) + (sine * v.Y), (cosine * v.Y) - (sine * v.X), 0, 0);
     }
 
     /// <summary>Around an axis, in degrees, as rotate3d has it: clockwise along the axis.</summary>
-    private static Vector4 Turned(Vector3 v, float degrees, Vector3 axis)
+    internal static Vector4 Turned(Vector3 v, float degrees, Vector3 axis)
     {
         var a = Vector3.Normalize(axis);
         var (sine, cosine) = MathF.SinCos(float.DegreesToRadians(degrees));

@@ -64,46 +64,74 @@ internal static class Noise
 
     public static float Cell(Vector3 p) => Unit(Hash((int)MathF.Floor(p.X), (int)MathF.Floor(p.Y), (int)MathF.Floor(p.Z)));
 
+    /// <summary>Two numbers of a cell are told apart by a third.</summary>
+    private static Vector3 Cell3(int x, int y) => new(Unit(Hash(x, y, 0)), Unit(Hash(x, y, 1)), Unit(Hash(x, y, 2)));
+
     private static Vector3 Cell3(int x, int y, int z) => new(Unit(Hash(x, y, z, 0)), Unit(Hash(x, y, z, 1)), Unit(Hash(x, y, z, 2)));
 
     /// <summary>
-    /// Distance to the nearest of points that are scattered one to a cell (“A Cellular Texture Basis Function”, SIGGRAPH 1996).
+    /// Distances to the three nearest of points that are scattered one to a cell (“A Cellular Texture Basis Function”, SIGGRAPH 1996).
     /// </summary>
     /// <param name="jitter">How far they are from the middle of their cells, 0 to 1.</param>
-    /// <param name="isCell">The value of the nearest point's cell instead.</param>
-    public static float Nearest(Vector2 p, float jitter, bool isCell)
+    /// <param name="isCell">Values of the nearest point's cell instead; the first is <see cref="Cell(Vector2)"/>'s where one is wanted.</param>
+    public static Vector3 Nearest(Vector2 p, float jitter, bool isCell, bool isOne)
     {
         var (x, y) = ((int)MathF.Floor(p.X), (int)MathF.Floor(p.Y));
         var at = p - new Vector2(x, y);
-        var (least, place) = (float.MaxValue, Vector2.Zero);
+        var least = new Least();
         for (var i = -1; i <= 1; i++)
         for (var j = -1; j <= 1; j++)
         {
-            // Two numbers of a cell are told apart by a third.
-            var random = new Vector2(Unit(Hash(x + i, y + j, 0)), Unit(Hash(x + i, y + j, 1)));
-            var point = new Vector2(i, j) + ((random - new Vector2(0.5f)) * jitter) + new Vector2(0.5f);
-            if ((point - at).LengthSquared() is var d && d < least)
-                (least, place) = (d, point - at);
+            var random = Cell3(x + i, y + j);
+            var point = new Vector2(i, j) + ((new Vector2(random.X, random.Y) - new Vector2(0.5f)) * jitter) + new Vector2(0.5f);
+            least.Add((point - at).LengthSquared(), new(point - at, 0));
         }
 
-        return isCell ? Cell(place + p) : MathF.Sqrt(least);
+        var place = new Vector2(least.Place.X, least.Place.Y) + p;
+        return !isCell ? least.Distances
+            : isOne ? new(Cell(place))
+            : Cell3((int)MathF.Floor(place.X), (int)MathF.Floor(place.Y));
     }
 
-    public static float Nearest(Vector3 p, float jitter, bool isCell)
+    /// <inheritdoc cref="Nearest(Vector2, float, bool, bool)"/>
+    public static Vector3 Nearest(Vector3 p, float jitter, bool isCell, bool isOne)
     {
         var (x, y, z) = ((int)MathF.Floor(p.X), (int)MathF.Floor(p.Y), (int)MathF.Floor(p.Z));
         var at = p - new Vector3(x, y, z);
-        var (least, place) = (float.MaxValue, Vector3.Zero);
+        var least = new Least();
         for (var i = -1; i <= 1; i++)
         for (var j = -1; j <= 1; j++)
         for (var k = -1; k <= 1; k++)
         {
             var point = new Vector3(i, j, k) + ((Cell3(x + i, y + j, z + k) - new Vector3(0.5f)) * jitter) + new Vector3(0.5f);
-            if ((point - at).LengthSquared() is var d && d < least)
-                (least, place) = (d, point - at);
+            least.Add((point - at).LengthSquared(), point - at);
         }
 
-        return isCell ? Cell(place + p) : MathF.Sqrt(least);
+        var place = least.Place + p;
+        return !isCell ? least.Distances
+            : isOne ? new(Cell(place))
+            : Cell3((int)MathF.Floor(place.X), (int)MathF.Floor(place.Y), (int)MathF.Floor(place.Z));
+    }
+
+    /// <summary>The three smallest of some squares, and where the smallest was.</summary>
+    private struct Least()
+    {
+        /// <summary>Beyond all; a graph may scatter points far out.</summary>
+        private Vector3 squares = new(1e6f);
+
+        public Vector3 Place { get; private set; }
+
+        public readonly Vector3 Distances => Vector3.SquareRoot(squares);
+
+        public void Add(float square, Vector3 place)
+        {
+            if (square < squares.X)
+                (squares, Place) = (new(square, squares.X, squares.Y), place);
+            else if (square < squares.Y)
+                squares = new(squares.X, square, squares.Y);
+            else if (square < squares.Z)
+                squares.Z = square;
+        }
     }
 
     private static float Between(int x, int y, float fx, float fy, Func<int, int, uint> hash)
