@@ -48,6 +48,7 @@ public sealed class ArchitectureTests
         "Destinations",
         "Audit",
         "Transfer",
+        "Crossing",
         "SendOff",
         "Jobs",
     ];

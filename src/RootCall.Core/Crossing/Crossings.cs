@@ -1,0 +1,103 @@
+using System.Collections.Immutable;
+using RootCall.Core.Crossing.Models;
+using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
+using static RootCall.Core.Crossing.LookPart;
+
+namespace RootCall.Core.Crossing;
+
+/// <summary>A material in another shading model.</summary>
+/// <param name="From">Id of the model that it had.</param>
+/// <param name="Graph">Its look there; what varied over the surface is nodes of MaterialX's standard library.</param>
+/// <param name="Mappings">Where each input went; the worst first.</param>
+public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, ImmutableArray<Mapping> Mappings);
+
+/// <summary>Carries looks from one shading model to another.</summary>
+public static class Crossings
+{
+    private static readonly ImmutableArray<ICrossedModel> All =
+    [
+        new GltfCrossing(),
+        new GltfSpecularCrossing(),
+        new UsdCrossing(),
+        new OpenPbrCrossing(),
+        new StandardCrossing(),
+        new PrincipledCrossing(),
+        new MtlPhongCrossing(),
+        new MtlPbrCrossing(),
+        new ColladaCrossing(),
+    ];
+
+    /// <summary>Ids of the models that can be carried to each other.</summary>
+    public static ImmutableArray<string> Models { get; } = [.. All.Select(m => m.Id)];
+
+    /// <summary>Null for a look without a surface, or whose model cannot be carried.</summary>
+    /// <param name="to">One of <see cref="Models"/>.</param>
+    public static CrossedMaterial? Of(ShaderGraph graph, string to)
+    {
+        var target = All.First(m => m.Id == to);
+        if (Surface(graph) is not { } surface || ShadingModels.OfType(surface.Type) is not { } model)
+            return null;
+        if (All.FirstOrDefault(m => m.Id == model.Id) is not { } own)
+            return null;
+        if (own.Id == to)
+            return new(model.Id, to, graph, []);
+        var sums = new Sums();
+        var from = new Source(model, surface);
+        var reliefs = new Reliefs(graph, sums);
+        var look = own.Read(from, sums);
+        reliefs.Read(model, from, look);
+        var data = ShadingModels.Find(to)!;
+        if (look.IsUnlit && !SaysUnlit(to))
+            look = Glowing(look);
+        var made = new Target(data, from);
+        target.Write(look, made, sums);
+        reliefs.Write(data, look, made);
+        foreach (var (part, value) in look.Left.Where(l => !l.Value.From.IsEmpty))
+            made.Lose(value.From, $"{data.Name} has no {Words(part)}");
+        foreach (var input in from.Left)
+            made.Lose([input.Name], "no other model has it");
+        var nodes = graph.Nodes.Where(n => n.Name != surface.Name).ToImmutableArray();
+        if (IsGltf(own.Id) != IsGltf(to))
+            nodes = ImageTurns.Of(nodes, toGltf: IsGltf(to));
+        var name = surface.Name.Length > 0 ? surface.Name : "surface";
+        return new(
+            model.Id,
+            to,
+            new([made.Surface(name), .. nodes, .. sums.Nodes], name),
+            [.. made.Rows.OrderByDescending(r => r.Kind).ThenByDescending(r => r.IsClamped)]
+        );
+    }
+
+    /// <summary>A surface that is passed on is the one that it passes on.</summary>
+    private static ShaderNode? Surface(ShaderGraph graph)
+    {
+        var surface = graph.SurfaceNode;
+        for (var hops = 0; hops < 8 && surface is not null && ShadingModels.OfType(surface.Type)?.Id == "materialx-passed-on"; hops++)
+            surface = surface.Input("in")?.From is { } from ? graph.Node(from.Node) : null;
+        return surface;
+    }
+
+    private static bool IsGltf(string model) => model.StartsWith("gltf-", StringComparison.Ordinal);
+
+    private static bool SaysUnlit(string model) => IsGltf(model) || model == "mtl-phong";
+
+    /// <summary>What gives off its base colour, and throws nothing back.</summary>
+    private static Look Glowing(Look look)
+    {
+        var black = Carried.Of(0, 0, 0);
+        return look.With(
+            null,
+            (Emission, look.Take(BaseColour, 1, 1, 1).Same("unlit: it gives off its colour")),
+            (BaseColour, black),
+            (Specular, Carried.Of(0)),
+            (Metalness, Carried.Of(0))
+        );
+    }
+
+    /// <summary>As people read it: <c>coat roughness</c>.</summary>
+    private static string Words(LookPart part) =>
+        string.Concat(
+            part.ToString().Select((c, i) => i > 0 && char.IsUpper(c) ? $" {char.ToLowerInvariant(c)}" : $"{char.ToLowerInvariant(c)}")
+        );
+}

@@ -1,0 +1,146 @@
+using static RootCall.Core.Crossing.LookPart;
+
+namespace RootCall.Core.Crossing.Models;
+
+/// <summary>OpenPBR Surface 1.1.</summary>
+internal sealed class OpenPbrCrossing : ICrossedModel
+{
+    public string Id => "open-pbr";
+
+    private const double NitsOfWhite = 1000,
+        NanometresOfMicrometre = 1000;
+
+    public Look Read(Source from, Sums sums)
+    {
+        var look = new Look();
+        look[BaseColour] = sums.Multiply(from["base_color"], from["base_weight"]);
+        (look[DiffuseRoughness], look[Metalness]) = (from["base_diffuse_roughness"], from["base_metalness"]);
+        (look[IndexOfRefraction], look[Specular], look[SpecularColour]) = (
+            from["specular_ior"],
+            from["specular_weight"],
+            from["specular_color"]
+        );
+        look[Roughness] = from["specular_roughness"];
+        if (from["specular_roughness_anisotropy"] is var anisotropy && !anisotropy.Is(0))
+        {
+            look[Anisotropy] = anisotropy;
+            look[Roughness] = sums.Multiply(from["specular_roughness"], Wider(sums, anisotropy));
+        }
+
+        if (!from["coat_weight"].Is(0))
+        {
+            (look[Coat], look[CoatRoughness], look[CoatIndexOfRefraction]) = (
+                from["coat_weight"],
+                from["coat_roughness"],
+                from["coat_ior"]
+            );
+            look[CoatColour] = from["coat_color"];
+        }
+
+        if (!from["fuzz_weight"].Is(0))
+            (look[SheenColour], look[SheenRoughness]) = (sums.Multiply(from["fuzz_color"], from["fuzz_weight"]), from["fuzz_roughness"]);
+        if (!from["transmission_weight"].Is(0))
+            Lets.Read(
+                look,
+                from["transmission_weight"],
+                from["transmission_color"],
+                from["transmission_depth"],
+                from["transmission_scatter"],
+                from["transmission_dispersion_scale"]
+            );
+        if (!from["subsurface_weight"].Is(0))
+        {
+            (look[Subsurface], look[SubsurfaceColour]) = (from["subsurface_weight"], from["subsurface_color"]);
+            look[SubsurfaceRadius] = sums.Multiply(sums.Wide(from["subsurface_radius_scale"]), from["subsurface_radius"]);
+        }
+
+        if (from.IsSaid("geometry_thin_walled"))
+            look[ThinWalled] = from["geometry_thin_walled", 0];
+        if (!from["thin_film_weight"].Is(0))
+        {
+            (look[Iridescence], look[IridescenceIndexOfRefraction]) = (from["thin_film_weight"], from["thin_film_ior"]);
+            look[IridescenceThickness] = sums.Multiply(from["thin_film_thickness"], Carried.Of(NanometresOfMicrometre));
+        }
+
+        if (!from["emission_luminance"].Is(0))
+            look[Emission] = sums.Multiply(from["emission_color"], sums.Divide(from["emission_luminance"], Carried.Of(NitsOfWhite)));
+        if (from["geometry_opacity"] is var opacity && !opacity.Is(1))
+            look[Opacity] = opacity;
+        return look;
+    }
+
+    /// <summary>How much the mean of both widths is smaller than the roughness says (“Microfacet model”): ⁴√(2 (1 − a)/(1 + (1 − a)²)).</summary>
+    private static Carried Wider(Sums sums, Carried anisotropy)
+    {
+        var narrow = sums.Invert(anisotropy);
+        return sums.Power(sums.Divide(sums.Multiply(narrow, Carried.Of(2)), sums.Add(sums.Multiply(narrow, narrow), Carried.Of(1))), 0.25);
+    }
+
+    public void Write(Look look, Target to, Sums sums)
+    {
+        look = Tinted.Of(look, sums);
+        to.Set("base_color", look.Take(BaseColour, 0.8, 0.8, 0.8));
+        to.Set("base_diffuse_roughness", look.Take(DiffuseRoughness, 0));
+        to.Set("base_metalness", look.Take(Metalness, 0));
+        to.Set("specular_weight", look.Take(Specular, 1));
+        to.Set("specular_color", look.Take(SpecularColour, 1, 1, 1));
+        to.Set("specular_ior", look.Take(IndexOfRefraction, 1.5));
+        var roughness = look.Take(Roughness, 0.3);
+        if (look.Find(Anisotropy) is { } anisotropy)
+        {
+            to.Set("specular_roughness_anisotropy", anisotropy);
+            roughness = sums.Divide(roughness, sums.Max(Wider(sums, anisotropy), 0.05));
+        }
+
+        to.Set("specular_roughness", roughness);
+        if (look.Find(Coat) is { } coat)
+        {
+            to.Set("coat_weight", coat);
+            to.Set("coat_roughness", look.Take(CoatRoughness, 0));
+            to.Set("coat_ior", look.Take(CoatIndexOfRefraction, 1.5));
+            to.Set("coat_color", look.Take(CoatColour, 1, 1, 1));
+            // No other model makes darker what lies below a coat.
+            to.Set("coat_darkening", Carried.Of(0));
+        }
+
+        if (look.Find(SheenColour) is { } sheen)
+        {
+            to.Set("fuzz_weight", Carried.Of(1));
+            to.Set("fuzz_color", sheen);
+            to.Set("fuzz_roughness", look.Take(SheenRoughness, 0.5));
+        }
+
+        Lets.Write(
+            look,
+            to,
+            "transmission_weight",
+            "transmission_color",
+            "transmission_depth",
+            "transmission_scatter",
+            "transmission_dispersion_scale",
+            "geometry_thin_walled"
+        );
+        if (look.Find(Subsurface) is { } below)
+        {
+            to.Set("subsurface_weight", below);
+            to.Set("subsurface_color", look.Take(SubsurfaceColour, 1, 1, 1));
+            to.Set("subsurface_radius", Carried.Of(1));
+            to.Set("subsurface_radius_scale", look.Take(SubsurfaceRadius, 1, 1, 1));
+        }
+
+        if (look.Find(Iridescence) is { } film)
+        {
+            to.Set("thin_film_weight", film);
+            to.Set("thin_film_ior", look.Take(IridescenceIndexOfRefraction, 1.4));
+            to.Set("thin_film_thickness", sums.Divide(look.Take(IridescenceThickness, 400), Carried.Of(NanometresOfMicrometre)));
+        }
+
+        if (look.Find(Emission) is { } light && !light.Is(0))
+        {
+            to.Set("emission_luminance", Carried.Of(NitsOfWhite));
+            to.Set("emission_color", light);
+        }
+
+        to.Set("geometry_opacity", Cut.Out(look, sums));
+    }
+}
