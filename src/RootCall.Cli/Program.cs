@@ -26,9 +26,11 @@ internal static class Program
             CarriedVerbs.Embed(),
             CompareVerb.Command(),
             RenderVerb.Command(),
+            ConvertVerb.Command(),
             InspectVerb.Command(),
             DemoVerb.Command(),
             RulesVerb.Command(),
+            CrossingsVerb.Command(),
         };
         WithoutCollections();
         var call = root.Parse(args);

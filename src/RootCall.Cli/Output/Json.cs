@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using RootCall.Core.Crossing;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Muster;
@@ -144,6 +145,27 @@ internal sealed record InspectJson(ImageJson[] Images);
 /// <param name="Told">What the picture does not show, in sentences.</param>
 internal sealed record RenderJson(string Written, int Width, int Height, long Ms, IReadOnlyList<string> Told);
 
+/// <param name="Written">Absolute path of the document.</param>
+/// <param name="Materials">What moved most comes first.</param>
+internal sealed record ConvertJson(string Written, IReadOnlyList<ConvertedJson> Materials);
+
+/// <param name="DeltaE">How far its look moved; null where it is not drawn.</param>
+/// <param name="WhyNot">Why it was not written; null when it was.</param>
+internal sealed record ConvertedJson(
+    string Name,
+    string From,
+    string To,
+    DeltaEJson? DeltaE,
+    IReadOnlyList<MappingJson> Mappings,
+    string? WhyNot
+);
+
+/// <summary>CIEDE2000, D65.</summary>
+internal sealed record DeltaEJson(double Mean, double P95, double Max);
+
+/// <param name="To">The input it went to; empty when it is lost.</param>
+internal sealed record MappingJson(string Input, string To, MappingKind Kind, string Detail, string Before, string After);
+
 internal sealed record DemoJson(string[] Written);
 
 internal sealed record TransferRowJson(
@@ -181,5 +203,6 @@ internal sealed record CompareJson(string A, string B, TransferRowJson[] Rows)
 [JsonSerializable(typeof(CompareJson))]
 [JsonSerializable(typeof(InspectJson))]
 [JsonSerializable(typeof(RenderJson))]
+[JsonSerializable(typeof(ConvertJson))]
 [JsonSerializable(typeof(DemoJson))]
 internal sealed partial class OutputContext : JsonSerializerContext;

@@ -50,7 +50,7 @@ public static class Crossings
         var data = ShadingModels.Find(to)!;
         if (look.IsUnlit && !SaysUnlit(to))
             look = Glowing(look);
-        var made = new Target(data, from);
+        var made = new Target(data, from, sums);
         target.Write(look, made, sums);
         reliefs.Write(data, look, made);
         foreach (var (part, value) in look.Left.Where(l => !l.Value.From.IsEmpty))

@@ -1,3 +1,4 @@
+using System.Numerics;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Lights;
@@ -12,13 +13,20 @@ namespace RootCall.Core.Crossing;
 public sealed record Fidelity(EnvironmentMap Light, int Side, int Samples)
 {
     /// <summary>Null where one of them has no surface that is evaluated.</summary>
-    public LookDifference? Between(ShaderGraph before, ShaderGraph after, ITextureSource textures, CancellationToken stop)
+    public LookDifference? Between(ShaderGraph before, ShaderGraph after, ITextureSource textures, CancellationToken stop) =>
+        Picture(before, textures, stop) is { } first && Picture(after, textures, stop) is { } second ? Between(first, second) : null;
+
+    /// <summary>Of two pictures of this side.</summary>
+    public LookDifference Between(ReadOnlySpan<Vector3> before, ReadOnlySpan<Vector3> after) =>
+        LookDifference.Of(before, after, i => SphereSwatch.Shows(Side, i));
+
+    /// <summary>Linear light, rows from the top; null for a look without a surface that is evaluated.</summary>
+    public Vector3[]? Picture(ShaderGraph look, ITextureSource textures, CancellationToken stop)
     {
-        if (MaterialProgram.Of(before, textures) is not { } first || MaterialProgram.Of(after, textures) is not { } second)
+        if (MaterialProgram.Of(look, textures) is not { } program)
             return null;
-        var (a, b) = (new SphereSwatch(Side, Light, first), new SphereSwatch(Side, Light, second));
-        a.Advance(Samples, Environment.ProcessorCount, stop);
-        b.Advance(Samples, Environment.ProcessorCount, stop);
-        return LookDifference.Of(a.Picture(), b.Picture(), i => SphereSwatch.Shows(Side, i));
+        var sphere = new SphereSwatch(Side, Light, program);
+        sphere.Advance(Samples, Environment.ProcessorCount, stop);
+        return sphere.Picture();
     }
 }

@@ -34,11 +34,22 @@ internal sealed class Look
         return parts.TryGetValue(part, out var value) ? value : Carried.Of(nothing);
     }
 
+    /// <summary>Looks at a part and does not take it along: for whoever reads.</summary>
+    public Carried Peek(LookPart part, params ReadOnlySpan<double> nothing) =>
+        parts.TryGetValue(part, out var value) ? value : Carried.Of(nothing);
+
     /// <summary>Null where the material has none.</summary>
     public Carried? Find(LookPart part)
     {
         taken.Add(part);
         return parts.GetValueOrDefault(part);
+    }
+
+    /// <summary>Takes parts away that are said otherwise.</summary>
+    public void Drop(params ReadOnlySpan<LookPart> gone)
+    {
+        foreach (var part in gone)
+            parts.Remove(part);
     }
 
     /// <summary>What nobody took.</summary>

@@ -91,6 +91,12 @@ internal sealed class Sums
         : of.IsNumber ? of with { Numbers = [of.Numbers[0], of.Numbers[0], of.Numbers[0]], Type = InputType.Color3 }
         : Put("convert", InputType.Color3, of, new ShaderInput("in", of.Type, null, of.Wire));
 
+    /// <summary>What varies, as another type of so many numbers or of more.</summary>
+    public Carried As(Carried of, InputType type) =>
+        of.Type == type || of.IsNumber || type.Numbers == 0 ? of
+        : of.Type.Numbers > type.Numbers && type.Numbers == 1 ? Part(of, 0)
+        : Put("convert", type, of, new ShaderInput("in", of.Type, null, of.Wire));
+
     /// <summary>A node with one output; what it is made of is that of <paramref name="of"/>.</summary>
     public Carried Put(string type, InputType output, Carried of, params ReadOnlySpan<ShaderInput> inputs)
     {
@@ -130,9 +136,14 @@ internal sealed class Sums
         if (a.Type.Numbers < count)
             a = Wide(a);
         var output = a.Type.Numbers == count ? a.Type : b.Type;
+        if (b.Type.Numbers == count)
+            (a, b) = (Like(a, output), Like(b, output));
         var made = Put(type, output, a, Input("in1", a), Input("in2", b));
         return made with { From = from, Kind = kind, How = how };
     }
+
+    /// <summary>Colours and vectors are not mixed.</summary>
+    private Carried Like(Carried of, InputType type) => of.IsNumber ? of with { Type = type } : As(of, type);
 
     private static ShaderInput Input(string name, Carried of) =>
         of.IsNumber ? new(name, of.Type, new ShaderValue(of.Numbers)) : new(name, of.Type, null, of.Wire);

@@ -6,7 +6,7 @@ using RootCall.Core.Shading;
 namespace RootCall.Core.Crossing;
 
 /// <summary>The surface that a material gets in another shading model.</summary>
-internal sealed class Target(ShadingModel model, Source source)
+internal sealed class Target(ShadingModel model, Source source, Sums sums)
 {
     private readonly List<ShaderInput> inputs = [];
     private readonly List<Mapping> rows = [];
@@ -19,7 +19,7 @@ internal sealed class Target(ShadingModel model, Source source)
     public void Set(string input, Carried value)
     {
         var data = model.Input(input) ?? throw new ArgumentException($"The model {model.Id} has no input {input}.", nameof(input));
-        var isClamped = false;
+        var (isClamped, isWritten) = (false, true);
         if (value.IsNumber)
         {
             var wanted = data.Type.Numbers;
@@ -30,13 +30,17 @@ internal sealed class Target(ShadingModel model, Source source)
             ImmutableArray<double> kept = [.. numbers.Select(n => Math.Min(Math.Max(n, data.Min ?? n), data.Max ?? n))];
             isClamped = !kept.SequenceEqual(numbers);
             value = value with { Numbers = kept };
-            if (!kept.SequenceEqual(data.Default))
+            isWritten = !kept.SequenceEqual(data.Default);
+            if (isWritten)
                 inputs.Add(new(input, data.Type, new ShaderValue(kept)) { Default = Standard(data) });
         }
         else
+        {
+            value = sums.As(value, data.Type);
             inputs.Add(new(input, data.Type, null, value.Wire) { Default = Standard(data) });
+        }
 
-        if (value.From.IsEmpty)
+        if (value.From.IsEmpty && !isWritten)
             return;
         var kind = isClamped && value.Kind == MappingKind.Exact ? MappingKind.Approximate : value.Kind;
         rows.Add(new(value.From, input, kind, string.Join("; ", value.How), source.Shown(value.From), Shown(value), isClamped));

@@ -187,7 +187,7 @@ public static class HundredLooks
             );
     }
 
-    private static ShaderGraph Of(params (string Input, double[] Numbers)[] inputs) =>
+    public static ShaderGraph Of(params (string Input, double[] Numbers)[] inputs) =>
         new(
             [
                 new(

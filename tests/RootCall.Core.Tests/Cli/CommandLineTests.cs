@@ -81,6 +81,37 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
     }
 
     [Fact]
+    public void Convert_writes_a_document_tells_what_moved_and_keeps_what_is_there()
+    {
+        var lamp = demo.At("clean/brass_lamp/brass_lamp.glb");
+        (int Status, string Said) Convert(params string[] more)
+        {
+            var done = Tool.RootCall(["convert", lamp, "--out", place.At("crossed"), .. more]);
+            return (done.Status, done.Output + done.Error);
+        }
+
+        var written = place.At("crossed/brass_lamp.standard-surface.mtlx");
+        var (status, said) = Convert("--to", "standard-surface", "--material", "brass_gardener", "--format", "json");
+        var json = JsonDocument.Parse(said).RootElement;
+        Assert.Equal((0, written), (status, json.GetProperty("written").GetString()));
+        var row = Assert.Single(json.GetProperty("materials").EnumerateArray());
+        Assert.InRange(row.GetProperty("deltaE").GetProperty("mean").GetDouble(), 0.01, 3);
+        Assert.Contains(row.GetProperty("mappings").EnumerateArray(), m =>
+            m.GetProperty("to").GetString() == "base_color" && m.GetProperty("kind").GetString() == "Exact"
+        );
+        Assert.Equal("brass_gardener", Assert.Single(Look.Read(written).Materials).Name);
+        Assert.Contains("already there", Convert("--to", "standard-surface").Said, StringComparison.Ordinal);
+        // A look that moves further than it may is said by the status.
+        Assert.Equal(1, Convert("--to", "open-pbr", "--material", "brass_gardener", "--limit", "0.0001").Status);
+        foreach (var (more, why) in new[] { ("toon", "“toon” is not written yet"), ("open-pbr", "no material “nobody”") })
+        {
+            var (refused, sentence) = Convert("--to", more, "--material", "nobody");
+            Assert.Equal(2, refused);
+            Assert.Contains(why, sentence, StringComparison.Ordinal);
+        }
+    }
+
+    [Fact]
     public void A_clean_scene_ends_with_0_and_a_folder_or_zip_may_stand_for_its_scene()
     {
         Assert.Equal(0, Tool.RootCall("muster", demo.At("clean/enamel_sign")).Status);

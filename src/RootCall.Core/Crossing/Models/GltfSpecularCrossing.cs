@@ -28,6 +28,8 @@ internal sealed class GltfSpecularCrossing : ICrossedModel
         to.Set("specular", specular);
         to.Set("glossiness", sums.Invert(look.Take(Roughness, 1)).Same(Inverse));
         to.Set("emissive", look.Take(Emission, 0, 0, 0));
+        if (look.Find(Transmission) is not null)
+            look = look.With(look.Mirrored, (Opacity, Highlights.Opacity(look, sums)));
         GltfAlphas.Write(look, to);
     }
 }

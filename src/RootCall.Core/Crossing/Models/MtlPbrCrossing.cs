@@ -13,6 +13,7 @@ internal sealed class MtlPbrCrossing : ICrossedModel
     public Look Read(Source from, Sums sums)
     {
         var look = new Look();
+        from.IsSaid("illum");
         look[BaseColour] = from["Kd", Unsaid, Unsaid, Unsaid];
         (look[Roughness], look[Metalness]) = (from["Pr", 1], from["Pm"]);
         var packed =

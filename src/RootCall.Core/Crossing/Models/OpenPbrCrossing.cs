@@ -35,6 +35,7 @@ internal sealed class OpenPbrCrossing : ICrossedModel
                 from["coat_ior"]
             );
             look[CoatColour] = from["coat_color"];
+            CoatedOver.Read(look, sums, from["coat_darkening"]);
         }
 
         if (!from["fuzz_weight"].Is(0))
@@ -55,7 +56,11 @@ internal sealed class OpenPbrCrossing : ICrossedModel
         }
 
         if (from.IsSaid("geometry_thin_walled"))
+        {
             look[ThinWalled] = from["geometry_thin_walled", 0];
+            if (look.Peek(ThinWalled, 0).Is(1))
+                Walls.Read(look, sums, 0.5);
+        }
         if (!from["thin_film_weight"].Is(0))
         {
             (look[Iridescence], look[IridescenceIndexOfRefraction]) = (from["thin_film_weight"], from["thin_film_ior"]);
@@ -78,7 +83,9 @@ internal sealed class OpenPbrCrossing : ICrossedModel
 
     public void Write(Look look, Target to, Sums sums)
     {
-        look = Tinted.Of(look, sums);
+        look = Walls.Below(Tinted.Of(look, sums), sums, 0.5);
+        if (look.Find(Coat) is not null)
+            look = CoatedOver.Below(look, sums);
         to.Set("base_color", look.Take(BaseColour, 0.8, 0.8, 0.8));
         to.Set("base_diffuse_roughness", look.Take(DiffuseRoughness, 0));
         to.Set("base_metalness", look.Take(Metalness, 0));

@@ -22,7 +22,7 @@ internal sealed class PrincipledCrossing : ICrossedModel
         {
             // The index is that of glass alone.
             look[Specular] = sums.Multiply(from["specular"], Carried.Of(0.08 / Formulas.Common)).Same(Eight);
-            if (look.Take(Specular, 1) is { Number: > 1 } above)
+            if (look.Peek(Specular, 1) is { Number: > 1 } above)
                 (look[IndexOfRefraction], look[Specular]) = (
                     Formulas.Ior(sums, sums.Multiply(above, Carried.Of(Formulas.Common))),
                     Carried.Of(1)

@@ -43,7 +43,11 @@ internal sealed class StandardCrossing : ICrossedModel
         }
 
         if (from.IsSaid("thin_walled"))
+        {
             look[ThinWalled] = from["thin_walled", 0];
+            if (look.Peek(ThinWalled, 0).Is(1))
+                Walls.Read(look, sums, 1);
+        }
         if (!from["thin_film_thickness"].Is(0))
             (look[Iridescence], look[IridescenceThickness], look[IridescenceIndexOfRefraction]) = (
                 Carried.Of(1),
@@ -60,7 +64,7 @@ internal sealed class StandardCrossing : ICrossedModel
 
     public void Write(Look look, Target to, Sums sums)
     {
-        look = Tinted.Of(look, sums);
+        look = Walls.Below(Tinted.Of(look, sums), sums, 1);
         to.Set("base", Carried.Of(1));
         to.Set("base_color", look.Take(BaseColour, 0.8, 0.8, 0.8));
         to.Set("diffuse_roughness", look.Take(DiffuseRoughness, 0));
