@@ -13,6 +13,7 @@ var parts = new Dictionary<string, Action>
     ["audit"] = () => AuditBench.Run(place),
     ["swatches"] = () => SwatchBench.Run(place),
     ["frames"] = FrameBench.Run,
+    ["crossing"] = CrossingBench.Run,
     ["session"] = () => SessionBench.Run(place),
     ["trial"] = () => Console.WriteLine(new TrialReport([.. new BrokenScenes(place, seed: 20_261).Run(500)])),
     ["list"] = ListBench.Run,

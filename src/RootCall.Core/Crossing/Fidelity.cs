@@ -9,7 +9,9 @@ namespace RootCall.Core.Crossing;
 
 /// <summary>How far a look moved: two spheres under the same light, pixel by pixel.</summary>
 /// <param name="Side">Pixels of each picture's side.</param>
-/// <param name="Samples">Places looked at in each pixel; both pictures look at the same ones, so that what is the same differs by 0.</param>
+/// <param name="Samples">
+/// Places looked at in each pixel; both pictures look at the same ones, so that what is the same differs by 0.
+/// </param>
 public sealed record Fidelity(EnvironmentMap Light, int Side, int Samples)
 {
     /// <summary>Null where one of them has no surface that is evaluated.</summary>

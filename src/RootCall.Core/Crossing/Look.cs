@@ -15,7 +15,9 @@ internal sealed class Look
 
     private Look(HashSet<LookPart> taken) => this.taken = taken;
 
-    /// <summary>What is mirrored at normal incidence, as a colour, where the model says this in place of an index; null otherwise.</summary>
+    /// <summary>
+    /// What is mirrored at normal incidence, as a colour, where the model says this in place of an index; null otherwise.
+    /// </summary>
     public Carried? Mirrored { get; init; }
 
     /// <summary>It gives off its base colour and nothing else.</summary>

@@ -5,8 +5,8 @@ using static RootCall.Core.Crossing.LookPart;
 namespace RootCall.Core.Crossing;
 
 /// <summary>
-/// What bends the surface and what shadows it: found by the role of an input, alike in all models. Vectors in tangent space go as maps store
-/// them, so that a node that only unpacks a map is not carried along but made anew.
+/// What bends the surface and what shadows it: found by the role of an input, alike in all models. Vectors in tangent space go as maps
+/// store them, so that a node that only unpacks a map is not carried along but made anew.
 /// </summary>
 internal sealed class Reliefs(ShaderGraph graph, Sums sums)
 {

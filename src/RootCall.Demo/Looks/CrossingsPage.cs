@@ -32,13 +32,13 @@ public static class CrossingsPage
             $"""
             # Crossings
 
-            How far looks move from one shading model to another: {HundredLooks.All.Length} materials, each first said in the model of the row,
-            carried to the model of the column by formula, and drawn in both, by each model's own equations, under the studio. Numbers are ΔE
-            (CIEDE2000, D65) over a sphere of {Side} pixels: the median of all, and in brackets the worst, by their means. Two pictures of one look
-            whose light is picked otherwise differ by about 0.3 here; where a look is half there, by more.
+            How far looks move from one shading model to another: {HundredLooks.All.Length} materials, each first said in the model of the
+            row, carried to the model of the column by formula, and drawn in both, by each model's own equations, under the studio. Numbers
+            are ΔE (CIEDE2000, D65) over a sphere of {Side} pixels: the median of all, and in brackets the worst, by their means. Two
+            pictures of one look whose light is picked otherwise differ by about 0.3 here; where a look is half there, by more.
 
-            Where the worst is large, the other model lacks what the look is made of: its rows say what is lost. Principled and MTL's and
-            COLLADA's highlights mirror no surroundings, or give off no light; no formula can help there.
+            Where the worst is large, the other model lacks what the look is made of, and its rows say what is lost. Principled and the
+            highlights of MTL and COLLADA mirror no surroundings, or give off no light; no formula can help there.
 
             | from \ to |{string.Concat(Crossings.Models.Select(m => $" {m} |"))}
             |---|{string.Concat(Crossings.Models.Select(_ => "---|"))}
@@ -78,7 +78,8 @@ public static class CrossingsPage
 
             ## By kind
 
-            The worst of each kind, to glTF's metallic-roughness, OpenPBR and Standard Surface alone: the models that can say nearly all of it.
+            The worst of each kind, to glTF's metallic-roughness, OpenPBR and Standard Surface alone: the models that can say nearly all
+            of it.
 
             | from |{string.Concat(kinds.Select(k => $" {k} |"))}
             |---|{string.Concat(kinds.Select(_ => "---|"))}
@@ -90,19 +91,19 @@ public static class CrossingsPage
 
             """
         );
-        foreach (var (how, kind) in HundredLooks.All.SelectMany(l => Rows(l.Graph)).Distinct().OrderBy(r => r.How, StringComparer.Ordinal))
-            page.Append(CultureInfo.InvariantCulture, $"- {how}{(kind == MappingKind.Approximate ? " (approximate)" : "")}\n");
+        foreach (var how in HundredLooks.All.SelectMany(l => Rows(l.Graph)).Distinct().Order(StringComparer.Ordinal))
+            page.Append(CultureInfo.InvariantCulture, $"- {how}\n");
         return page.ToString();
     }
 
     private static bool IsPhysical(string model) => model is "gltf-metallic-roughness" or "open-pbr" or "standard-surface";
 
-    private static IEnumerable<(string How, MappingKind Kind)> Rows(ShaderGraph look) =>
+    private static IEnumerable<string> Rows(ShaderGraph look) =>
         from model in Crossings.Models
         let own = Crossings.Of(look, model)!.Graph
         from to in Crossings.Models
         from row in Crossings.Of(own, to)!.Mappings
         where row.Kind != MappingKind.Lost && row.Detail.Length > 0
         from how in row.Detail.Split("; ")
-        select (how, row.Kind);
+        select how;
 }

@@ -5,8 +5,8 @@ using RootCall.Core.Shading;
 namespace RootCall.Demo.Looks;
 
 /// <summary>
-/// A hundred materials that crossings are measured on, said in OpenPBR: what lies on the benches of the orchard, from brass to moss. They are
-/// made up; colours of metals and indices are common practice.
+/// A hundred materials that crossings are measured on, said in OpenPBR: what lies on the benches of the orchard, from brass to moss.
+/// They are made up; colours of metals and indices are common practice.
 /// </summary>
 public static class HundredLooks
 {

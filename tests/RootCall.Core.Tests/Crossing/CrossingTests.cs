@@ -66,8 +66,8 @@ public sealed class CrossingTests
     }
 
     /// <summary>
-    /// The conversion that the archived extension published (KHR_materials_pbrSpecularGlossiness, examples, convert-between-workflows), worked
-    /// in doubles.
+    /// The conversion that the archived extension published (KHR_materials_pbrSpecularGlossiness, examples, convert-between-workflows),
+    /// worked in doubles.
     /// </summary>
     [Fact]
     public void Metalness_and_base_colour_of_specular_and_glossiness_are_the_published_solve()

@@ -56,7 +56,9 @@ public sealed class HouseColoursTests : IDisposable
             from_scene_reference: !<GroupTransform>
               children:
                 - !<BuiltinTransform> {style: "UTILITY - ACES-AP0_to_CIE-XYZ-D65_BFD"}
-                - !<MatrixTransform> {matrix: [3.2409699419, -1.5373831776, -0.4986107603, 0, -0.9692436363, 1.8759675015, 0.0415550574, 0, 0.0556300797, -0.2039769589, 1.0569715142, 0, 0, 0, 0, 1]}
+                - !<MatrixTransform>
+                  matrix: [3.2409699419, -1.5373831776, -0.4986107603, 0, -0.9692436363, 1.8759675015, 0.0415550574, 0,
+                           0.0556300797, -0.2039769589, 1.0569715142, 0, 0, 0, 0, 1]
                 - !<ExponentWithLinearTransform> {gamma: [2.4, 2.4, 2.4, 1], offset: [0.055, 0.055, 0.055, 0], direction: inverse}
           - !<ColorSpace>
             name: Dark screen
@@ -83,8 +85,8 @@ public sealed class HouseColoursTests : IDisposable
     }
 
     /// <summary>
-    /// Linear light with the primaries of Rec. 709 goes to ACES2065-1 here, and from there to the screen by the library: it comes out as IEC
-    /// 61966-2-1 says, so both agree on what lies between (SMPTE ST 2065-1, ITU-R BT.709-6).
+    /// Linear light with the primaries of Rec. 709 goes to ACES2065-1 here, and from there to the screen by the library: it comes out
+    /// as IEC 61966-2-1 says, so both agree on what lies between (SMPTE ST 2065-1, ITU-R BT.709-6).
     /// </summary>
     [Fact]
     public void A_plain_view_is_the_curve_of_the_standard_and_another_one_is_what_it_says()

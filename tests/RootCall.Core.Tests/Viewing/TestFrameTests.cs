@@ -161,7 +161,8 @@ public sealed class TestFrameTests : IDisposable
         $$"""{ "translation": [ 0, 0, {{light % 9}} ], "extensions": { "KHR_lights_punctual": { "light": {{light}} } } }""";
 
     /// <summary>
-    /// A light where the camera is: what falls on a place goes with the cosine and the square of the distance (Lambert's law), whoever says it.
+    /// A light where the camera is: what falls on a place goes with the cosine and the square of the distance (Lambert's law), whoever
+    /// says it.
     /// </summary>
     [Theory]
     [InlineData("gltf", "\"camera\": 0,", "\"camera\": 0, \"extensions\": { \"KHR_lights_punctual\": { \"light\": 0 } },")]
@@ -184,8 +185,9 @@ public sealed class TestFrameTests : IDisposable
             )
             .Replace(
                 "<library_cameras>",
-                "<library_lights><light id=\"l\"><technique_common><point><color>9 9 9</color><constant_attenuation>0</constant_attenuation>"
-                    + "<quadratic_attenuation>1</quadratic_attenuation></point></technique_common></light></library_lights><library_cameras>",
+                "<library_lights><light id=\"l\"><technique_common><point><color>9 9 9</color>"
+                    + "<constant_attenuation>0</constant_attenuation><quadratic_attenuation>1</quadratic_attenuation>"
+                    + "</point></technique_common></light></library_lights><library_cameras>",
                 StringComparison.Ordinal
             );
         var frame = Drawn(place.Put($"own.{format}", said), View with { HasOwnLights = true });

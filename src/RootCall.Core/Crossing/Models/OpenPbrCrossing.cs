@@ -21,6 +21,9 @@ internal sealed class OpenPbrCrossing : ICrossedModel
             from["specular_color"]
         );
         look[Roughness] = from["specular_roughness"];
+        // The weight lessens what metals mirror, too (“Metal”).
+        if (look.Peek(Metalness, 0) is var metal && !metal.Is(0) && !from["specular_weight"].Is(1))
+            look[BaseColour] = sums.Multiply(look.Peek(BaseColour), sums.Mix(Carried.Of(1), sums.Min(from["specular_weight"], 1), metal));
         if (from["specular_roughness_anisotropy"] is var anisotropy && !anisotropy.Is(0))
         {
             look[Anisotropy] = anisotropy;
@@ -74,7 +77,9 @@ internal sealed class OpenPbrCrossing : ICrossedModel
         return look;
     }
 
-    /// <summary>How much the mean of both widths is smaller than the roughness says (“Microfacet model”): ⁴√(2 (1 − a)/(1 + (1 − a)²)).</summary>
+    /// <summary>
+    /// How much the mean of both widths is smaller than the roughness says (“Microfacet model”): ⁴√(2 (1 − a)/(1 + (1 − a)²)).
+    /// </summary>
     private static Carried Wider(Sums sums, Carried anisotropy)
     {
         var narrow = sums.Invert(anisotropy);
@@ -88,10 +93,18 @@ internal sealed class OpenPbrCrossing : ICrossedModel
             look = CoatedOver.Below(look, sums);
         to.Set("base_color", look.Take(BaseColour, 0.8, 0.8, 0.8));
         to.Set("base_diffuse_roughness", look.Take(DiffuseRoughness, 0));
-        to.Set("base_metalness", look.Take(Metalness, 0));
-        to.Set("specular_weight", look.Take(Specular, 1));
+        var (metal, weight, index) = (look.Take(Metalness, 0), look.Take(Specular, 1), look.Take(IndexOfRefraction, 1.5));
+        if (!metal.Is(0) && !weight.Is(1))
+            (weight, index) = (
+                Carried.Of(1),
+                Formulas
+                    .Ior(sums, sums.Multiply(Formulas.F0(sums, index), weight))
+                    .Same("the index, since a weight would lessen metals, too")
+            );
+        to.Set("base_metalness", metal);
+        to.Set("specular_weight", weight);
         to.Set("specular_color", look.Take(SpecularColour, 1, 1, 1));
-        to.Set("specular_ior", look.Take(IndexOfRefraction, 1.5));
+        to.Set("specular_ior", index);
         var roughness = look.Take(Roughness, 0.3);
         if (look.Find(Anisotropy) is { } anisotropy)
         {

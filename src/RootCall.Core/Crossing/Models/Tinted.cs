@@ -5,7 +5,9 @@ namespace RootCall.Core.Crossing.Models;
 /// <summary>What a look mirrors, for models that say an index and a tint.</summary>
 internal static class Tinted
 {
-    /// <summary>Above it a dielectric is not what is meant: the darkest metals mirror more, the brightest gems less (diamond: 0.172).</summary>
+    /// <summary>
+    /// Above it a dielectric is not what is meant: the darkest metals mirror more, the brightest gems less (diamond: 0.172).
+    /// </summary>
     private const double MostDielectric = 0.2;
 
     private const string How = "the index mirrors the largest part of specular, and a tint is the rest of it";

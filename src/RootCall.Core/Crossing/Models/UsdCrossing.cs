@@ -1,4 +1,3 @@
-using RootCall.Core.Shading;
 using static RootCall.Core.Crossing.LookPart;
 
 namespace RootCall.Core.Crossing.Models;
@@ -22,7 +21,7 @@ internal sealed class UsdCrossing : ICrossedModel
             (look[Coat], look[CoatRoughness], look[CoatIndexOfRefraction]) = (from["clearcoat"], from["clearcoatRoughness"], index);
         var opacity = from["opacity"];
         var cut = from["opacityThreshold"];
-        var isPresence = from.Word("opacityMode") == "presence";
+        var isPresence = from.Word("opacityMode") == "presence" || from["opacityMode"].Is(1);
         if (!opacity.Is(1))
         {
             if (!cut.Is(0))
@@ -80,7 +79,7 @@ internal sealed class UsdCrossing : ICrossedModel
             if (look.Find(OpacityThreshold) is { } cut)
                 to.Set("opacityThreshold", cut);
             else
-                to.Say("opacityMode", InputType.Text, "presence");
+                to.Set("opacityMode", Carried.Of(1));
             return;
         }
 

@@ -5,7 +5,9 @@ namespace RootCall.Core.Imaging.Colours;
 
 /// <summary>A config of OpenColorIO: the colour spaces that a house has, and how it looks at light.</summary>
 /// <param name="Path">Absolute.</param>
-/// <param name="Names">What a space may be called by (its name, aliases, roles), each with the space's name; in any case of letters.</param>
+/// <param name="Names">
+/// What a space may be called by (its name, aliases, roles), each with the space's name; in any case of letters.
+/// </param>
 /// <param name="Views">The one that is meant where none is chosen comes first.</param>
 public sealed record ColourConfig(string Path, ImmutableDictionary<string, string> Names, ImmutableArray<ColourView> Views);
 

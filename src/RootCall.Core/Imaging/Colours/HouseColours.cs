@@ -9,7 +9,9 @@ namespace RootCall.Core.Imaging.Colours;
 /// </summary>
 public sealed class HouseColours
 {
-    /// <summary>What configs call linear light with the primaries of Rec. 709 (the published ACES configurations, and MaterialX 1.39).</summary>
+    /// <summary>
+    /// What configs call linear light with the primaries of Rec. 709 (the published ACES configurations, and MaterialX 1.39).
+    /// </summary>
     private static readonly string[] Rec709 =
     [
         "lin_rec709",

@@ -6,7 +6,9 @@ namespace RootCall.Core.Rendering.Lights;
 /// <summary>All the light of a frame: what comes from around, and lamps that stand in it.</summary>
 public sealed class FrameLight
 {
-    /// <summary>Lamps that a path may come across by itself; the strongest of those with an extent. All are asked for their light.</summary>
+    /// <summary>
+    /// Lamps that a path may come across by itself; the strongest of those with an extent. All are asked for their light.
+    /// </summary>
     public const int MostFound = 64;
 
     private readonly EnvironmentMap? around;

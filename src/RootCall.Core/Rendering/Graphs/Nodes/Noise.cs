@@ -73,7 +73,9 @@ internal static class Noise
     /// Distances to the three nearest of points that are scattered one to a cell (“A Cellular Texture Basis Function”, SIGGRAPH 1996).
     /// </summary>
     /// <param name="jitter">How far they are from the middle of their cells, 0 to 1.</param>
-    /// <param name="isCell">Values of the nearest point's cell instead; the first is <see cref="Cell(Vector2)"/>'s where one is wanted.</param>
+    /// <param name="isCell">
+    /// Values of the nearest point's cell instead; the first is <see cref="Cell(Vector2)"/>'s where one is wanted.
+    /// </param>
     public static Vector3 Nearest(Vector2 p, float jitter, bool isCell, bool isOne)
     {
         var (x, y) = ((int)MathF.Floor(p.X), (int)MathF.Floor(p.Y));
