@@ -16,7 +16,7 @@ namespace RootCall.Cli.Verbs;
 internal static class ConvertVerb
 {
     /// <summary>Surfaces that a MaterialX document can say.</summary>
-    private static readonly ImmutableArray<string> Written = ["standard-surface", "open-pbr", "usd-preview-surface"];
+    private static readonly ImmutableArray<string> Written = ["standard-surface", "open-pbr", "usd-preview-surface", "materialx-gltf-pbr"];
 
     /// <summary>Of the pictures that looks are held beside each other in.</summary>
     private const int Side = 96,

@@ -17,7 +17,7 @@ public static class Crossings
 {
     private static readonly ImmutableArray<ICrossedModel> All =
     [
-        new GltfCrossing(),
+        new GltfCrossing(GltfNames.Gltf),
         new GltfSpecularCrossing(),
         new UsdCrossing(),
         new OpenPbrCrossing(),
@@ -28,17 +28,20 @@ public static class Crossings
         new ColladaCrossing(),
     ];
 
+    /// <summary>Said in files, and carried from or to beside the nine.</summary>
+    private static readonly ImmutableArray<ICrossedModel> More = [new GltfCrossing(GltfNames.MaterialX), new FbxCrossing()];
+
     /// <summary>Ids of the models that can be carried to each other.</summary>
     public static ImmutableArray<string> Models { get; } = [.. All.Select(m => m.Id)];
 
     /// <summary>Null for a look without a surface, or whose model cannot be carried.</summary>
-    /// <param name="to">One of <see cref="Models"/>.</param>
+    /// <param name="to">One of <see cref="Models"/>, or MaterialX's surface of glTF's inputs.</param>
     public static CrossedMaterial? Of(ShaderGraph graph, string to)
     {
-        var target = All.First(m => m.Id == to);
+        var target = All.Concat(More).First(m => m.Id == to);
         if (Surface(graph) is not { } surface || ShadingModels.OfType(surface.Type) is not { } model)
             return null;
-        if (All.FirstOrDefault(m => m.Id == model.Id) is not { } own)
+        if (All.Concat(More).FirstOrDefault(m => m.Id == model.Id) is not { } own)
             return null;
         if (own.Id == to)
             return new(model.Id, to, graph, []);

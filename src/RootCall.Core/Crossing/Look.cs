@@ -21,7 +21,7 @@ internal sealed class Look
     public Carried? Mirrored { get; init; }
 
     /// <summary>It gives off its base colour and nothing else.</summary>
-    public bool IsUnlit { get; init; }
+    public bool IsUnlit { get; set; }
 
     public Carried this[LookPart part]
     {

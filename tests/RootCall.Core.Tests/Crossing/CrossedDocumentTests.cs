@@ -80,6 +80,7 @@ public sealed class CrossedDocumentTests
     [InlineData("standard-surface")]
     [InlineData("open-pbr")]
     [InlineData("usd-preview-surface")]
+    [InlineData("materialx-gltf-pbr")]
     public void Documents_are_valid_in_the_reference_library_which_makes_shaders_of_them(string model)
     {
         var author = new MtlxAuthor(k => k.Written);

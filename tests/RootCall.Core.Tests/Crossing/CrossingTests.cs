@@ -228,12 +228,31 @@ public sealed class CrossingTests
             ("sheenRoughness", [0.5]),
             ("anisotropyStrength", [0.7])
         );
-        foreach (var model in (string[])["standard-surface", "open-pbr"])
+        foreach (var model in (string[])["standard-surface", "open-pbr", "materialx-gltf-pbr"])
         {
             var back = To(To(own, model), "gltf-metallic-roughness");
             foreach (var input in own.SurfaceNode!.Inputs)
                 Assert.All(Value(back, input.Name).Zip(input.Value!.Numbers), p => Assert.Equal(p.Second, p.First, 1e-5));
         }
+    }
+
+    /// <summary>FBX's phong is COLLADA's but for its factors.</summary>
+    [Fact]
+    public void A_phong_of_FBX_is_carried_as_one_of_COLLADA_is()
+    {
+        var fbx = Graph(
+            "phong",
+            ("DiffuseColor", [0.4, 0.2, 0.1]),
+            ("DiffuseFactor", [0.5]),
+            ("SpecularColor", [0.6, 0.6, 0.6]),
+            ("SpecularFactor", [0.5]),
+            ("ShininessExponent", [20])
+        );
+        var collada = Graph("collada-common", ("diffuse", [0.2, 0.1, 0.05]), ("specular", [0.3, 0.3, 0.3]), ("shininess", [20]));
+        foreach (var input in (string[])["baseColor", "specularColor", "roughness"])
+            Assert.All(Value(To(fbx, "gltf-metallic-roughness"), input).Zip(Value(To(collada, "gltf-metallic-roughness"), input)), p =>
+                Assert.Equal(p.Second, p.First, 1e-12)
+            );
     }
 
     [Fact]
@@ -280,7 +299,7 @@ public sealed class CrossingTests
             "surface"
         );
         using var place = new Place();
-        foreach (var model in (string[])["standard-surface", "open-pbr", "usd-preview-surface"])
+        foreach (var model in (string[])["standard-surface", "open-pbr", "usd-preview-surface", "materialx-gltf-pbr"])
         {
             var crossed = To(own, model);
             Assert.InRange(Apart(own, crossed, new Ramp(), samples: 16), 0, 1.6);

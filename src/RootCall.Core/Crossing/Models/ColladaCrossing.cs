@@ -8,22 +8,16 @@ internal sealed class ColladaCrossing : ICrossedModel
 {
     public string Id => "collada-common";
 
-    private const string Mirror = "(R·V)^n is about (N·H)^(4 n) (common practice)";
-
     public Look Read(Source from, Sums sums)
     {
         var lighting = from.Word("lighting")?.ToLowerInvariant();
         var colour = lighting == "constant" ? Carried.Of(0, 0, 0) : from["diffuse", 0, 0, 0];
         var exponent = from["shininess", 0];
         if (lighting is not "blinn")
-            exponent = sums.Multiply(exponent, Carried.Of(4)).Near(Mirror);
-        var (roughness, mirrored) =
-            lighting is "lambert" or "constant" || !from.IsSaid("specular")
-                ? (Carried.Of(1), Carried.Of(0, 0, 0))
-                : Formulas.OfHighlight(sums, exponent, from["specular", 0, 0, 0]);
-        var look = new Look { Mirrored = mirrored };
-        look[BaseColour] = sums.Min(sums.Divide(colour, sums.Max(sums.Invert(sums.Largest(mirrored)), 0.02)), 1);
-        (look[Roughness], look[Emission]) = (roughness, from["emission", 0, 0, 0]);
+            exponent = sums.Multiply(exponent, Carried.Of(4)).Near(Highlights.Mirror);
+        var highlight = lighting is "lambert" or "constant" ? Carried.Of(0, 0, 0) : from["specular", 0, 0, 0];
+        var look = Highlights.Read(sums, colour, highlight, exponent);
+        look[Emission] = from["emission", 0, 0, 0];
         if (!from.IsSaid("transparent"))
             return look;
         // “Determining Transparency (Opacity)”.

@@ -6,10 +6,13 @@ namespace RootCall.Core.Crossing.Models;
 /// <summary>glTF's opacity: not at all, cut out, or blended (glTF 2.0, 3.9.4).</summary>
 internal static class GltfAlphas
 {
-    public static void Read(Source from, Look look)
+    /// <summary>As MaterialX counts them.</summary>
+    private static readonly string[] Modes = ["OPAQUE", "MASK", "BLEND"];
+
+    public static void Read(Source from, Look look, GltfNames names)
     {
-        var mode = from.Word("alphaMode");
-        var (alpha, cutoff) = (from["alpha"], from["alphaCutoff"]);
+        var mode = names.HasMore ? from.Word("alphaMode") : Modes[(int)Math.Clamp(from["alpha_mode"].Number ?? 0, 0, 2)];
+        var (alpha, cutoff) = (from[names["alpha"]], from[names["alphaCutoff"]]);
         if (mode is not ("MASK" or "BLEND"))
             return;
         look[Opacity] = alpha;
@@ -17,15 +20,19 @@ internal static class GltfAlphas
             look[OpacityThreshold] = cutoff;
     }
 
-    public static void Write(Look look, Target to)
+    public static void Write(Look look, Target to, GltfNames names)
     {
         var opacity = look.Take(Opacity, 1);
         if (opacity.Is(1))
             return;
-        to.Set("alpha", opacity);
+        to.Set(names["alpha"], opacity);
         var cut = look.Find(OpacityThreshold);
-        to.Say("alphaMode", InputType.Text, cut is null ? "BLEND" : "MASK");
+        var mode = cut is null ? 2 : 1;
+        if (names.HasMore)
+            to.Say("alphaMode", InputType.Text, Modes[mode]);
+        else
+            to.Set("alpha_mode", Carried.Of(mode));
         if (cut is not null)
-            to.Set("alphaCutoff", cut);
+            to.Set(names["alphaCutoff"], cut);
     }
 }

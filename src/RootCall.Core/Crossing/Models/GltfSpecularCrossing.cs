@@ -15,7 +15,7 @@ internal sealed class GltfSpecularCrossing : ICrossedModel
         look[BaseColour] = from["diffuse"];
         look[Roughness] = sums.Invert(from["glossiness"]).Same(Inverse);
         look[Emission] = from["emissive"];
-        GltfAlphas.Read(from, look);
+        GltfAlphas.Read(from, look, GltfNames.SpecularGlossiness);
         return look;
     }
 
@@ -30,6 +30,6 @@ internal sealed class GltfSpecularCrossing : ICrossedModel
         to.Set("emissive", look.Take(Emission, 0, 0, 0));
         if (look.Find(Transmission) is not null)
             look = look.With(look.Mirrored, (Opacity, Highlights.Opacity(look, sums)));
-        GltfAlphas.Write(look, to);
+        GltfAlphas.Write(look, to, GltfNames.SpecularGlossiness);
     }
 }

@@ -15,13 +15,9 @@ internal sealed class MtlPhongCrossing : ICrossedModel
         var model = from.IsSaid("illum") ? from["illum", 2].Number ?? 2 : 2;
         var colour = from["Kd", Unsaid, Unsaid, Unsaid];
         var hasHighlight = model >= 2 && from.IsSaid("Ks");
-        var (roughness, mirrored) = hasHighlight
-            ? Formulas.OfHighlight(sums, from["Ns", 0], from["Ks", 0, 0, 0])
-            : (Carried.Of(1), Carried.Of(0, 0, 0));
-        var look = new Look { Mirrored = mirrored, IsUnlit = model == 0 };
-        // Its matte part is whole beside the highlight; in the other models the highlight takes its share.
-        look[BaseColour] = sums.Min(sums.Divide(colour, sums.Max(sums.Invert(sums.Largest(mirrored)), 0.02)), 1);
-        (look[Roughness], look[Emission]) = (roughness, from["Ke"]);
+        var look = Highlights.Read(sums, colour, hasHighlight ? from["Ks", 0, 0, 0] : Carried.Of(0, 0, 0), from["Ns", 0]);
+        look.IsUnlit = model == 0;
+        look[Emission] = from["Ke"];
         var opacity = sums.Multiply(from["d"], sums.Invert(from["Tr"]));
         if (!opacity.Is(1))
             look[Opacity] = opacity;

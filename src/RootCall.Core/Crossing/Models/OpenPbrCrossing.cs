@@ -44,7 +44,7 @@ internal sealed class OpenPbrCrossing : ICrossedModel
         if (!from["fuzz_weight"].Is(0))
             (look[SheenColour], look[SheenRoughness]) = (sums.Multiply(from["fuzz_color"], from["fuzz_weight"]), from["fuzz_roughness"]);
         if (!from["transmission_weight"].Is(0))
-            Lets.Read(
+            Glass.Read(
                 look,
                 from["transmission_weight"],
                 from["transmission_color"],
@@ -130,7 +130,7 @@ internal sealed class OpenPbrCrossing : ICrossedModel
             to.Set("fuzz_roughness", look.Take(SheenRoughness, 0.5));
         }
 
-        Lets.Write(
+        Glass.Write(
             look,
             to,
             "transmission_weight",

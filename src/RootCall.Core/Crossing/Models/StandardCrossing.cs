@@ -28,7 +28,7 @@ internal sealed class StandardCrossing : ICrossedModel
         if (!from["sheen"].Is(0))
             (look[SheenColour], look[SheenRoughness]) = (sums.Multiply(from["sheen_color"], from["sheen"]), from["sheen_roughness"]);
         if (!from["transmission"].Is(0))
-            Lets.Read(
+            Glass.Read(
                 look,
                 from["transmission"],
                 from["transmission_color"],
@@ -90,7 +90,7 @@ internal sealed class StandardCrossing : ICrossedModel
             to.Set("sheen_roughness", look.Take(SheenRoughness, 0.3));
         }
 
-        Lets.Write(
+        Glass.Write(
             look,
             to,
             "transmission",

@@ -4,7 +4,7 @@ using static RootCall.Core.Crossing.LookPart;
 namespace RootCall.Core.Crossing.Models;
 
 /// <summary>Glass as Standard Surface and OpenPBR say it, alike but for the names.</summary>
-internal static class Lets
+internal static class Glass
 {
     public static void Read(Look look, Carried weight, Carried colour, Carried depth, Carried scatter, Carried dispersion)
     {
