@@ -37,7 +37,10 @@ internal static class PackageVerb
             plan.Demand(allowMissing: true, call.GetValue(standIns));
             using var tools = new FrameWorks(opened.Decoder, null, null);
             var painter = new ProofPainter(tools.Tools, MostTime);
-            var before = painter.Before(opened.Report, opened.Session.Edited.Basis, opened.Session.Edited.Reading, CancellationToken.None);
+            var before = painter.Before(
+                new(opened.Report, opened.Session.Edited.Basis, opened.Session.Edited.Reading),
+                CancellationToken.None
+            );
             var built = PackageBuilder.Build(plan, call.GetValue(output)!, DateTimeOffset.Now);
             var proof = PackageProof.Prove(built.Written, Bounds.Default, drawn: (painter, before));
             if (call.GetValue(format) == "json")

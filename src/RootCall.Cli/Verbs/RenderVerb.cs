@@ -133,9 +133,7 @@ internal static class RenderVerb
     )
     {
         var made = TestFrame.Of(
-            opened.Report,
-            opened.Session.Edited.Basis,
-            opened.Session.Edited.Reading,
+            new(opened.Report, opened.Session.Edited.Basis, opened.Session.Edited.Reading),
             View(wish) with
             {
                 Camera = camera,

@@ -1,10 +1,11 @@
 using System.Collections.Immutable;
+using System.Text.Json;
 using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Crossing;
 
 /// <summary>What becomes of an input in another shading model; the later, the worse.</summary>
-[JsonConverter(typeof(JsonStringEnumConverter<MappingKind>))]
+[JsonConverter(typeof(MappingKindConverter))]
 public enum MappingKind
 {
     /// <summary>The other model says the same in the same or in other numbers.</summary>
@@ -16,6 +17,9 @@ public enum MappingKind
     /// <summary>The other model cannot say it.</summary>
     Lost,
 }
+
+/// <summary>Kinds as words in JSON: <c>exact</c>.</summary>
+public sealed class MappingKindConverter() : JsonStringEnumConverter<MappingKind>(JsonNamingPolicy.CamelCase);
 
 /// <summary>A row of a crossing: where an input goes.</summary>
 /// <param name="From">Inputs of the material that it is made of; empty where the other model's own default had to be undone.</param>

@@ -101,7 +101,7 @@ public sealed class FrameJob(
                     );
             },
         };
-        var frame = TestFrame.Of(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading, view, tools, stop);
+        var frame = TestFrame.Of(new(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading), view, tools, stop);
         var made = begun with
         {
             At = clock.GetUtcNow(),

@@ -35,7 +35,7 @@ public sealed class PackJob(
         {
             attempt.Report("drawing it as it is", Path.GetFileName(read.Session.Current.Path));
             var painter = new ProofPainter(tools, MostTime);
-            var before = painter.Before(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading, stop);
+            var before = painter.Before(new(read.Report, read.Session.Edited.Basis, read.Session.Edited.Reading), stop);
             var built = PackageBuilder.Build(
                 plan,
                 target,

@@ -25,7 +25,7 @@ public enum LampShape
 /// <summary>
 /// A light of a scene where it stands; it shines along -z of its node (KHR_lights_punctual; UsdLux; COLLADA 1.4.1, light).
 /// </summary>
-/// <param name="Node">Index into <see cref="Scene.Nodes"/>; -1 for one that stands nowhere.</param>
+/// <param name="Node">Index into <see cref="Scene.Nodes"/>.</param>
 /// <param name="Light">
 /// Red, green and blue, linear: of a point per steradian; of a parallel one what falls on a surface that faces it; of the others what a
 /// part of them gives off. Only its ratio to the scene's other lights counts.

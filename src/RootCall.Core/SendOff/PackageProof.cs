@@ -57,7 +57,7 @@ public static class PackageProof
         var report = CurrentScene.Muster(scene, new(scope, RootIndex.Build(scope, stop: stop), new()) { Stop = stop }, bounds);
         return new(report.Answering, [.. report.References.Where(r => !r.State.Answers())], broken)
         {
-            Frames = drawn?.Painter.After(drawn.Value.Before, report, new(scope, bounds, Stop: stop), stop),
+            Frames = drawn?.Painter.After(drawn.Value.Before, new(report, report.Scene, new(scope, bounds, Stop: stop)), stop),
         };
     }
 

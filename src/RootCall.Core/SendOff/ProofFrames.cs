@@ -1,9 +1,6 @@
 using RootCall.Core.Files;
-using RootCall.Core.Formats;
-using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Swatches;
-using RootCall.Core.Scenes;
 using RootCall.Core.Viewing;
 
 namespace RootCall.Core.SendOff;
@@ -26,11 +23,11 @@ public sealed class ProofPainter(FrameTools tools, TimeSpan most)
     private readonly FrameView view = new(Width, Height, SwatchLight.Studio.Map(), Samples, Environment.ProcessorCount, most);
 
     /// <summary>The scene as it stands, before anything of it is packed.</summary>
-    public ProofFrames Before(MusterReport report, Scene basis, ReadContext reading, CancellationToken stop)
+    public ProofFrames Before(DrawnScene scene, CancellationToken stop)
     {
         try
         {
-            return new(Draw(report, basis, reading, stop), null, null);
+            return new(TestFrame.Of(scene, view, tools, stop), null, null);
         }
         catch (CannotUseException e)
         {
@@ -39,20 +36,17 @@ public sealed class ProofPainter(FrameTools tools, TimeSpan most)
     }
 
     /// <summary>The scene that was found in a package, beside the one from before.</summary>
-    public ProofFrames After(ProofFrames before, MusterReport report, ReadContext reading, CancellationToken stop)
+    public ProofFrames After(ProofFrames before, DrawnScene scene, CancellationToken stop)
     {
         if (before.Before is null)
             return before;
         try
         {
-            return before with { After = Draw(report, report.Scene, reading, stop) };
+            return before with { After = TestFrame.Of(scene, view, tools, stop) };
         }
         catch (CannotUseException e)
         {
             return before with { WhyNot = $"From the package it is not drawn. {e.Message}" };
         }
     }
-
-    private TestFrame Draw(MusterReport report, Scene basis, ReadContext reading, CancellationToken stop) =>
-        TestFrame.Of(report, basis, reading, view, tools, stop);
 }

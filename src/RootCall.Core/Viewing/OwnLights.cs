@@ -62,7 +62,7 @@ internal sealed record OwnLights(FrameLight Light, ImmutableArray<string> Told)
     /// grey and matte; of what is lit, one in ten is to be as bright as paper in the studio. Materials have no say, so that a frame before
     /// and one after an edit can be held beside each other.
     /// </summary>
-    /// <exception cref="CannotUseException">Nothing that the camera sees is lit.</exception>
+    /// <exception cref="CannotUseException">Nothing that the camera sees is lit, or it takes too long.</exception>
     public static float Exposure(
         FrameGeometry geometry,
         FrameCamera camera,
@@ -80,7 +80,15 @@ internal sealed record OwnLights(FrameLight Light, ImmutableArray<string> Told)
             MostRadiance = float.PositiveInfinity,
             Field = Vector3.Zero,
         };
-        painter.Advance(Paths, view.Threads, view.Most == Timeout.InfiniteTimeSpan ? null : view.Most, stop);
+        try
+        {
+            painter.Advance(Paths, view.Threads, view.Most == Timeout.InfiniteTimeSpan ? null : view.Most, stop);
+        }
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            throw new CannotUseException($"The scene takes longer than {view.Most.TotalSeconds:0} s to be measured in its own light.");
+        }
+
         float[] lit = [.. painter.Picture().Select(p => (p.X + p.Y + p.Z) / 3).Where(l => l > 0).Order()];
         if (lit.Length == 0)
             throw new CannotUseException("None of the scene's lights reaches what is seen.");

@@ -28,6 +28,11 @@ public sealed record FrameTools(IImageDecoder Decoder, IMeshDecoder? Meshes, IRa
     public HouseColours? House { get; init; }
 }
 
+/// <summary>A scene that is drawn.</summary>
+/// <param name="Report">The scene as it stands, and what answers it.</param>
+/// <param name="Basis">The scene as its files say it; its geometry is read with <paramref name="Reading"/>.</param>
+public sealed record DrawnScene(MusterReport Report, Scene Basis, ReadContext Reading);
+
 /// <summary>How a scene is looked at.</summary>
 /// <param name="Samples">Paths for each pixel.</param>
 /// <param name="Most">A frame that is not done by then stays as it is then; infinite for one that may take what it takes.</param>
@@ -68,18 +73,10 @@ public sealed record TestFrame(
     private const int MostSide = 1024,
         LeastSide = 16;
 
-    /// <param name="report">The scene as it stands, and what answers it.</param>
-    /// <param name="basis">The scene as its files say it; its geometry is read with <paramref name="reading"/>.</param>
     /// <exception cref="CannotUseException">It cannot be drawn; the sentence tells why.</exception>
-    public static TestFrame Of(
-        MusterReport report,
-        Scene basis,
-        ReadContext reading,
-        FrameView view,
-        FrameTools tools,
-        CancellationToken stop
-    )
+    public static TestFrame Of(DrawnScene scene, FrameView view, FrameTools tools, CancellationToken stop)
     {
+        var (report, basis, reading) = scene;
         var looks = new Looks(report, tools, stop);
         DrawnGeometry drawn;
         using (var source = SceneFormats.Of(basis.Path).Geometry(basis, reading, tools.Meshes))

@@ -97,7 +97,7 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
         var row = Assert.Single(json.GetProperty("materials").EnumerateArray());
         Assert.InRange(row.GetProperty("deltaE").GetProperty("mean").GetDouble(), 0.01, 3);
         Assert.Contains(row.GetProperty("mappings").EnumerateArray(), m =>
-            m.GetProperty("to").GetString() == "base_color" && m.GetProperty("kind").GetString() == "Exact"
+            m.GetProperty("to").GetString() == "base_color" && m.GetProperty("kind").GetString() == "exact"
         );
         Assert.Equal("brass_gardener", Assert.Single(Look.Read(written).Materials).Name);
         Assert.Contains("already there", Convert("--to", "standard-surface").Said, StringComparison.Ordinal);

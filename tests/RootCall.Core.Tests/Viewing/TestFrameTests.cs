@@ -37,7 +37,7 @@ public sealed class TestFrameTests : IDisposable
     {
         var scope = CurrentScene.Scope(path, []);
         var report = CurrentScene.Muster(path, Look.Context(path), Bounds.Default);
-        return TestFrame.Of(report, report.Scene, new(scope, bounds ?? Bounds.Default), view ?? View, Tools, default);
+        return TestFrame.Of(new(report, report.Scene, new(scope, bounds ?? Bounds.Default)), view ?? View, Tools, default);
     }
 
     /// <summary>A square of two units that faces +z, with an image.</summary>
@@ -319,7 +319,7 @@ public sealed class TestFrameTests : IDisposable
         var context = Look.Context(path);
         var report = CurrentScene.Muster(path, context, Bounds.Default);
         var painter = new ProofPainter(Tools, TimeSpan.FromSeconds(20));
-        var before = painter.Before(report, report.Scene, new(CurrentScene.Scope(path, []), Bounds.Default), default);
+        var before = painter.Before(new(report, report.Scene, new(CurrentScene.Scope(path, []), Bounds.Default)), default);
         var built = PackageBuilder.Build(PackagePlan.Make(report, context.Facts), place.At("out/whole"), DateTimeOffset.UnixEpoch);
         Assert.Equal(0, PackageProof.Prove(built.Written, Bounds.Default, drawn: (painter, before)).Frames!.Difference!.Most);
         File.Delete(
@@ -331,15 +331,8 @@ public sealed class TestFrameTests : IDisposable
         Assert.True(lost.Difference!.Most > 5);
         Assert.NotEmpty(lost.After!.DifferencePng(lost.Before!));
 
-        var none = painter.Before(
-            report,
-            report.Scene with
-            {
-                Path = place.Put("a.mtlx", "<materialx version=\"1.39\"/>"),
-            },
-            new(CurrentScene.Scope(path, []), Bounds.Default),
-            default
-        );
+        var empty = report.Scene with { Path = place.Put("a.mtlx", "<materialx version=\"1.39\"/>") };
+        var none = painter.Before(new(report, empty, new(CurrentScene.Scope(path, []), Bounds.Default)), default);
         Assert.Contains("carries no geometry", none.WhyNot, StringComparison.Ordinal);
     }
 }

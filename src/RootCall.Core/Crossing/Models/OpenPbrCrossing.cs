@@ -10,6 +10,10 @@ internal sealed class OpenPbrCrossing : ICrossedModel
     private const double NitsOfWhite = 1000,
         NanometresOfMicrometre = 1000;
 
+    private static readonly Layers.Coat Coating = new("coat_weight", "coat_roughness", "coat_ior", "coat_color");
+
+    private static readonly Layers.Sheen Fibres = new("fuzz_weight", "fuzz_color", "fuzz_roughness");
+
     public Look Read(Source from, Sums sums)
     {
         var look = new Look();
@@ -30,19 +34,10 @@ internal sealed class OpenPbrCrossing : ICrossedModel
             look[Roughness] = sums.Multiply(from["specular_roughness"], Wider(sums, anisotropy));
         }
 
+        Layers.Read(look, from, Coating);
         if (!from["coat_weight"].Is(0))
-        {
-            (look[Coat], look[CoatRoughness], look[CoatIndexOfRefraction]) = (
-                from["coat_weight"],
-                from["coat_roughness"],
-                from["coat_ior"]
-            );
-            look[CoatColour] = from["coat_color"];
             CoatedOver.Read(look, sums, from["coat_darkening"]);
-        }
-
-        if (!from["fuzz_weight"].Is(0))
-            (look[SheenColour], look[SheenRoughness]) = (sums.Multiply(from["fuzz_color"], from["fuzz_weight"]), from["fuzz_roughness"]);
+        Layers.Read(look, from, sums, Fibres);
         if (!from["transmission_weight"].Is(0))
             Glass.Read(
                 look,
@@ -113,23 +108,11 @@ internal sealed class OpenPbrCrossing : ICrossedModel
         }
 
         to.Set("specular_roughness", roughness);
-        if (look.Find(Coat) is { } coat)
-        {
-            to.Set("coat_weight", coat);
-            to.Set("coat_roughness", look.Take(CoatRoughness, 0));
-            to.Set("coat_ior", look.Take(CoatIndexOfRefraction, 1.5));
-            to.Set("coat_color", look.Take(CoatColour, 1, 1, 1));
-            // No other model makes darker what lies below a coat.
+        Layers.Write(look, to, Coating);
+        // No other model makes darker what lies below a coat.
+        if (look.Find(Coat) is not null)
             to.Set("coat_darkening", Carried.Of(0));
-        }
-
-        if (look.Find(SheenColour) is { } sheen)
-        {
-            to.Set("fuzz_weight", Carried.Of(1));
-            to.Set("fuzz_color", sheen);
-            to.Set("fuzz_roughness", look.Take(SheenRoughness, 0.5));
-        }
-
+        Layers.Write(look, to, Fibres);
         Glass.Write(
             look,
             to,

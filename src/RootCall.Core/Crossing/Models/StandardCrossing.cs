@@ -7,6 +7,10 @@ internal sealed class StandardCrossing : ICrossedModel
 {
     public string Id => "standard-surface";
 
+    private static readonly Layers.Coat Coating = new("coat", "coat_roughness", "coat_IOR", "coat_color");
+
+    private static readonly Layers.Sheen Fibres = new("sheen", "sheen_color", "sheen_roughness");
+
     public Look Read(Source from, Sums sums)
     {
         var look = new Look();
@@ -19,14 +23,8 @@ internal sealed class StandardCrossing : ICrossedModel
         (look[IndexOfRefraction], look[Specular], look[SpecularColour]) = (from["specular_IOR"], from["specular"], from["specular_color"]);
         if (!from["specular_anisotropy"].Is(0))
             (look[Anisotropy], look[AnisotropyRotation]) = (from["specular_anisotropy"], from["specular_rotation"]);
-        if (!from["coat"].Is(0))
-        {
-            (look[Coat], look[CoatRoughness], look[CoatIndexOfRefraction]) = (from["coat"], from["coat_roughness"], from["coat_IOR"]);
-            look[CoatColour] = from["coat_color"];
-        }
-
-        if (!from["sheen"].Is(0))
-            (look[SheenColour], look[SheenRoughness]) = (sums.Multiply(from["sheen_color"], from["sheen"]), from["sheen_roughness"]);
+        Layers.Read(look, from, Coating);
+        Layers.Read(look, from, sums, Fibres);
         if (!from["transmission"].Is(0))
             Glass.Read(
                 look,
@@ -75,21 +73,8 @@ internal sealed class StandardCrossing : ICrossedModel
         to.Set("specular_roughness", look.Take(Roughness, 0.2));
         to.Set("specular_anisotropy", look.Take(Anisotropy, 0));
         to.Set("specular_rotation", look.Take(AnisotropyRotation, 0));
-        if (look.Find(Coat) is { } coat)
-        {
-            to.Set("coat", coat);
-            to.Set("coat_roughness", look.Take(CoatRoughness, 0));
-            to.Set("coat_IOR", look.Take(CoatIndexOfRefraction, 1.5));
-            to.Set("coat_color", look.Take(CoatColour, 1, 1, 1));
-        }
-
-        if (look.Find(SheenColour) is { } sheen)
-        {
-            to.Set("sheen", Carried.Of(1));
-            to.Set("sheen_color", sheen);
-            to.Set("sheen_roughness", look.Take(SheenRoughness, 0.3));
-        }
-
+        Layers.Write(look, to, Coating);
+        Layers.Write(look, to, Fibres);
         Glass.Write(
             look,
             to,
