@@ -60,9 +60,7 @@ public static class Crossings
             made.Lose(value.From, $"{data.Name} has no {Words(part)}");
         foreach (var input in from.Left)
             made.Lose([input.Name], "no other model has it");
-        var nodes = graph.Nodes.Where(n => n.Name != surface.Name).ToImmutableArray();
-        if (IsGltf(own.Id) != IsGltf(to))
-            nodes = ImageTurns.Of(nodes, toGltf: IsGltf(to));
+        var nodes = ImageTurns.Of([.. graph.Nodes.Where(n => n.Name != surface.Name)], IsGltf(own.Id), IsGltf(to));
         var name = surface.Name.Length > 0 ? surface.Name : "surface";
         return new(
             model.Id,

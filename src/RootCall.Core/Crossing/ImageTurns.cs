@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Crossing;
 
@@ -8,58 +9,29 @@ namespace RootCall.Core.Crossing;
 /// </summary>
 internal static class ImageTurns
 {
-    /// <summary>The same reading of each image, as the other side says it.</summary>
-    /// <param name="toGltf">From another model to glTF's; false for the way back.</param>
-    public static ImmutableArray<ShaderNode> Of(ImmutableArray<ShaderNode> nodes, bool toGltf)
+    /// <summary>
+    /// The same reading of each image, as the other side says it. What an image's use multiplies and adds becomes nodes, which take the
+    /// image's name, so that whoever reads it need not know; glTF says so only how strong a normal is, which is taken elsewhere.
+    /// </summary>
+    public static ImmutableArray<ShaderNode> Of(ImmutableArray<ShaderNode> nodes, bool fromGltf, bool toGltf) =>
+        [.. nodes.SelectMany(n => n.Image is { } use ? Of(n, fromGltf == toGltf ? use : Turned(use), fromGltf) : [n])];
+
+    private static IEnumerable<ShaderNode> Of(ShaderNode node, ImageUse use, bool fromGltf)
     {
-        var turned = nodes.Select(n => n.Image is { } use ? n with { Image = Turned(use) } : n).ToList();
-        if (!toGltf)
-            return [.. turned.Select(n => n.Image is { } use ? n with { Image = use with { Scale = [], Bias = [] } } : n)];
-        var gains = turned.Where(n => n.Image is { } use && (!use.Scale.IsEmpty || !use.Bias.IsEmpty)).ToList();
-        var moved = gains.ToDictionary(n => n.Name, n => $"{n.Name} moved", StringComparer.Ordinal);
-        var rewired = turned.Select(n =>
-            n with
-            {
-                Inputs =
-                [
-                    .. n.Inputs.Select(i =>
-                        i.From is { } wire && moved.TryGetValue(wire.Node, out var to) ? i with { From = wire with { Node = to } } : i
-                    ),
-                ],
-                Image = n.Image is { } use ? use with { Scale = [], Bias = [] } : null,
-            }
-        );
-        return [.. rewired, .. gains.SelectMany(n => Gain(n, moved[n.Name]))];
+        var plain = node with { Image = use with { Scale = [], Bias = [] } };
+        if (fromGltf || (use.Scale.IsEmpty && use.Bias.IsEmpty))
+            return [plain];
+        var stored = $"{node.Name} stored";
+        var gained = $"{node.Name} gained";
+        return [plain with { Name = stored }, Four(gained, "multiply", stored, use.Scale, 1), Four(node.Name, "add", gained, use.Bias, 0)];
     }
 
-    private static IEnumerable<ShaderNode> Gain(ShaderNode image, string name)
+    private static ShaderNode Four(string name, string type, string of, ImmutableArray<double> by, double otherwise)
     {
-        var use = image.Image!;
-        ImmutableArray<double> Four(ImmutableArray<double> of, double otherwise) =>
-            of.IsEmpty
-                ? [otherwise, otherwise, otherwise, otherwise]
-                : [.. Enumerable.Range(0, 4).Select(i => of[Math.Min(i, of.Length - 1)])];
-        yield return new(
-            $"{name} once",
-            "multiply",
-            [
-                new("in1", Shading.InputType.Color4, null, new(image.Name, "out")),
-                new("in2", Shading.InputType.Color4, new(Four(use.Scale, 1))),
-            ]
-        )
+        ImmutableArray<double> numbers = [.. Enumerable.Range(0, 4).Select(i => by.IsEmpty ? otherwise : by[Math.Min(i, by.Length - 1)])];
+        return new(name, type, [new("in1", InputType.Color4, null, new(of, "out")), new("in2", InputType.Color4, new ShaderValue(numbers))])
         {
-            Output = Shading.InputType.Color4,
-        };
-        yield return new(
-            name,
-            "add",
-            [
-                new("in1", Shading.InputType.Color4, null, new($"{name} once", "out")),
-                new("in2", Shading.InputType.Color4, new(Four(use.Bias, 0))),
-            ]
-        )
-        {
-            Output = Shading.InputType.Color4,
+            Output = InputType.Color4,
         };
     }
 

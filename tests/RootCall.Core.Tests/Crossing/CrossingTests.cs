@@ -236,6 +236,66 @@ public sealed class CrossingTests
         }
     }
 
+    /// <summary>UsdUVTexture's scale and bias, and its channels: a normal map as everybody writes it, and one image of several maps.</summary>
+    [Fact]
+    public void Gains_and_channels_of_images_cross_and_are_written()
+    {
+        ShaderNode Texture(string name, double[] scale, double[] bias) =>
+            new(
+                name,
+                "UsdUVTexture",
+                [],
+                new(new(ReferenceKind.Image, "a", "a.png"))
+                {
+                    Scale = [.. scale],
+                    Bias = [.. bias],
+                    EffectiveSpace = ColourSpace.Data,
+                }
+            );
+        var own = new ShaderGraph(
+            [
+                new(
+                    "surface",
+                    "UsdPreviewSurface",
+                    [
+                        new("diffuseColor", InputType.Color3, null, new("colours", "rgb")),
+                        new("roughness", InputType.Float, null, new("packed", "g")),
+                        new("clearcoat", InputType.Float, null, new("packed", "b")),
+                        new("normal", InputType.Vector3, null, new("bumps", "rgb")),
+                    ]
+                ),
+                Texture("colours", [0.5, 0.6, 0.7, 1], [0.1, 0.1, 0.1, 0]),
+                Texture("packed", [], []),
+                Texture("bumps", [0.2, 0.2, 1, 1], [-0.1, -0.1, 0.5, 0]),
+            ],
+            "surface"
+        );
+        // Coordinates that are more than moved are not written as if they were not.
+        var bent = own with
+        {
+            Nodes =
+            [
+                .. own.Nodes.Select(n =>
+                    n.Name == "packed" ? n with { Inputs = [new("st", InputType.Vector2, null, new("warp", "out"))] } : n
+                ),
+                new("warp", "noise2d", []) { Output = InputType.Vector2 },
+            ],
+        };
+        Assert.Contains("“packed”", new MtlxAuthor(k => k.Written).Add("tin", To(bent, "open-pbr")), StringComparison.Ordinal);
+        using var place = new Place();
+        foreach (var model in (string[])["gltf-metallic-roughness", "standard-surface", "open-pbr"])
+        {
+            var crossed = To(own, model);
+            Assert.InRange(Apart(own, crossed, new Ramp(), samples: 16), 0, 1.6);
+            if (model == "gltf-metallic-roughness")
+                continue;
+            var author = new MtlxAuthor(k => k.Written);
+            Assert.Null(author.Add("tin", crossed));
+            var read = Look.Read(place.Put($"{model}.mtlx", author.Document()));
+            Assert.InRange(Apart(crossed, read.Materials[0].Graph, new Ramp()), 0, 0.05);
+        }
+    }
+
     /// <summary>FBX's phong is COLLADA's but for its factors.</summary>
     [Fact]
     public void A_phong_of_FBX_is_carried_as_one_of_COLLADA_is()

@@ -25,6 +25,8 @@ public sealed class MtlxAuthor(Func<ReferenceKey, string> pathOf)
         var nodes = Reached(graph, surface);
         if (nodes.FirstOrDefault(n => n.Image is null && n.Name != surface.Name && !IsStandard(n)) is { } strange)
             return $"Its node “{strange.Name}” ({strange.Type}) is none of MaterialX's standard library.";
+        if (nodes.FirstOrDefault(n => n.Image is not null && !IsPlaced(graph, n)) is { } bent)
+            return $"The coordinates of its image “{bent.Name}” are made by nodes; only a move of them is written.";
         var called = Unique(material);
         var names = nodes.ToDictionary(n => n.Name, n => Unique($"{called}_{n.Name}"), StringComparer.Ordinal);
         foreach (var node in nodes.Where(n => n.Name != surface.Name))
@@ -54,6 +56,22 @@ public sealed class MtlxAuthor(Func<ReferenceKey, string> pathOf)
     private static bool IsStandard(ShaderNode node) =>
         (node.Type is "bump" or "heighttonormal" || NodeKinds.Find(node.Type, TypeOf(node)) is not null)
         && !node.Type.StartsWith("Usd", StringComparison.Ordinal);
+
+    /// <summary>What feeds an image's coordinates is what its use says: a UV set and a move.</summary>
+    private static bool IsPlaced(ShaderGraph graph, ShaderNode image)
+    {
+        var wire = (image.Input("texcoord") ?? image.Input("st"))?.From;
+        for (var hops = 0; wire is not null && graph.Node(wire.Node) is { } node; hops++)
+        {
+            if (hops > 4 || !Placing.Any(p => node.Type.StartsWith(p, StringComparison.OrdinalIgnoreCase)))
+                return false;
+            wire = node.Inputs.FirstOrDefault(i => i.From is not null)?.From;
+        }
+
+        return true;
+    }
+
+    private static readonly string[] Placing = ["place2d", "texcoord", "geompropvalue", "UsdTransform2d", "UsdPrimvarReader"];
 
     private static List<ShaderNode> Reached(ShaderGraph graph, ShaderNode surface)
     {
@@ -117,7 +135,7 @@ public sealed class MtlxAuthor(Func<ReferenceKey, string> pathOf)
     private static InputType ImageType(ShaderNode node, List<ShaderNode> nodes)
     {
         var asked = nodes.SelectMany(n => n.Inputs).Where(i => i.From?.Node == node.Name).ToList();
-        if (asked.Exists(i => i.Type == InputType.Color4 || i.From!.Output is "a"))
+        if (asked.Exists(i => i.Type == InputType.Color4 || i.From!.Output is "r" or "g" or "b" or "a"))
             return InputType.Color4;
         return asked.Select(i => i.Type).FirstOrDefault(t => t.Numbers > 0) is { IsSaid: true } type ? type : InputType.Color3;
     }
@@ -143,11 +161,16 @@ public sealed class MtlxAuthor(Func<ReferenceKey, string> pathOf)
         root.Add(element);
     }
 
-    private static XElement Input(string name, ShaderInput input, Dictionary<string, string> names, List<ShaderNode> nodes)
+    private XElement Input(string name, ShaderInput input, Dictionary<string, string> names, List<ShaderNode> nodes)
     {
         if (input.From is { } wire && names.TryGetValue(wire.Node, out var from))
         {
             var behind = nodes.First(n => n.Name == wire.Node);
+            var given = behind.Image is null ? TypeOf(behind) : ImageType(behind, nodes);
+            if (wire.Output.Length == 1 && Channels.IndexOf(wire.Output[0]) is >= 0 and var channel && given.Numbers > 1)
+                return Wire(name, input.Type.Word, Part(from, given, channel));
+            if (wire.Output == "rgb" && given == InputType.Color4)
+                return Wire(name, input.Type.Word, Colour(from, input.Type));
             var element = Wire(name, input.Type.Word, from);
             if (behind.Type.StartsWith("separate", StringComparison.Ordinal))
                 element.Add(new XAttribute("output", wire.Output));
@@ -155,6 +178,33 @@ public sealed class MtlxAuthor(Func<ReferenceKey, string> pathOf)
         }
 
         return Value(name, input.Type.Word, input.Value?.Text ?? Numbers(input.Value?.Numbers ?? []));
+    }
+
+    private const string Channels = "rgba";
+
+    /// <summary>One of the numbers that a node gives, as a node of its own.</summary>
+    private string Part(string node, InputType type, int channel)
+    {
+        var name = Unique($"{node}_{Channels[channel]}");
+        var extract = new XElement("extract", new XAttribute("name", name), new XAttribute("type", InputType.Float.Word));
+        extract.Add(Wire("in", type.Word, node));
+        extract.Add(Value("index", InputType.Integer.Word, Numbers([channel])));
+        root.Add(extract);
+        return name;
+    }
+
+    /// <summary>The first three numbers of four, as a node of their own.</summary>
+    private string Colour(string node, InputType type)
+    {
+        string Converted(string of, InputType from, InputType to)
+        {
+            var name = Unique($"{of}_{to.Word}");
+            root.Add(new XElement("convert", new XAttribute("name", name), new XAttribute("type", to.Word), Wire("in", from.Word, of)));
+            return name;
+        }
+
+        var colour = Converted(node, InputType.Color4, InputType.Color3);
+        return type == InputType.Vector3 ? Converted(colour, InputType.Color3, InputType.Vector3) : colour;
     }
 
     private static InputType TypeOf(ShaderNode node) =>
