@@ -236,7 +236,7 @@ public sealed class CrossingTests
         }
     }
 
-    /// <summary>UsdUVTexture's scale and bias, and its channels: a normal map as everybody writes it, and one image of several maps.</summary>
+    /// <summary>A normal map as everybody writes it in USD (scale and bias), and one image of several maps by its channels.</summary>
     [Fact]
     public void Gains_and_channels_of_images_cross_and_are_written()
     {
