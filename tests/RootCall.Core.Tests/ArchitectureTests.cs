@@ -40,6 +40,7 @@ public sealed class ArchitectureTests
         "Geometry",
         "Imaging",
         "Rendering",
+        "Crossing",
         "Formats",
         "Edits",
         "Muster",
@@ -48,7 +49,6 @@ public sealed class ArchitectureTests
         "Destinations",
         "Audit",
         "Transfer",
-        "Crossing",
         "SendOff",
         "Jobs",
     ];

@@ -10,7 +10,41 @@ namespace RootCall.Core.Crossing;
 /// <param name="From">Id of the model that it had.</param>
 /// <param name="Graph">Its look there; what varied over the surface is nodes of MaterialX's standard library.</param>
 /// <param name="Mappings">Where each input went; the worst first.</param>
-public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, ImmutableArray<Mapping> Mappings);
+public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, ImmutableArray<Mapping> Mappings)
+{
+    /// <summary>The same with some inputs given other numbers; one that the model does not have, or not so many numbers, is left out.</summary>
+    public CrossedMaterial With(IReadOnlyList<SetInput> set)
+    {
+        var (model, surface, rows) = (ShadingModels.Find(To)!, Graph.SurfaceNode!, Mappings);
+        foreach (var (name, value) in set)
+        {
+            if (model.Input(name) is not { } data || value.Text is not null || value.Numbers.Length != data.Type.Numbers)
+                continue;
+            var input = new ShaderInput(name, data.Type, value) { Default = data.Default.IsEmpty ? null : new(data.Default) };
+            var there = surface.Input(name);
+            surface = surface with { Inputs = there is null ? surface.Inputs.Add(input) : surface.Inputs.Replace(there, input) };
+            var row = rows.FirstOrDefault(r => r.To == name);
+            var mine = new Mapping(
+                row?.From ?? [],
+                name,
+                MappingKind.Approximate,
+                "set by hand",
+                row?.Before ?? string.Empty,
+                $"{value}",
+                false
+            );
+            rows = row is null ? rows.Add(mine) : rows.Replace(row, mine);
+        }
+
+        return ReferenceEquals(surface, Graph.SurfaceNode)
+            ? this
+            : this with
+            {
+                Graph = Graph with { Nodes = Graph.Nodes.Replace(Graph.SurfaceNode!, surface) },
+                Mappings = rows,
+            };
+    }
+}
 
 /// <summary>Carries looks from one shading model to another.</summary>
 public static class Crossings

@@ -21,6 +21,7 @@ namespace RootCall.Core.Edits;
 [JsonDerivedType(typeof(SetAsset), "asset")]
 [JsonDerivedType(typeof(Rename), "rename")]
 [JsonDerivedType(typeof(CopyMaterial), "copy")]
+[JsonDerivedType(typeof(CrossMaterial), "cross")]
 [JsonDerivedType(typeof(RemoveMaterial), "remove")]
 [JsonDerivedType(typeof(SetPathStyle), "style")]
 [JsonDerivedType(typeof(PlaceFile), "place")]

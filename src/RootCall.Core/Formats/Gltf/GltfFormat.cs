@@ -42,6 +42,7 @@ public sealed class GltfFormat : ISceneFormat
             }.ToFrozenDictionary(),
             References = ReferenceLife.Listed,
             Shape = new GltfShape(),
+            Maker = new GltfMaker(),
             AssignsById = true,
             Written = static path => GltfUri.Decode(GltfUri.Encode(path)),
             MayCarry = file => GltfCarrier.MimeOf(file) is null ? GltfCarrier.NotCarried(file) : null,

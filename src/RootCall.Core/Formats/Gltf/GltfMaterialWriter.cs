@@ -23,6 +23,12 @@ internal sealed class GltfMaterialWriter(JsonSpot material, ShaderGraph before, 
                 patch.Set(material, input.Name, input.Name == "doubleSided" ? JsonValue.Create(text == "true") : JsonValue.Create(text)!);
         }
 
+        if (changes.Exists(c => c.Now is { Name: "unlit", Value.Text: "true" }))
+        {
+            textures.Use("KHR_materials_unlit");
+            patch.Child(patch.Child(material, "extensions"), "KHR_materials_unlit");
+        }
+
         var fields = changes
             .Select(c => (c.Before, c.Now, Field: GltfInputs.Of(model).FirstOrDefault(i => i.Name == (c.Now ?? c.Before)!.Name)))
             .Where(c => c.Field is not null)

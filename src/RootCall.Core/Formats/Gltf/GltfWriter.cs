@@ -41,6 +41,14 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
             return;
         }
 
+        if (material.CopyOf is null)
+        {
+            var fresh = new JsonObject { ["name"] = material.Name };
+            patch.Append(patch.Child(Root, "materials", array: true), fresh);
+            new GltfMaterialWriter(new(null, fresh), ShaderGraph.Empty, material.Graph, patch, textures).Write();
+            return;
+        }
+
         var source = before.Materials.ToList().FindIndex(m => m.Id == material.CopyOf);
         if (source < 0)
             throw new CannotUseException($"The material that {material.Name} was made like is not in the file.");

@@ -95,6 +95,9 @@ public sealed record FormatCapabilities
     /// <summary>How a material says values and images; null for a format without materials.</summary>
     public IMaterialShape? Shape { get; init; }
 
+    /// <summary>How a look that comes from elsewhere becomes a material; null where none can be added.</summary>
+    public ILookMaker? Maker { get; init; }
+
     /// <summary>Null when the format can do it.</summary>
     public string? WhyNot(SceneAct act) => ReadOnlyBecause is { } only ? $"{only}." : Refused.GetValueOrDefault(act);
 

@@ -72,6 +72,7 @@ public sealed class MaterialXFormat : ISceneFormat
             Names = new("^[A-Za-z_][A-Za-z0-9_]*$", RegexOptions.CultureInvariant),
             References = ReferenceLife.Written,
             Shape = new MtlxShape(),
+            Maker = new MtlxMaker(),
             NamesGeometry = MtlxAssignments.Unmeasured,
         };
 

@@ -1,5 +1,6 @@
 using System.Xml.Linq;
 using RootCall.Core.Files;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Formats.Xml;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -29,6 +30,8 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
                 Material(old, material);
         }
 
+        var known = before.Materials.Select(m => m.Name).ToHashSet(StringComparer.Ordinal);
+        Add([.. now.Materials.Where(m => !known.Contains(m.Arrived ?? m.Name))]);
         for (var i = 0; i < now.Meshes.Length; i++)
             if (
                 i >= before.Meshes.Length
@@ -37,6 +40,23 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
             )
                 Assign(now.Meshes[i]);
         return patches.SelectMany(p => p.Value.Build().Select(e => (p.Key.Index, e)));
+    }
+
+    /// <summary>New materials at the end of the document that was opened.</summary>
+    private void Add(IReadOnlyList<Material> materials)
+    {
+        if (materials.Count == 0)
+            return;
+        var home = document.Files[0];
+        var author = new MtlxAuthor(k => ReferencePaths.In(now, k, Path.GetFileName(now.Path)).Written, names)
+        {
+            IsUnderPrefix = (home.Root["fileprefix"] ?? string.Empty).Length > 0,
+        };
+        foreach (var material in materials)
+            if (author.Add(material.Name, material.Graph) is { } why)
+                throw new CannotUseException($"{material.Name} cannot be written. {why}");
+        foreach (var element in author.Elements)
+            patches[home].Add(home.Root, element);
     }
 
     private MtlxElement Element(string material) =>

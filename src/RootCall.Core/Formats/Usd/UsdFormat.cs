@@ -52,6 +52,7 @@ public sealed class UsdFormat : ISceneFormat
             Wraps = [WrapMode.Repeat, WrapMode.Mirror, WrapMode.Clamp, WrapMode.Black, WrapMode.FromFile],
             References = ReferenceLife.Written,
             Shape = new UsdShape(),
+            Maker = new UsdMaker(),
             AssignsById = true,
             PartsKeepTheirs = true,
             Written = UsdShape.Anchored,

@@ -51,19 +51,12 @@ internal sealed class MtlShape : FixedShape
             return $"MTL has no map for {name}.";
         var at = inputs.FindIndex(i => i.Name == name);
         var meaning = MtlMaterials.MapOf(statements[0]);
-        if (to.WrapU != to.WrapV)
-            return "MTL repeats an image in both directions or clamps it in both.";
-        var key = ReferencePaths.In(
-            draft.Before,
-            to.Reference,
-            Path.GetRelativePath(draft.Before.Folder, draft.Files[draft.Materials[material].File].Path)
-        );
-        var path = WavefrontFormat.Safe(key.Written);
-        if (MapStatement.NameIn(path) != path)
-            return $"MTL cannot write the path “{to.Reference.Written}”.";
+        if (WhyNot(to) is { } not)
+            return not;
+        var key = KeyOf(draft, draft.Materials[material].File, to.Reference);
         if (Range(name, meaning.Type, to, out var scale, out var bias) is { } why)
             return why;
-        var use = new ImageUse(key with { Written = path })
+        var use = new ImageUse(key)
         {
             Slot = (at >= 0 ? inputs[at].Image?.Slot : null) ?? Usual(draft, name) ?? statements[0],
             Transform = to.Transform with { Order = "scale offset", Rotation = 0 },
@@ -85,6 +78,21 @@ internal sealed class MtlShape : FixedShape
         else
             Put(inputs, at, inputs[at] with { Image = use });
         return null;
+    }
+
+    /// <summary>Null when a map statement can read an image so.</summary>
+    internal static string? WhyNot(ImageUse image) =>
+        image.WrapU != image.WrapV ? "MTL repeats an image in both directions or clamps it in both."
+        : image.Transform.Rotation != 0 ? "MTL has no rotation of UV coordinates."
+        : WavefrontFormat.Safe(image.Reference.Written) is var path && MapStatement.NameIn(path) != path
+            ? $"MTL cannot write the path “{image.Reference.Written}”."
+        : null;
+
+    /// <summary>The reference as an own file writes it.</summary>
+    internal static ReferenceKey KeyOf(SceneDraft draft, int file, ReferenceKey key)
+    {
+        var there = ReferencePaths.In(draft.Before, key, Path.GetRelativePath(draft.Before.Folder, draft.Files[file].Path));
+        return there with { Written = WavefrontFormat.Safe(there.Written) };
     }
 
     /// <summary>A bump is multiplied (<c>-bm</c>), anything else but a normal has a base and a gain (<c>-mm</c>).</summary>

@@ -27,7 +27,35 @@ internal sealed class MtlWriter(Scene before, Scene now)
                 Change(material, changed);
         }
 
+        var known = before.Materials.Select(m => m.Name).ToHashSet(StringComparer.Ordinal);
+        foreach (var file in now.Materials.Where(m => !known.Contains(m.Arrived ?? m.Name)).GroupBy(m => m.File))
+            Append(file.Key, file);
         return new(edits.ToLookup(e => e.File, e => e.Edit), added);
+    }
+
+    /// <summary>More definitions at the end of a library.</summary>
+    private void Append(int file, IEnumerable<Material> materials)
+    {
+        using var stream = before.Files[file].Open();
+        var length = stream.Length;
+        var newLine = Text(file).NewLine;
+        stream.Position = Math.Max(0, length - 1);
+        var text = new StringBuilder(length > 0 && stream.ReadByte() != '\n' ? newLine : string.Empty);
+        foreach (var material in materials)
+            Define(text.Append(newLine), material, newLine);
+        edits.Add((file, new(length, 0, Encoding.UTF8.GetBytes(text.ToString()))));
+    }
+
+    private static void Define(StringBuilder text, Material material, string newLine)
+    {
+        text.Append("newmtl ").Append(material.Name).Append(newLine);
+        foreach (var input in FixedGraph.Read(material.Graph))
+        {
+            if (input.Value is { } value)
+                text.Append(input.Name).Append(' ').Append(value.Text ?? NumberText.Join(" ", value.Numbers)).Append(newLine);
+            if (input.Image is { } image)
+                text.Append(MapText.Of(image, null).Whole).Append(newLine);
+        }
     }
 
     private MtlText Text(int file) => texts.TryGetValue(file, out var text) ? text : texts[file] = MtlText.Read(before.Files[file]);
@@ -80,15 +108,7 @@ internal sealed class MtlWriter(Scene before, Scene now)
         var text = new StringBuilder();
         foreach (var material in now.Materials)
         {
-            text.Append("newmtl ").Append(material.Name).Append('\n');
-            foreach (var input in FixedGraph.Read(material.Graph))
-            {
-                if (input.Value is { } value)
-                    text.Append(input.Name).Append(' ').Append(value.Text ?? NumberText.Join(" ", value.Numbers)).Append('\n');
-                if (input.Image is { } image)
-                    text.Append(MapText.Of(image, null).Whole).Append('\n');
-            }
-
+            Define(text, material, "\n");
             text.Append('\n');
         }
 

@@ -56,6 +56,7 @@ public sealed class WavefrontFormat : ISceneFormat
             Names = new(@"^[^\s#][^\r\n#]*(?<!\s)$", RegexOptions.CultureInvariant),
             References = ReferenceLife.Used,
             Shape = new MtlShape(),
+            Maker = new MtlMaker(),
             Library = ".mtl",
         };
 

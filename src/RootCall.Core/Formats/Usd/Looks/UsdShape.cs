@@ -107,7 +107,7 @@ internal sealed class UsdShape : GraphShape
         {
             if (file is null)
                 return $"{node.Name} reads its file from elsewhere; change it there.";
-            if (Key(draft, to.Reference, out var key) is { } why)
+            if (KeyOf(draft, to.Reference, out var key) is { } why)
                 return why;
             var (old, property) = (image.Reference, Property(edit.Material, node, file));
             edit.Then(() =>
@@ -218,7 +218,7 @@ internal sealed class UsdShape : GraphShape
         var type = TypeOf(draft, surface, name, null);
         if (!type.TakesImage)
             return $"{name} takes no image.";
-        if (Key(draft, to.Reference, out var key) is { } why)
+        if (KeyOf(draft, to.Reference, out var key) is { } why)
             return why;
         var space =
             to.DeclaredSpace.Length > 0 ? to.DeclaredSpace
@@ -331,7 +331,7 @@ internal sealed class UsdShape : GraphShape
         $"{PrimOf(material, node.Name)}.inputs:{file.Name}";
 
     /// <summary>The reference as the scene's own layer would write it: anchored to it.</summary>
-    private static string? Key(SceneDraft draft, ReferenceKey wanted, out ReferenceKey key)
+    internal static string? KeyOf(SceneDraft draft, ReferenceKey wanted, out ReferenceKey key)
     {
         var known = draft.Before.References.FirstOrDefault(r => r.Key == wanted);
         key = wanted;

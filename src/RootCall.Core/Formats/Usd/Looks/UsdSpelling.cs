@@ -7,9 +7,12 @@ namespace RootCall.Core.Formats.Usd.Looks;
 internal static class UsdSpelling
 {
     /// <summary>The type of an attribute for an input of a MaterialX type.</summary>
-    public static string TypeOf(InputType type, string input) =>
+    /// <param name="standard">Of a node of MaterialX, which has words and vectors of its own.</param>
+    public static string TypeOf(InputType type, string input, bool standard = false) =>
         type.Word switch
         {
+            "string" when standard => "string",
+            "vector3" when standard => "float3",
             "color3" => "color3f",
             "vector3" => input.Contains("ormal", StringComparison.Ordinal) ? "normal3f" : "float3",
             "vector2" => "float2",
@@ -33,6 +36,13 @@ internal static class UsdSpelling
             "integer" => "int",
             _ => "float",
         };
+
+    /// <summary>The node is one of MaterialX, by the id of its definition.</summary>
+    public static bool IsStandard(ShaderNode node) => node.Type.StartsWith("ND_", StringComparison.Ordinal);
+
+    /// <summary>The type of what a node gives to an input.</summary>
+    public static string OutputOf(ShaderNode? node, ShaderInput input) =>
+        node is not null && IsStandard(node) && node.Output.IsSaid ? TypeOf(node.Output, input.Name, standard: true) : OutputFor(input);
 
     public static string Value(ShaderValue value, string type) =>
         type switch

@@ -66,6 +66,9 @@ internal sealed class UsdWriter
                 Graph(material, old.Graph, material.Graph);
         }
 
+        var known = before.Materials.Select(m => m.Id).ToHashSet(StringComparer.Ordinal);
+        foreach (var material in now.Materials.Where(m => !known.Contains(m.Id)))
+            Add(material);
         foreach (var (old, mesh) in before.Meshes.Zip(now.Meshes).Where(m => !ReferenceEquals(m.First, m.Second)))
             Assign(old, mesh);
         foreach (var (old, choice) in before.Variants.Zip(now.Variants).Where(v => v.First.Selected != v.Second.Selected))
@@ -84,6 +87,19 @@ internal sealed class UsdWriter
         );
     }
 
+    private void Add(Material material)
+    {
+        var prim = overs.At(material.Id);
+        prim.Definition = "def Material";
+        // UsdMtlx, "MaterialX in USD": surfaces of its library stand in a render context of their own.
+        var (context, output) = material.Graph.SurfaceNode!.Type.StartsWith("ND_", StringComparison.Ordinal)
+            ? ("mtlx:surface", "out")
+            : ("surface", "surface");
+        prim.Statements.Add($"token outputs:{context}.connect = <{material.Id}/{material.Graph.Surface}.outputs:{output}>");
+        Graph(material, ShaderGraph.Empty, material.Graph);
+        overs.At($"{material.Id}/{material.Graph.Surface}").Statements.Add($"token outputs:{output}");
+    }
+
     private void Graph(Material material, ShaderGraph old, ShaderGraph graph)
     {
         foreach (var node in graph.Nodes)
@@ -100,9 +116,9 @@ internal sealed class UsdWriter
             }
 
             foreach (var input in node.Inputs)
-                Input(material, prim, known?.Input(input.Name), input);
+                Input(material, prim, known?.Input(input.Name), input, node);
             foreach (var gone in (known?.Inputs ?? []).Where(i => node.Input(i.Name) is null))
-                Input(material, prim, gone, null);
+                Input(material, prim, gone, null, node);
         }
 
         var told = old.Nodes.SelectMany(n => n.Inputs).Select(i => i.From).OfType<Connection>().ToHashSet();
@@ -110,19 +126,19 @@ internal sealed class UsdWriter
         {
             var prim = UsdShape.PrimOf(material, input.From!.Node);
             if (layer.Find(prim)?.Property($"outputs:{input.From.Output}") is null)
-                overs.At(prim).Statements.Add($"{UsdSpelling.OutputFor(input)} outputs:{input.From.Output}");
+                overs.At(prim).Statements.Add($"{UsdSpelling.OutputOf(graph.Node(input.From.Node), input)} outputs:{input.From.Output}");
         }
     }
 
-    private void Input(Material material, string prim, ShaderInput? old, ShaderInput? input)
+    private void Input(Material material, string prim, ShaderInput? old, ShaderInput? input, ShaderNode node)
     {
         var name = $"inputs:{(input ?? old)!.Name}";
-        var type = UsdSpelling.TypeOf((input ?? old)!.Type, (input ?? old)!.Name);
+        var type = UsdSpelling.TypeOf((input ?? old)!.Type, (input ?? old)!.Name, node.IsMade && UsdSpelling.IsStandard(node));
         var own = old is { IsPassedOn: true } ? null : old?.Value;
         if (!Equals(own, input is { IsPassedOn: true } ? null : input?.Value))
         {
             handled.Add($"{prim}.{name}");
-            Attribute(prim, name, type, input?.Value is { } value ? UsdSpelling.Value(value, type) : null);
+            Attribute(prim, name, type, input?.Value is { } value ? UsdSpelling.Value(value, type) + Tag(node, input, type) : null);
         }
 
         if (input?.From is { } from)
@@ -138,6 +154,15 @@ internal sealed class UsdWriter
         )
             Disconnect(prim, name, type);
     }
+
+    /// <summary>The colour space of an image, where a node of MaterialX reads it.</summary>
+    private static string Tag(ShaderNode node, ShaderInput input, string type) =>
+        type == "asset"
+        && node is { IsMade: true, Image.DeclaredSpace: { Length: > 0 } space }
+        && UsdSpelling.IsStandard(node)
+        && input.From is null
+            ? $" (colorSpace = {UsdSpelling.Quoted(space)})"
+            : string.Empty;
 
     /// <summary>Paths of attributes that no material reads (the texture of a light).</summary>
     private void Properties()

@@ -1,0 +1,16 @@
+using System.Collections.Immutable;
+using RootCall.Core.Formats.Looks;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.MaterialX;
+
+/// <summary>A look as nodes beside the others of a document; everything that the standard library says can be said.</summary>
+internal sealed class MtlxMaker : ILookMaker
+{
+    public ImmutableArray<string> Models { get; } = ["standard-surface", "open-pbr", "usd-preview-surface", "materialx-gltf-pbr"];
+
+    public MadeLook Make(SceneDraft draft, Material source, string name, ShaderGraph look) =>
+        StandardGraph.Of(look, out var why) is { } graph
+            ? new(new(name) { Graph = graph, File = source.File }, [])
+            : new(new(name) { File = source.File }, [new(string.Empty, why!)]);
+}
