@@ -18,7 +18,7 @@ internal sealed class EditMaker(Random random, string picture)
         made++;
         for (var tries = 0; tries < 100; tries++)
         {
-            var edit = random.Next(16) switch
+            var edit = random.Next(17) switch
             {
                 0 or 1 or 2 or 3 => Value(scene),
                 4 or 5 or 6 => Reread(scene),
@@ -29,6 +29,7 @@ internal sealed class EditMaker(Random random, string picture)
                 12 => random.Next(2) == 0 ? Copy(scene) : Remove(scene),
                 13 => Carry(scene) ?? Asset(scene),
                 14 => Variant(scene) ?? Library(scene),
+                15 => Cross(scene),
                 _ => Answer(scene),
             };
             if (edit is not null)
@@ -187,6 +188,16 @@ internal sealed class EditMaker(Random random, string picture)
     private Edit? Copy(Scene scene) =>
         AnyMaterial(scene) is { } material ? new CopyMaterial(NameOf(scene, material), $"copy_{made}") : null;
 
+    private Edit? Cross(Scene scene) =>
+        AnyMaterial(scene) is { } material && SceneFormats.Of(scene.Path).Capabilities.Maker is { } maker
+            ? new CrossMaterial(
+                NameOf(scene, material),
+                maker.Models[random.Next(maker.Models.Length)],
+                $"crossed_{made}",
+                random.Next(4) == 0 ? [new("roughness", ShaderValue.Of(0.25))] : []
+            )
+            : null;
+
     private Edit? Remove(Scene scene) => AnyMaterial(scene) is { } material ? new RemoveMaterial(NameOf(scene, material)) : null;
 
     private Edit? Carry(Scene scene)
@@ -238,5 +249,7 @@ internal sealed class EditMaker(Random random, string picture)
                 _ => kind,
             },
             out var act
-        ) && can.WhyNot(act) is null;
+        )
+            ? can.WhyNot(act) is null
+            : kind == nameof(CrossMaterial) && can.Maker is not null;
 }

@@ -10,7 +10,8 @@ internal sealed class MtlxMaker : ILookMaker
     public ImmutableArray<string> Models { get; } = ["standard-surface", "open-pbr", "usd-preview-surface", "materialx-gltf-pbr"];
 
     public MadeLook Make(SceneDraft draft, Material source, string name, ShaderGraph look) =>
-        StandardGraph.Of(look, out var why) is { } graph
-            ? new(new(name) { Graph = graph, File = source.File }, [])
-            : new(new(name) { File = source.File }, [new(string.Empty, why!)]);
+        new(
+            new(name) { Graph = look, File = source.File },
+            StandardGraph.Of(look, out var why) is null ? [new(string.Empty, why!)] : []
+        );
 }

@@ -28,7 +28,9 @@ internal sealed class MtlWriter(Scene before, Scene now)
         }
 
         var known = before.Materials.Select(m => m.Name).ToHashSet(StringComparer.Ordinal);
-        foreach (var file in now.Materials.Where(m => !known.Contains(m.Arrived ?? m.Name)).GroupBy(m => m.File))
+        foreach (
+            var file in now.Materials.Where(m => m.File < before.Files.Length && !known.Contains(m.Arrived ?? m.Name)).GroupBy(m => m.File)
+        )
             Append(file.Key, file);
         return new(edits.ToLookup(e => e.File, e => e.Edit), added);
     }

@@ -36,6 +36,15 @@ internal static class NodeKinds
     {
         if (!type.StartsWith("ND_", StringComparison.Ordinal))
             return default;
+        // The id of these tells what goes in.
+        switch (NameOf(type))
+        {
+            case "extract" or "dotproduct" or "magnitude":
+                return InputType.Float;
+            case "normalmap":
+                return InputType.Vector3;
+        }
+
         var last = type[(type.LastIndexOf('_') + 1)..];
         foreach (var word in (ReadOnlySpan<string>)["color3", "color4", "vector2", "vector3", "vector4", "float", "integer", "boolean"])
             if (last.StartsWith(word, StringComparison.Ordinal))
