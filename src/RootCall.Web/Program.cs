@@ -35,6 +35,7 @@ builder.Services.AddSingleton<FileWatch>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
 builder.Services.AddSingleton<RootCall.Web.Features.Audit.Audits>();
+builder.Services.AddSingleton<RootCall.Web.Features.Crossing.CrossedScenes>();
 builder.Services.AddSingleton<PictureRequests>();
 builder.Services.AddSingleton<SwatchRequests>();
 var describeOnly = args.Contains("openapi");

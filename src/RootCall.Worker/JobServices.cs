@@ -47,6 +47,7 @@ internal static class JobServices
             .AddSingleton<PictureJob>()
             .AddSingleton<SwatchJob>()
             .AddSingleton<FrameJob>()
+            .AddSingleton<MeasureCrossingJob>()
             .AddSingleton(Tools)
             .AddSingleton(p => new TextureCache(
                 p.GetRequiredService<IImageDecoder>(),

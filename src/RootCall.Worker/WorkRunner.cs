@@ -24,6 +24,7 @@ public sealed partial class WorkRunner(
     RememberJob remember,
     WriteCopyJob copy,
     FrameJob frame,
+    MeasureCrossingJob crossing,
     PictureJob picture,
     SwatchJob swatch,
     DiskStore disk,
@@ -171,6 +172,7 @@ public sealed partial class WorkRunner(
             "remember" => remember.Run(progress, WorkStore.Request<Remember>(row), stop),
             "writecopy" => copy.Run(progress, WorkStore.Request<WriteCopy>(row), stop),
             "draw" => frame.Run(progress, WorkStore.Request<Draw>(row), stop),
+            "measurecrossing" => crossing.Run(progress, WorkStore.Request<MeasureCrossing>(row), stop),
             "pack" => pack.Run(progress, WorkStore.Request<Pack>(row), stop),
             _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
         };

@@ -101,7 +101,18 @@ public sealed class BrowserFixture : IDisposable
 
     /// <summary>Waits until the call, the large sentence, contains the text.</summary>
     public void SeeCall(string text) =>
-        RunningApplication.Until(() => Call.Contains(text, StringComparison.Ordinal), $"the call did not say “{text}” but “{Call}”", 40);
+        RunningApplication.Until(
+            () => Call.Contains(text, StringComparison.Ordinal),
+            () => $"the call did not say “{text}” but {Told}",
+            40
+        );
+
+    /// <summary>What the page says of itself: the call, the ledger, tasks, refusals.</summary>
+    private string Told =>
+        $"“{Call}”; "
+        + Evaluate<string>(
+            "return [...document.querySelectorAll('[role=status], [data-sonner-toast]')].map((e) => e.innerText).join(' | ')"
+        );
 
     public string Call => Evaluate<string>("return document.querySelector('h1')?.innerText ?? ''");
 

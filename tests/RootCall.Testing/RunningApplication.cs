@@ -101,13 +101,16 @@ public sealed class RunningApplication : IDisposable
     public string SceneId(string name) =>
         Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("name").GetString() == name).GetProperty("id").GetString()!;
 
-    public static void Until(Func<bool> done, string otherwise, int seconds = 60)
+    public static void Until(Func<bool> done, string otherwise, int seconds = 60) => Until(done, () => otherwise, seconds);
+
+    /// <param name="otherwise">Says how it stands when it was waited for in vain.</param>
+    public static void Until(Func<bool> done, Func<string> otherwise, int seconds = 60)
     {
         var clock = Stopwatch.StartNew();
         while (!done())
         {
             if (clock.Elapsed.TotalSeconds > seconds)
-                throw new TimeoutException(otherwise);
+                throw new TimeoutException(otherwise());
             Thread.Sleep(50);
         }
     }

@@ -5,6 +5,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Toaster } from 'sonner';
 import { listen } from './api/live';
 import { Arrivals } from './stages/arrivals/Arrivals';
+import { Crossing } from './stages/crossing/Crossing';
 import { Findings } from './stages/findings/Findings';
 import { Muster } from './stages/muster/Muster';
 import { SendOff } from './stages/sendoff/SendOff';
@@ -25,6 +26,7 @@ export function App() {
             <Route path="/arrivals/:sceneId?" element={<Arrivals />} />
             <Route path="/muster/:sceneId" element={<Muster />} />
             <Route path="/findings/:sceneId" element={<Findings />} />
+            <Route path="/crossing/:sceneId" element={<Crossing />} />
             <Route path="/send-off/:sceneId" element={<SendOff />} />
             <Route path="*" element={<Navigate to="/arrivals" replace />} />
           </Routes>

@@ -68,6 +68,9 @@ public static class Crossings
     /// <summary>Ids of the models that can be carried to each other.</summary>
     public static ImmutableArray<string> Models { get; } = [.. All.Select(m => m.Id)];
 
+    /// <summary>Looks can be carried to that model.</summary>
+    public static bool Carries(string model) => model != "fbx-phong" && All.Concat(More).Any(m => m.Id == model);
+
     /// <summary>Null for a look without a surface, or whose model cannot be carried.</summary>
     /// <param name="to">One of <see cref="Models"/>, or MaterialX's surface of glTF's inputs.</param>
     public static CrossedMaterial? Of(ShaderGraph graph, string to)

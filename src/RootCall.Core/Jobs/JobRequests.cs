@@ -44,3 +44,8 @@ public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : J
 /// <summary>Write a copy of the scene's own files into a root for output.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made.</param>
 public sealed record WriteCopy(Guid SceneId, string Folder) : JobRequest;
+
+/// <summary>Measure how far a crossing moves looks.</summary>
+/// <param name="Model">Id of the shading model that they are carried to.</param>
+/// <param name="Materials">By name; null for all.</param>
+public sealed record MeasureCrossing(Guid SceneId, string Model, IReadOnlyList<string>? Materials) : JobRequest;

@@ -43,10 +43,17 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
                 order.Before is { } before
                 && Swatch.Of(before, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop) is { } was
             )
+            {
                 WholeOrNothing.Cached(
                     DifferenceOf(output),
                     JsonSerializer.SerializeToUtf8Bytes(made.Difference(was), SwatchJobContext.Default.LookDifference)
                 );
+                WholeOrNothing.Cached(
+                    ApartOf(output),
+                    JsonSerializer.SerializeToUtf8Bytes(DifferenceGrid.Of(was, made), SwatchJobContext.Default.DifferenceGrid)
+                );
+            }
+
             var told = colours.Told is { } more ? made.Told.Add(more) : made.Told;
             if (!told.IsEmpty)
                 WholeOrNothing.Cached(ToldOf(output), System.Text.Encoding.UTF8.GetBytes(string.Join('\n', told)));
@@ -72,9 +79,12 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
 
     public static string DifferenceOf(string output) => Path.ChangeExtension(output, ".difference");
 
+    public static string ApartOf(string output) => Path.ChangeExtension(output, ".apart");
+
     public static string ToldOf(string output) => Path.ChangeExtension(output, ".txt");
 }
 
 [JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]
 [JsonSerializable(typeof(LookDifference))]
+[JsonSerializable(typeof(DifferenceGrid))]
 internal sealed partial class SwatchJobContext : JsonSerializerContext;

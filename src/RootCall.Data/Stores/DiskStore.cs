@@ -11,7 +11,7 @@ namespace RootCall.Data.Stores;
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>swatches</c> (of materials),
-/// <c>frames</c> (of scenes), <c>packages</c>, <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images
+/// <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes), <c>packages</c>, <c>edited</c> (own files with a ledger's edits made), <c>extracted</c> (images
 /// taken out of scenes), <c>stand-ins</c>, and
 /// <c>work</c> (what a task needs only while it runs).
 /// </summary>
@@ -34,6 +34,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
                 "stand-ins",
                 "swatches",
                 "frames",
+                "crossings",
                 "work",
             }
         )
@@ -81,6 +82,9 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     /// <param name="print">A hash of all that it is made of.</param>
     public string Swatch(string print) =>
         Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "swatches", print[..2])).FullName, print + ".png");
+
+    public string Crossing(string print) =>
+        Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "crossings", print[..2])).FullName, print + ".json");
 
     public string Frame(Guid sceneId, FrameLighting light, string? camera)
     {

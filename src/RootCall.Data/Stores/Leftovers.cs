@@ -38,7 +38,7 @@ public sealed class Leftovers(DiskStore disk, WorkStore work, IDbContextFactory<
                 Delete(folder);
         foreach (
             var (folder, pattern) in (ReadOnlySpan<(string, string)>)
-                [("pictures", "*.part"), ("swatches", "*.part"), ("swatches", "*.json")]
+                [("pictures", "*.part"), ("swatches", "*.part"), ("crossings", "*.part"), ("swatches", "*.json")]
         )
         foreach (var part in Directory.EnumerateFiles(Path.Combine(disk.Folder, folder), pattern, SearchOption.AllDirectories))
             if (IsOlder(part, Young))

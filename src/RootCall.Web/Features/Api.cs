@@ -1,5 +1,6 @@
 using RootCall.Web.Features.Arrivals;
 using RootCall.Web.Features.Audit;
+using RootCall.Web.Features.Crossing;
 using RootCall.Web.Features.Folders;
 using RootCall.Web.Features.Ledger;
 using RootCall.Web.Features.Muster;
@@ -28,6 +29,7 @@ internal static class Api
         api.MapAudit();
         api.MapHouse();
         api.MapRecipes();
+        api.MapCrossing();
         api.MapSendOff();
         api.MapFolders();
         api.MapWork();

@@ -43,7 +43,9 @@ public sealed class CrossedScenesTests(DemoPlace demo) : IClassFixture<DemoPlace
             .Select(a => a.Clean)
             .Concat(OwnScenes.All(place))
             .Append("/usr/share/assimp/models/glTF2/BoxTextured-glTF-pbrSpecularGlossiness/BoxTextured.gltf")
-            .Concat(Directory.EnumerateFiles("/usr/share/assimp/models/OBJ", "*.obj").Where(f => !f.Contains("UTF16", StringComparison.Ordinal)))
+            .Concat(
+                Directory.EnumerateFiles("/usr/share/assimp/models/OBJ", "*.obj").Where(f => !f.Contains("UTF16", StringComparison.Ordinal))
+            )
             .Where(s => SceneFormats.Of(s).Capabilities.Maker is not null);
         foreach (var file in scenes)
         {

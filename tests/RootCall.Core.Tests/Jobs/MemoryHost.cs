@@ -150,6 +150,8 @@ internal sealed class MemoryHost
 
     public string Frame(Guid sceneId, FrameLighting light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
 
+    public string Crossing(string print) => At("crossings", print);
+
     public string? ColourPrint => null;
 
     // What is known

@@ -42,6 +42,12 @@ export type RuleView = Schemas['RuleView'];
 export type RecipeItem = Schemas['RecipeItem'];
 export type DestinationChange = Schemas['DestinationChange'];
 
+export type CrossingView = Schemas['CrossingView'];
+export type CrossRow = Schemas['CrossRow'];
+export type CrossedView = Schemas['CrossedView'];
+export type MappingItem = Schemas['MappingItem'];
+export type SetValueOf = Schemas['SetValueOf'];
+
 /** A refusal in one sentence, as the server said it. */
 export class Refusal extends Error {}
 

@@ -55,6 +55,9 @@ export function listen(client: QueryClient): () => void {
     );
     // A frame is shown while it gets better.
     if (item.kind === 'draw' && item.sceneId) old('frame', item.sceneId);
+    // What is measured shows as it comes; an answer on its way is waited for.
+    if (item.kind === 'measurecrossing' && item.sceneId)
+      void client.invalidateQueries({ queryKey: ['crossing', item.sceneId] }, { cancelRefetch: false });
     if (!ended(item.state)) return;
     if (item.kind === 'arrive') old('scenes');
     if (item.kind === 'listroot') old('roots');

@@ -1,6 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { toast } from 'sonner';
-import { api, unwrap, type Decide, type MusterView, type NamesView, type ReplaceInPaths } from './client';
+import {
+  api,
+  unwrap,
+  type SetValueOf,
+  type Decide,
+  type MusterView,
+  type NamesView,
+  type ReplaceInPaths,
+} from './client';
 import { merged } from './muster';
 
 const byId = (id: string) => ({ params: { path: { id } } });
@@ -110,6 +118,54 @@ export const useSendOff = (id: string | undefined) =>
     enabled: id !== undefined,
   });
 
+/** The scene on its way to another shading model; null for the one that its destination evaluates. */
+export const useCrossing = (id: string | undefined, to: string | null) =>
+  useQuery({
+    queryKey: ['crossing', id, to],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/crossing', { params: { path: { id: id ?? '' }, query: to === null ? {} : { to } } }),
+      ),
+    enabled: id !== undefined,
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
+  });
+
+/** One material's crossing in full. */
+export const useCrossed = (id: string, material: string | undefined, to: string | undefined) =>
+  useQuery({
+    queryKey: ['crossing', id, to, material],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/crossing/{material}', {
+          params: { path: { id, material: material ?? '' }, query: { to: to ?? '' } },
+        }),
+      ),
+    enabled: material !== undefined && to !== undefined,
+    placeholderData: (before) => before,
+  });
+
+export const useCrossingActs = (id: string) => {
+  const stale = [...ofScene, 'scenes'];
+  return {
+    measure: useChange(
+      (body: { to: string; materials: string[] | null }) =>
+        unwrap(api.POST('/api/scenes/{id}/crossing/measure', { ...byId(id), body })),
+      [],
+    ),
+    takeOver: useChange(
+      (body: { to: string; materials: string[]; set: SetValueOf[] }) =>
+        unwrap(api.POST('/api/scenes/{id}/crossing', { ...byId(id), body })),
+      stale,
+    ),
+    wear: useChange(
+      (look: 'arrived' | 'crossed') =>
+        unwrap(api.POST('/api/scenes/{id}/crossing/wear', { ...byId(id), body: { look } })),
+      stale,
+    ),
+    sweep: useChange(() => unwrap(api.POST('/api/scenes/{id}/crossing/sweep', byId(id))), stale),
+  };
+};
+
 export const useWork = () => useQuery({ queryKey: ['work'], queryFn: () => unwrap(api.GET('/api/work')) });
 
 export const useFolder = (path: string, enabled: boolean) =>
@@ -132,6 +188,7 @@ export const ofScene = [
   'audit',
   'map-variants',
   'house',
+  'crossing',
 ];
 
 /** A change on the server; a refusal is shown where the artist looks. */

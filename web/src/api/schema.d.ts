@@ -2384,6 +2384,229 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/crossing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    to?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CrossingView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeOver"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/crossing/{material}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    to: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                    material: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CrossedView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/crossing/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MeasureThese"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/crossing/wear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WearLook"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/crossing/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/send-off": {
         parameters: {
             query?: never;
@@ -2802,6 +3025,15 @@ export interface components {
             /** @description Which of its views, as `display/view`; null for the config's own choice. */
             view: null | string;
         };
+        /** @description Colour management of the scene beside that of the destination. */
+        ColourHeld: {
+            /** @description Spaces that images declare, each with how many do and whether the destination knows it. */
+            declared: components["schemas"]["DeclaredSpace"][];
+            /** @description What the destination works in, for people; null where it does not say. */
+            expected: null | string;
+            /** @description File name of the house's OpenColorIO config; null for none. */
+            config: null | string;
+        };
         ComparedScene: {
             /** Format: uuid */
             id: string;
@@ -2821,6 +3053,83 @@ export interface components {
             /** Format: int64 */
             triangles: number;
         };
+        /** @description One material's crossing in full. */
+        CrossedView: {
+            row: components["schemas"]["CrossRow"];
+            fromName: string;
+            toName: string;
+            mappings: components["schemas"]["MappingItem"][];
+            /** @description How far it moves under each light. */
+            lights: components["schemas"]["LitItem"][];
+            /** @description What its pictures do not show. */
+            told: string[];
+        };
+        /** @description A scene on its way to another shading model. */
+        CrossingView: {
+            /** @description Id of the model. */
+            to: string;
+            name: string;
+            format: string;
+            /** @description All that can be crossed to. */
+            models: components["schemas"]["ModelChoice"][];
+            /**
+             * Format: double
+             * @description How far a look may move: mean ΔE.
+             */
+            limit: number;
+            /** Format: int32 */
+            measured: number;
+            /** @description Materials of other models, the farthest moved first; those not measured yet at the end. */
+            rows: components["schemas"]["CrossRow"][];
+            /**
+             * Format: int32
+             * @description How many are of that model already.
+             */
+            there: number;
+            /** @description Materials that cannot be carried, by name. */
+            stay: string[];
+            /**
+             * Format: int32
+             * @description Findings that block the render, of materials that cross; mend them first.
+             */
+            blockers: number;
+            colours: components["schemas"]["ColourHeld"];
+            /**
+             * Format: int32
+             * @description How many were taken over.
+             */
+            pairs: number;
+            /** @description Whether objects wear any of the looks that arrived, or of those that were crossed. */
+            worn: components["schemas"]["WornItem"];
+            /**
+             * Format: int32
+             * @description How many originals stand by unused.
+             */
+            idle: number;
+            /** @description Why originals cannot be swept out; null when they can. */
+            whyNoSweep: null | string;
+        };
+        CrossRow: {
+            material: string;
+            from: string;
+            /** Format: int32 */
+            exact: number;
+            /** Format: int32 */
+            approximate: number;
+            /** Format: int32 */
+            lost: number;
+            moved: null | components["schemas"]["MovedItem"];
+            isMeasured: boolean;
+            /** @description Why the scene's format cannot hold it as it is; null when it can. */
+            unsaid: null | string;
+            /**
+             * Format: int32
+             * @description Place, from 1, of the entry that takes it over; null for none.
+             */
+            entry: null | number;
+            isPending: boolean;
+            crossed: null | string;
+        };
         /** @description A decision: one of a rule (`From` and `To`), picked references and a folder, or one reference and a file. */
         Decide: {
             from: null | string;
@@ -2830,6 +3139,13 @@ export interface components {
             /** Format: int32 */
             number: null | number;
             path: null | string;
+        };
+        DeclaredSpace: {
+            /** @description As files write it; empty for none. */
+            space: string;
+            /** Format: int32 */
+            images: number;
+            isKnown: boolean;
         };
         /** @description What another destination would change. */
         DestinationChange: {
@@ -3119,6 +3435,50 @@ export interface components {
             target: string;
             reason: string;
         };
+        LitItem: {
+            light: string;
+            difference: components["schemas"]["LookDifference"];
+        };
+        /** @description How far two pictures of one thing lie apart: CIEDE2000 of what a display shows of each pixel. */
+        LookDifference: {
+            /** Format: double */
+            mean: number;
+            /**
+             * Format: double
+             * @description 95 of 100 pixels differ by no more.
+             */
+            high: number;
+            /** Format: double */
+            most: number;
+            /** @description Somebody could tell them apart. */
+            isSeen?: boolean;
+        };
+        MappingItem: {
+            from: string[];
+            to: string;
+            kind: components["schemas"]["MappingKind"];
+            detail: string;
+            before: string;
+            after: string;
+            isClamped: boolean;
+            /**
+             * Format: int32
+             * @description How many numbers that input takes; 0 for one that cannot be set.
+             */
+            numbers: number;
+            /**
+             * Format: double
+             * @description Least that the input it goes to takes; null for no bound.
+             */
+            low: null | number;
+            /** Format: double */
+            high: null | number;
+        };
+        /**
+         * @description What becomes of an input in another shading model; the later, the worse.
+         * @enum {unknown}
+         */
+        MappingKind: "exact" | "approximate" | "lost";
         MaterialItem: {
             name: string;
             /** @description The surface shader's type, as the file writes it; null when there is none. */
@@ -3136,6 +3496,11 @@ export interface components {
             /** @description Defined in a file that is not written: an edit goes to an overriding layer. */
             locked: boolean;
         };
+        MeasureThese: {
+            to: string;
+            /** @description By name; null for all that cross. */
+            materials: null | string[];
+        };
         MemberItem: {
             key: string;
             kind: string;
@@ -3151,6 +3516,27 @@ export interface components {
             /** @description A picture that stands for it. */
             picture: null | string;
             pending: boolean;
+        };
+        ModelChoice: {
+            id: string;
+            name: string;
+            /** @description Why a scene of this format cannot hold it; null when it can. */
+            whyNot: null | string;
+            /** @description The destination evaluates it. */
+            isWanted: boolean;
+        };
+        /** @description How far the look moves, CIEDE2000 under three lights. */
+        MovedItem: {
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            most: number;
+            /** @description The input that most of it comes from; null where none stands out. */
+            mostly: null | string;
+            /** Format: double */
+            without: number;
         };
         /**
          * @description The muster of the current scene, all rows at once: lists filter and sort in the window. A window that has a version
@@ -3582,6 +3968,11 @@ export interface components {
             standIns: components["schemas"]["UnresolvedItem"][];
             outputs: components["schemas"]["OutputItem"][];
         };
+        SetValueOf: {
+            material: string;
+            input: string;
+            numbers: number[];
+        };
         StateTotal: {
             state: string;
             /** Format: int32 */
@@ -3595,6 +3986,13 @@ export interface components {
             kind: string;
             value: string;
             numbers: null | number[];
+        };
+        TakeOver: {
+            to: string;
+            /** @description By name. */
+            materials: string[];
+            /** @description Inputs that are given numbers in place of the formulas. */
+            set: null | components["schemas"]["SetValueOf"][];
         };
         ThresholdView: {
             name: string;
@@ -3664,6 +4062,10 @@ export interface components {
             cause: string;
             reason: string;
         };
+        WearLook: {
+            /** @description `arrived` or `crossed`. */
+            look: string;
+        };
         WireItem: {
             image: string;
             channels: string;
@@ -3690,6 +4092,10 @@ export interface components {
             createdAt: string;
             /** Format: date-time */
             endedAt: null | string;
+        };
+        WornItem: {
+            arrived: boolean;
+            crossed: boolean;
         };
         WriteCopyTo: {
             /**

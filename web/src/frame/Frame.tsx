@@ -21,11 +21,13 @@ interface FrameProps {
   /** More on the focus line. */
   focus?: ReactNode;
   keys: [string, string][];
+  /** What is open in this stage, where only the stage knows. */
+  open?: number | undefined;
   children: ReactNode;
 }
 
 /** The bands of every screen: route, focus, the call, content, ledger. The frame never scrolls. */
-export function Frame({ here, sceneId, call, among, focus, keys, children }: FrameProps) {
+export function Frame({ here, sceneId, call, among, focus, keys, open, children }: FrameProps) {
   const scene = useScene(sceneId);
   const muster = useMuster(sceneId);
   const sendOff = useSendOff(sceneId);
@@ -51,7 +53,14 @@ export function Frame({ here, sceneId, call, among, focus, keys, children }: Fra
 
   return (
     <div className="relative flex h-full min-w-[1100px] flex-col">
-      <RouteLine here={here} scene={scene.data} muster={muster.data} sendOff={sendOff.data} audit={audit.data} />
+      <RouteLine
+        here={here}
+        scene={scene.data}
+        muster={muster.data}
+        sendOff={sendOff.data}
+        audit={audit.data}
+        openHere={open}
+      />
       <FocusLine>{focus}</FocusLine>
       <FindField among={among} />
       <h1 className="call mx-7 mt-[120px] flex-none">{call}</h1>

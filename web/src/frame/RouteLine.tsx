@@ -11,16 +11,19 @@ interface RouteLineProps {
   muster: MusterView | undefined;
   sendOff: SendOffView | undefined;
   audit: AuditView | undefined;
+  /** What is open here, where only the stage knows. */
+  openHere: number | undefined;
 }
 
 /** The journey of the scene: stations with their open counts, white where travelled, dotted ahead. */
-export function RouteLine({ here, scene, muster, sendOff, audit }: RouteLineProps) {
+export function RouteLine({ here, scene, muster, sendOff, audit, openHere }: RouteLineProps) {
   const index = stages.findIndex((s) => s.name === here);
   const open: Partial<Record<StageName, number>> = {};
   if (scene) open.Arrivals = scene.notes.length;
   if (muster) open.Muster = muster.references.length - muster.answering;
   if (audit) open.Findings = audit.findings;
   if (sendOff) open['Send-off'] = sendOff.unresolved.length;
+  if (openHere !== undefined) open[here] = openHere;
   return (
     <header className="absolute inset-x-0 top-0 h-28">
       <div className="absolute left-7 h-0.5 bg-ink" style={{ top: 46, width: `calc(${stationAt(index)} - 28px)` }} />

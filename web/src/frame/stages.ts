@@ -4,7 +4,7 @@ export const stages = [
   { name: 'Muster', path: 'muster' },
   { name: 'Findings', path: 'findings' },
   { name: 'Bench' },
-  { name: 'Crossing' },
+  { name: 'Crossing', path: 'crossing' },
   { name: 'Send-off', path: 'send-off' },
 ] as const;
 

@@ -1,20 +1,39 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
+/** Lights that swatches can be under. */
+export const lights = ['studio', 'dusk', 'lamp'] as const;
+export type Light = (typeof lights)[number];
+
 /** What each person chooses for themselves; kept in this browser. */
 interface Settings {
   /** Columns of the muster's list that are hidden. */
   hidden: string[];
   roomy: boolean;
   /** What swatches are lit by. */
-  light: 'studio' | 'dusk';
+  light: Light;
+  /** How far a crossing may move a look, in mean ΔE; null for what the server says. */
+  crossingLimit: number | null;
+  /** How two looks are held beside each other. */
+  compare: 'wipe' | 'flicker' | 'beside';
   /** Single-key shortcuts (WCAG 2.1.4: they can be turned off). */
   keys: boolean;
   set: (change: Partial<Omit<Settings, 'set'>>) => void;
 }
 
 export const useSettings = create<Settings>()(
-  persist((set) => ({ hidden: ['flags', 'answer'], roomy: false, light: 'studio', keys: true, set }), {
-    name: 'rootcall',
-  }),
+  persist(
+    (set) => ({
+      hidden: ['flags', 'answer'],
+      roomy: false,
+      light: 'studio',
+      keys: true,
+      crossingLimit: null,
+      compare: 'wipe',
+      set,
+    }),
+    {
+      name: 'rootcall',
+    },
+  ),
 );

@@ -10,8 +10,5 @@ internal sealed class MtlxMaker : ILookMaker
     public ImmutableArray<string> Models { get; } = ["standard-surface", "open-pbr", "usd-preview-surface", "materialx-gltf-pbr"];
 
     public MadeLook Make(SceneDraft draft, Material source, string name, ShaderGraph look) =>
-        new(
-            new(name) { Graph = look, File = source.File },
-            StandardGraph.Of(look, out var why) is null ? [new(string.Empty, why!)] : []
-        );
+        new(new(name) { Graph = look, File = source.File }, StandardGraph.Of(look, out var why) is null ? [new(string.Empty, why!)] : []);
 }

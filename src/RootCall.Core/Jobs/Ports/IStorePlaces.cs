@@ -26,6 +26,10 @@ public interface IStorePlaces
     /// <summary>Where the frame of a scene under that light lies or belongs.</summary>
     string Frame(Guid sceneId, FrameLighting light, string? camera);
 
+    /// <summary>Where the measure of a crossing lies or belongs.</summary>
+    /// <param name="print">A hash of all that it is made of.</param>
+    string Crossing(string print);
+
     /// <summary>Which colours pictures are made with (<see cref="Imaging.Colours.ColourSetting.Print"/>).</summary>
     string? ColourPrint { get; }
 

@@ -7,12 +7,20 @@ public enum SwatchLight
 {
     Studio,
     Dusk,
+    Lamp,
 }
 
 public static class SwatchLights
 {
     private static readonly Lazy<EnvironmentMap> Soft = new(Studio.Light),
-        Evening = new(Dusk.Light);
+        Evening = new(Dusk.Light),
+        Small = new(SmallLamp.Light);
 
-    public static EnvironmentMap Map(this SwatchLight light) => light == SwatchLight.Dusk ? Evening.Value : Soft.Value;
+    public static EnvironmentMap Map(this SwatchLight light) =>
+        light switch
+        {
+            SwatchLight.Dusk => Evening.Value,
+            SwatchLight.Lamp => Small.Value,
+            _ => Soft.Value,
+        };
 }

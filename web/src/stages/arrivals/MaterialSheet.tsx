@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { SceneDetail } from '../../api/client';
 import { useColours, useMakeLibrary } from '../../api/queries';
 import { count, many } from '../../parts/format';
-import { useSettings } from '../../state/settings';
+import { lights, useSettings } from '../../state/settings';
 import { AllMaterials } from './AllMaterials';
 import { MaterialTile } from './MaterialTile';
 
@@ -50,13 +50,14 @@ function LightChoice() {
       type="single"
       value={light}
       onValueChange={(value) => {
-        if (value === 'studio' || value === 'dusk') set({ light: value });
+        const chosen = lights.find((l) => l === value);
+        if (chosen) set({ light: chosen });
       }}
       aria-label="Light of all swatches"
       className="flex gap-3 text-[12px]"
     >
       <span className="text-quiet">lit by</span>
-      {(['studio', 'dusk'] as const).map((l) => (
+      {lights.map((l) => (
         <ToggleGroup.Item key={l} value={l} className="text-quiet data-[state=on]:font-[680] data-[state=on]:text-ink">
           {l}
         </ToggleGroup.Item>

@@ -1,0 +1,209 @@
+using System.Collections.Immutable;
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.Extensions.Options;
+using RootCall.Core.Crossing;
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Jobs;
+using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
+using RootCall.Core.Viewing;
+using RootCall.Data;
+using RootCall.Data.Stores;
+using RootCall.Data.Work;
+using RootCall.Web.Features.Audit;
+using RootCall.Web.Features.Ledger;
+using RootCall.Web.Features.Pictures;
+using RootCall.Web.Features.Work;
+
+namespace RootCall.Web.Features.Crossing;
+
+/// <summary>Stage five: what survives in another shading model, and how far looks move.</summary>
+internal static class CrossingEndpoints
+{
+    public static void MapCrossing(this IEndpointRouteBuilder api)
+    {
+        var group = api.MapGroup("/scenes/{id:guid}/crossing").WithTags("Crossing");
+        group.MapGet(string.Empty, Overview);
+        group.MapGet("/{material}", Material);
+        group.MapGet("/{material}/swatch", Swatch).ExcludeFromDescription();
+        group.MapGet("/{material}/apart", Apart).ExcludeFromDescription();
+        group.MapPost("/measure", async (Guid id, MeasureThese these, CrossedScenes crossed, WorkDispatcher work, CancellationToken stop) =>
+        {
+            var (state, looks) = await crossed.Get(id, these.To, stop);
+            var title = $"Measure {looks.Length} materials of {Path.GetFileName(state.Arrival.Path)}";
+            return TypedResults.Ok(await work.Begin(new MeasureCrossing(id, these.To, these.Materials), title, id, stop));
+        });
+        group.MapPost(string.Empty, async (Guid id, TakeOver over, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var scene = state.Report.Scene;
+            var materials = over
+                .Materials.Select(n => scene.Called(n) ?? throw new CannotUseException($"The scene has no material “{n}”."))
+                .ToList();
+            var entry = CrossingEntries.TakeOver(scene, materials, over.To, Sets(over.Set), DateTimeOffset.UtcNow);
+            return TypedResults.Ok(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state));
+        });
+        group.MapPost("/wear", async (Guid id, WearLook wear, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            if (!Enum.TryParse<WornLook>(wear.Look, ignoreCase: true, out var look))
+                throw new CannotUseException($"A look is “arrived” or “crossed”, not “{wear.Look}”.");
+            var pairs = CrossingEntries.Pairs(state.Report.Scene, state.Ledger);
+            var entry = CrossingEntries.Show(state.Report.Scene, pairs, look, DateTimeOffset.UtcNow);
+            return TypedResults.Ok(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state));
+        });
+        group.MapPost("/sweep", async (Guid id, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var pairs = CrossingEntries.Pairs(state.Report.Scene, state.Ledger);
+            var entry = CrossingEntries.Sweep(state.Report.Scene, pairs, DateTimeOffset.UtcNow);
+            return TypedResults.Ok(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state));
+        });
+    }
+
+    private static ImmutableDictionary<string, ImmutableArray<SetInput>> Sets(IReadOnlyList<SetValueOf>? set) =>
+        (set ?? [])
+            .GroupBy(s => s.Material)
+            .ToImmutableDictionary(
+                g => g.Key,
+                g => g.Select(s => new SetInput(s.Input, new ShaderValue([.. s.Numbers]))).ToImmutableArray()
+            );
+
+    /// <param name="to">Id of a shading model; null for the one that the destination evaluates.</param>
+    private static async Task<Ok<CrossingView>> Overview(
+        Guid id,
+        string? to,
+        CrossedScenes crossed,
+        Audits audits,
+        IOptions<DataOptions> options,
+        CancellationToken stop
+    )
+    {
+        var audit = await audits.Get(id, stop);
+        var model = to ?? CrossedScenes.Usual(audit.Current.Report.Scene, audit.Scene.Destination);
+        var (_, looks) = await crossed.Get(id, model, stop);
+        var config = options.Value.Colours.Config;
+        return TypedResults.Ok(crossed.View(audit, looks, model, config.Length == 0 ? null : Path.GetFileName(config)));
+    }
+
+    private static async Task<Ok<CrossedView>> Material(
+        Guid id,
+        string material,
+        string to,
+        CrossedScenes crossed,
+        DiskStore disk,
+        CancellationToken stop
+    )
+    {
+        var (state, looks) = await crossed.Get(id, to, stop);
+        var (look, print, _) = Of(looks, material);
+        var moved = MovedLook.Read(disk.Crossing(print));
+        var model = ShadingModels.Find(to)!;
+        return TypedResults.Ok(
+            new CrossedView(
+                crossed.Rows(state, looks.Where(l => l.Look.Material.Name == material).Take(1), to).Single(),
+                ShadingModels.Find(look.Crossed.From)!.Name,
+                model.Name,
+                look.Crossed.Mappings.Select(m =>
+                {
+                    var input = model.Input(m.To);
+                    return new MappingItem(
+                        m.From,
+                        m.To,
+                        m.Kind,
+                        m.Detail,
+                        m.Before,
+                        m.After,
+                        m.IsClamped,
+                        input?.Type.Numbers ?? 0,
+                        input?.Min,
+                        input?.Max
+                    );
+                }),
+                moved is null ? [] : MovedLook.UnderLights.Zip(moved.Lights, (l, d) => new LitItem(l.ToString().ToLowerInvariant(), d)),
+                moved?.Told ?? []
+            )
+        );
+    }
+
+    private static (CrossedLook Look, string Print, string? Unsaid) Of(
+        ImmutableArray<(CrossedLook Look, string Print, string? Unsaid)> looks,
+        string material
+    ) =>
+        looks.FirstOrDefault(l => l.Look.Material.Name == material) is { Look: not null } found
+            ? found
+            : throw new CannotUseException($"No material “{material}” crosses to that model.");
+
+    /// <param name="set">Inputs with other numbers: <c>input=1,0.5,0</c>.</param>
+    private static async Task<IResult> Swatch(
+        Guid id,
+        string material,
+        string to,
+        string? look,
+        string? light,
+        int? side,
+        string[]? set,
+        HttpResponse response,
+        CrossedScenes crossed,
+        DiskStore disk,
+        SwatchRequests swatches,
+        CancellationToken stop
+    )
+    {
+        var order = await Order(id, material, to, light, side, set, crossed, stop);
+        return SwatchEndpoints.Answer(look == "arrived" ? order.Before : order, response, disk, swatches);
+    }
+
+    private static async Task<SwatchOrder> Order(
+        Guid id,
+        string material,
+        string to,
+        string? light,
+        int? side,
+        string[]? set,
+        CrossedScenes crossed,
+        CancellationToken stop
+    )
+    {
+        var found = Of((await crossed.Get(id, to, stop)).Looks, material).Look;
+        if (set is { Length: > 0 })
+            found = found with { Crossed = found.Crossed.With([.. set.Select(Said)]) };
+        return found.Order(SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side), WornLook.Crossed);
+    }
+
+    private static SetInput Said(string text)
+    {
+        var parts = text.Split('=', 2);
+        var numbers =
+            parts.Length < 2
+                ? []
+                : parts[1]
+                    .Split(',')
+                    .Select(n =>
+                        double.TryParse(n, System.Globalization.CultureInfo.InvariantCulture, out var number)
+                            ? number
+                            : throw new CannotUseException($"“{text}” gives no input numbers.")
+                    )
+                    .ToImmutableArray();
+        return new(parts[0], new ShaderValue(numbers));
+    }
+
+    /// <summary>The difference of each part of the picture, for whoever draws it: 204 before the swatch was made.</summary>
+    private static async Task<IResult> Apart(
+        Guid id,
+        string material,
+        string to,
+        string? light,
+        int? side,
+        string[]? set,
+        CrossedScenes crossed,
+        DiskStore disk,
+        CancellationToken stop
+    )
+    {
+        var order = await Order(id, material, to, light, side, set, crossed, stop);
+        var place = SwatchJob.ApartOf(disk.Swatch(SwatchOrder.PrintOf((order with { House = disk.ColourPrint }).Write())));
+        return File.Exists(place) ? Results.File(place, "application/json") : Results.NoContent();
+    }
+}

@@ -1,0 +1,114 @@
+using RootCall.Core.Crossing;
+using RootCall.Core.Rendering.Colour;
+using RootCall.Core.Viewing;
+
+namespace RootCall.Web.Features.Crossing;
+
+/// <summary>A scene on its way to another shading model.</summary>
+/// <param name="To">Id of the model.</param>
+/// <param name="Models">All that can be crossed to.</param>
+/// <param name="Limit">How far a look may move: mean ΔE.</param>
+/// <param name="Rows">Materials of other models, the farthest moved first; those not measured yet at the end.</param>
+/// <param name="There">How many are of that model already.</param>
+/// <param name="Stay">Materials that cannot be carried, by name.</param>
+/// <param name="Blockers">Findings that block the render, of materials that cross; mend them first.</param>
+/// <param name="Pairs">How many were taken over.</param>
+/// <param name="Worn">Whether objects wear any of the looks that arrived, or of those that were crossed.</param>
+/// <param name="Idle">How many originals stand by unused.</param>
+/// <param name="WhyNoSweep">Why originals cannot be swept out; null when they can.</param>
+internal sealed record CrossingView(
+    string To,
+    string Name,
+    string Format,
+    IEnumerable<ModelChoice> Models,
+    double Limit,
+    int Measured,
+    IEnumerable<CrossRow> Rows,
+    int There,
+    IEnumerable<string> Stay,
+    int Blockers,
+    ColourHeld Colours,
+    int Pairs,
+    WornItem Worn,
+    int Idle,
+    string? WhyNoSweep
+);
+
+internal sealed record WornItem(bool Arrived, bool Crossed);
+
+/// <param name="WhyNot">Why a scene of this format cannot hold it; null when it can.</param>
+/// <param name="IsWanted">The destination evaluates it.</param>
+internal sealed record ModelChoice(string Id, string Name, string? WhyNot, bool IsWanted);
+
+/// <summary>Colour management of the scene beside that of the destination.</summary>
+/// <param name="Declared">Spaces that images declare, each with how many do and whether the destination knows it.</param>
+/// <param name="Expected">What the destination works in, for people; null where it does not say.</param>
+/// <param name="Config">File name of the house's OpenColorIO config; null for none.</param>
+internal sealed record ColourHeld(IEnumerable<DeclaredSpace> Declared, string? Expected, string? Config);
+
+/// <param name="Space">As files write it; empty for none.</param>
+internal sealed record DeclaredSpace(string Space, int Images, bool IsKnown);
+
+/// <param name="Unsaid">Why the scene's format cannot hold it as it is; null when it can.</param>
+/// <param name="Entry">Place, from 1, of the entry that takes it over; null for none.</param>
+internal sealed record CrossRow(
+    string Material,
+    string From,
+    int Exact,
+    int Approximate,
+    int Lost,
+    MovedItem? Moved,
+    bool IsMeasured,
+    string? Unsaid,
+    int? Entry,
+    bool IsPending,
+    string? Crossed
+);
+
+/// <summary>How far the look moves, CIEDE2000 under three lights.</summary>
+/// <param name="Mostly">The input that most of it comes from; null where none stands out.</param>
+internal sealed record MovedItem(double Mean, double High, double Most, string? Mostly, double Without)
+{
+    public static MovedItem Of(MovedLook moved) => new(moved.All.Mean, moved.All.High, moved.All.Most, moved.Mostly, moved.Without);
+}
+
+/// <summary>One material's crossing in full.</summary>
+/// <param name="Lights">How far it moves under each light.</param>
+/// <param name="Told">What its pictures do not show.</param>
+internal sealed record CrossedView(
+    CrossRow Row,
+    string FromName,
+    string ToName,
+    IEnumerable<MappingItem> Mappings,
+    IEnumerable<LitItem> Lights,
+    IEnumerable<string> Told
+);
+
+internal sealed record LitItem(string Light, LookDifference Difference);
+
+/// <param name="Low">Least that the input it goes to takes; null for no bound.</param>
+/// <param name="Numbers">How many numbers that input takes; 0 for one that cannot be set.</param>
+internal sealed record MappingItem(
+    IEnumerable<string> From,
+    string To,
+    MappingKind Kind,
+    string Detail,
+    string Before,
+    string After,
+    bool IsClamped,
+    int Numbers,
+    double? Low,
+    double? High
+);
+
+/// <param name="Materials">By name; null for all that cross.</param>
+internal sealed record MeasureThese(string To, IReadOnlyList<string>? Materials);
+
+/// <param name="Materials">By name.</param>
+/// <param name="Set">Inputs that are given numbers in place of the formulas.</param>
+internal sealed record TakeOver(string To, IReadOnlyList<string> Materials, IReadOnlyList<SetValueOf>? Set);
+
+internal sealed record SetValueOf(string Material, string Input, IReadOnlyList<double> Numbers);
+
+/// <param name="Look"><c>arrived</c> or <c>crossed</c>.</param>
+internal sealed record WearLook(string Look);

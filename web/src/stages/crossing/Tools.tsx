@@ -1,0 +1,99 @@
+import { DropdownMenu, Popover } from 'radix-ui';
+import type { CrossingView } from '../../api/client';
+import { count, many } from '../../parts/format';
+import { Hint } from '../../parts/Hint';
+
+interface ToolsProps {
+  view: CrossingView;
+  onTo: (model: string) => void;
+  onWear: () => void;
+  onSweep: () => void;
+}
+
+/** Where the looks go, what colours are held to, which looks are worn, and the originals' way out. */
+export function Tools({ view, onTo, onWear, onSweep }: ToolsProps) {
+  return (
+    <span className="flex items-center gap-4 bg-ground px-3">
+      <ModelMenu view={view} onTo={onTo} />
+      <Colours view={view} />
+      {view.pairs > 0 && (view.worn.arrived || view.worn.crossed) && (
+        <button type="button" className="act" onClick={onWear}>
+          Wear {view.worn.crossed ? 'the arrived looks' : 'the crossed looks'} <kbd>Y</kbd>
+        </button>
+      )}
+      {view.idle > 0 &&
+        (view.whyNoSweep === null ? (
+          <button type="button" className="act soft" onClick={onSweep}>
+            Sweep {many(view.idle, 'original')} out
+          </button>
+        ) : (
+          <Hint text={view.whyNoSweep}>
+            <span className="text-[12.5px] text-quiet" tabIndex={0}>
+              {many(view.idle, 'original')} stay
+            </span>
+          </Hint>
+        ))}
+    </span>
+  );
+}
+
+function ModelMenu({ view, onTo }: { view: CrossingView; onTo: (model: string) => void }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className="act">
+        To: {view.name} <span aria-hidden="true">▾</span>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className="menu w-96" align="start" sideOffset={4}>
+          <DropdownMenu.RadioGroup value={view.to} onValueChange={onTo}>
+            {view.models.map((m) => (
+              <DropdownMenu.RadioItem key={m.id} value={m.id} className="data-[state=checked]:font-[680]">
+                <span className="block">
+                  {m.name}
+                  {m.isWanted && <span className="text-quiet">, what the destination evaluates</span>}
+                </span>
+                {m.whyNot && (
+                  <span className="block text-[12px] leading-4 text-quiet">to look at only: {m.whyNot}</span>
+                )}
+              </DropdownMenu.RadioItem>
+            ))}
+          </DropdownMenu.RadioGroup>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** Colour management of the scene beside that of where it goes. */
+function Colours({ view }: { view: CrossingView }) {
+  const { declared, expected, config } = view.colours;
+  const strange = declared.filter((d) => !d.isKnown);
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="act soft">
+        Colours{strange.length > 0 && <span className="text-clay">: {count(strange.length)} not known there</span>}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content className="menu w-96 p-3 text-[12.5px]" align="start" sideOffset={4}>
+          <div className="grid grid-cols-2 gap-x-5">
+            <div>
+              <h3 className="font-[680]">In the scene</h3>
+              {declared.length === 0 && <p className="text-quiet">no images</p>}
+              {declared.map((d) => (
+                <p key={d.space} className={d.isKnown ? '' : 'text-clay'}>
+                  {d.space === '' ? 'by the format’s rules' : <code>{d.space}</code>}{' '}
+                  <span className="text-quiet">{many(d.images, 'image')}</span>
+                </p>
+              ))}
+            </div>
+            <div>
+              <h3 className="font-[680]">Where it goes</h3>
+              <p>{expected ?? 'nothing is asked for'}</p>
+              <p className="text-quiet">{config ? `shown through ${config}` : 'no OpenColorIO config'}</p>
+            </div>
+          </div>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
