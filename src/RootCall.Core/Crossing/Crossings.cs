@@ -83,7 +83,7 @@ public static class Crossings
         if (own.Id == to)
             return new(model.Id, to, graph, []);
         var sums = new Sums();
-        var from = new Source(model, surface);
+        var from = new Source(model, surface, graph);
         var reliefs = new Reliefs(graph, sums);
         var look = own.Read(from, sums);
         reliefs.Read(model, from, look);
@@ -99,13 +99,18 @@ public static class Crossings
             made.Lose([input.Name], "no other model has it");
         var nodes = ImageTurns.Of([.. graph.Nodes.Where(n => n.Name != surface.Name)], IsGltf(own.Id), IsGltf(to));
         var name = surface.Name.Length > 0 ? surface.Name : "surface";
+        var crossed = new ShaderGraph([made.Surface(name), .. nodes, .. sums.Nodes], name);
         return new(
             model.Id,
             to,
-            new([made.Surface(name), .. nodes, .. sums.Nodes], name),
-            [.. made.Rows.OrderByDescending(r => r.Kind).ThenByDescending(r => r.IsClamped)]
+            crossed,
+            [.. made.Rows.Select(r => Shown(r, crossed)).OrderByDescending(r => r.Kind).ThenByDescending(r => r.IsClamped)]
         );
     }
+
+    /// <summary>What feeds an input is called by its images.</summary>
+    private static Mapping Shown(Mapping row, ShaderGraph graph) =>
+        graph.SurfaceNode!.Input(row.To) is { From: not null } fed ? row with { After = Source.Feeding(graph, fed) } : row;
 
     /// <summary>A surface that is passed on is the one that it passes on.</summary>
     private static ShaderNode? Surface(ShaderGraph graph)

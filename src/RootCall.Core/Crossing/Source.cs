@@ -5,7 +5,8 @@ using RootCall.Core.Shading;
 namespace RootCall.Core.Crossing;
 
 /// <summary>The inputs of a material's surface, as its shading model means them.</summary>
-internal sealed class Source(ShadingModel model, ShaderNode surface)
+/// <param name="graph">The surface's; it tells what feeds an input.</param>
+internal sealed class Source(ShadingModel model, ShaderNode surface, ShaderGraph graph)
 {
     private readonly HashSet<string> read = new(StringComparer.Ordinal);
 
@@ -52,11 +53,24 @@ internal sealed class Source(ShadingModel model, ShaderNode surface)
                 []
             );
 
-    /// <summary>Inputs that the material gives, and that were not read.</summary>
+    /// <summary>The model does not read an input as the others are set.</summary>
+    public void Pass(string input) => read.Add(input);
+
+    /// <summary>Inputs that the material gives and that have a part in its look, and that were not read.</summary>
     public IEnumerable<ShaderInput> Left =>
         surface.Inputs.Where(i =>
-            !read.Contains(i.Name) && (i.From is not null || (i.Value is { } v && v != i.Default)) && model.Input(i.Name) is not null
+            !read.Contains(i.Name)
+            && (i.From is not null || (i.Value is { } v && v != i.Default))
+            && model.Input(i.Name) is { } data
+            && !(data.Gate is { } gate && model.Input(gate) is not null && this[gate, 1].Is(0))
         );
+
+    /// <summary>What feeds an input, as people read it: the files of its images, or how many nodes.</summary>
+    public static string Feeding(ShaderGraph graph, ShaderInput input)
+    {
+        var files = graph.ImagesOf(input).Select(i => Path.GetFileName(i.Reference.Written.Replace('\\', '/'))).Distinct().ToList();
+        return files.Count > 0 ? string.Join(", ", files) : "nodes";
+    }
 
     /// <summary>As a row shows it.</summary>
     public string Shown(IEnumerable<string> inputs) =>
@@ -65,7 +79,7 @@ internal sealed class Source(ShadingModel model, ShaderNode surface)
             inputs
                 .Select(i =>
                     surface.Input(i) is not { } given ? string.Empty
-                    : given.From is { } from ? from.Node
+                    : given.From is not null ? Feeding(graph, given)
                     : $"{given.Effective}"
                 )
                 .Where(s => s.Length > 0)

@@ -12,6 +12,7 @@ internal sealed class UsdCrossing : ICrossedModel
         var isSpecular = from["useSpecularWorkflow"].Number is > 0.5;
         var look = new Look { Mirrored = isSpecular ? from["specularColor"] : null };
         look[BaseColour] = from["diffuseColor"];
+        from.Pass(isSpecular ? "metallic" : "specularColor");
         if (!isSpecular)
             look[Metalness] = from["metallic"];
         var index = from["ior"];

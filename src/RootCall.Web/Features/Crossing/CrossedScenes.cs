@@ -26,7 +26,9 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         public Dictionary<string, ImmutableArray<(CrossedLook Look, string Print, string? Unsaid)>> ByModel { get; } = [];
     }
 
-    /// <summary>The model that is crossed to when nobody chose one: the destination's, else the first that the format can hold.</summary>
+    /// <summary>
+    /// The model that is crossed to when nobody chose one: the destination's, else the first that the format can hold, else one to look at.
+    /// </summary>
     public static string Usual(Scene scene, Destination destination)
     {
         var sayable = Choices(scene, destination).Where(c => c.WhyNot is null).ToList();
@@ -35,11 +37,8 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
             .GroupBy(m => m)
             .MaxBy(g => g.Count())
             ?.Key;
-        return (
-            sayable.FirstOrDefault(c => c.IsWanted && c.Id != from)
-            ?? sayable.FirstOrDefault(c => c.Id != from)
-            ?? Choices(scene, destination).First(c => c.Id != from)
-        ).Id;
+        return (sayable.FirstOrDefault(c => c.IsWanted && c.Id != from) ?? sayable.FirstOrDefault(c => c.Id != from))?.Id
+            ?? (from == "open-pbr" ? "gltf-metallic-roughness" : "open-pbr");
     }
 
     public static IEnumerable<ModelChoice> Choices(Scene scene, Destination destination)

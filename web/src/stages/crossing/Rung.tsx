@@ -10,7 +10,8 @@ interface RungProps {
 /** What lies between two rails: two lines where nothing is lost, a wave where a formula comes near, a fray where it ends. */
 export function Rung({ kind, detail, isClamped }: RungProps) {
   const words = [detail, isClamped && 'cut off at the range'].filter(Boolean).join('; ');
-  const short = (words.split(' (')[0] ?? words).split('; ')[0] ?? words;
+  // Its source stands behind it, for whoever asks.
+  const short = (detail.split('; ')[0] ?? detail).replace(/ \([^()]{12,}\)$/, '') || words;
   return (
     <div className="relative flex items-center justify-center px-1.5">
       <Line kind={kind} />

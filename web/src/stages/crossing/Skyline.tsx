@@ -21,7 +21,7 @@ export function Skyline({ sceneId, rows, limit, onLimit, current, inFocus, onPic
   const [box, { width }] = useSize<HTMLDivElement>();
   const { pitch, items, top } = bars(rows, width, limit);
   const far = labels(items, limit);
-  const swatch = pitch >= 20 ? Math.min(24, pitch - 3) : 0;
+  const swatch = pitch >= 20 ? Math.min(48, pitch - 3) : 0;
   return (
     <section className="flex-none px-7" aria-label="How far each material moves">
       <div className="flex h-5 items-baseline justify-end gap-4">

@@ -5,6 +5,8 @@ export const high = 96;
 
 /** Wider bars say no more, narrower ones cannot be hit. */
 const widest = 26;
+/** Where there is room, swatches grow. */
+const roomy = { rows: 16, pitch: 58 };
 const narrowest = 6;
 const mostLabels = 6;
 const lineHeight = 16;
@@ -20,9 +22,12 @@ export interface Bar {
 
 /** Bars on one ground line, in the order of the rows; the tallest, or the limit, has a place of its own below the upper edge. */
 export function bars(rows: CrossRow[], width: number, limit: number): { pitch: number; items: Bar[]; top: number } {
-  const pitch = Math.max(narrowest, Math.min(widest, width / Math.max(1, rows.length)));
+  const pitch = Math.max(
+    narrowest,
+    Math.min(rows.length <= roomy.rows ? roomy.pitch : widest, width / Math.max(1, rows.length)),
+  );
   const top = Math.max(1.6 * limit, ...rows.slice(0, 1).map((r) => (r.moved?.mean ?? 0) * 1.06));
-  const bar = Math.max(2, pitch * 0.45);
+  const bar = Math.min(12, Math.max(2, pitch * 0.45));
   return {
     pitch,
     top,
