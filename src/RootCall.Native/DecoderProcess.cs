@@ -12,6 +12,9 @@ internal sealed class DecoderProcess : WalledProcess
     /// <summary>The pixels that come back at once.</summary>
     public const long SharedBytes = 64L << 20;
 
+    /// <summary>Of a file that is written: what is worked out between two requests.</summary>
+    private const int StripFloats = 4 << 20;
+
     private readonly SharedMemory pixels;
     private readonly Bounds bounds;
 
@@ -89,6 +92,34 @@ internal sealed class DecoderProcess : WalledProcess
         return file;
     }
 
+    public void Write(Stream file, ImageForm form, int width, int height, FillRows fill, CancellationToken stop)
+    {
+        var packed = (uint)(form.Channels + (form.Bits << 4));
+        Ask(RequestKind.Begin, $"picture.{(form.Bits == 32 ? "exr" : "png")}", (uint)width, stop, (uint)height, packed);
+        var strip = new float[Math.Max(1, Math.Min(height, StripFloats / (width * form.Channels))) * width * form.Channels];
+        for (var first = 0; first < height; )
+        {
+            stop.ThrowIfCancellationRequested();
+            var rows = Math.Min(height - first, strip.Length / (width * form.Channels));
+            var values = strip.AsMemory(0, rows * width * form.Channels);
+            fill(first, rows, values);
+            pixels.Write<float>(values.Span, 0);
+            Ask(RequestKind.Put, string.Empty, 0, stop, (uint)rows);
+            first += rows;
+        }
+
+        var left = Ask(RequestKind.End, string.Empty, 0, stop).Picture;
+        var part = new byte[Math.Min(left, SharedBytes)];
+        for (var n = 0u; left > 0; n++)
+        {
+            Ask(RequestKind.Take, string.Empty, 0, stop, n);
+            var count = (int)Math.Min(left, SharedBytes);
+            Pixels(part.AsSpan(0, count), 0);
+            file.Write(part, 0, count);
+            left -= count;
+        }
+    }
+
     public override void Dispose()
     {
         base.Dispose();
@@ -102,11 +133,11 @@ internal sealed class DecoderProcess : WalledProcess
                 : new(DecodeFault.EndedDecoder, "ended the decoder")
         );
 
-    private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop, uint grid = PixelStats.Side)
+    private Answer Ask(RequestKind kind, string path, uint side, CancellationToken stop, uint grid = PixelStats.Side, uint form = 0)
     {
         // The rest of the image that is open needs no name.
-        byte[] name = kind == RequestKind.Next ? [] : Encoding.UTF8.GetBytes(path);
-        var request = new Request(kind, side, grid, (uint)name.Length, (ulong)bounds.ImageBytes, (uint)bounds.ImageSeconds, 0);
+        byte[] name = kind is RequestKind.Next ? [] : Encoding.UTF8.GetBytes(path);
+        var request = new Request(kind, side, grid, (uint)name.Length, (ulong)bounds.ImageBytes, (uint)bounds.ImageSeconds, form);
         var answer = Ask<Request, Answer>(request, name, bounds.ImageSeconds, stop);
         return answer.Status == AnswerStatus.Done
             ? answer
@@ -155,10 +186,14 @@ internal sealed class DecoderProcess : WalledProcess
         Open,
         Next,
         Encode,
+        Begin,
+        Put,
+        End,
+        Take,
     }
 
     [StructLayout(LayoutKind.Sequential)]
-    private readonly record struct Request(RequestKind Kind, uint Side, uint Grid, uint Length, ulong Bytes, uint Seconds, uint Unused);
+    private readonly record struct Request(RequestKind Kind, uint Side, uint Grid, uint Length, ulong Bytes, uint Seconds, uint Form);
 
     [StructLayout(LayoutKind.Sequential)]
     private readonly record struct Answer(

@@ -8,7 +8,7 @@ namespace RootCall.Native;
 /// Decodes images in child processes, as many at once as there are processors. A child that passes a limit or crashes is
 /// replaced, and one that nothing was asked of for a while is ended.
 /// </summary>
-public sealed class ImageDecoder : IImageDecoder, IDisposable
+public sealed class ImageDecoder : IImageDecoder, IImageEncoder, IDisposable
 {
     private static readonly TimeSpan Idle = TimeSpan.FromSeconds(20);
     private readonly Bounds bounds;
@@ -53,6 +53,16 @@ public sealed class ImageDecoder : IImageDecoder, IDisposable
         var values = rgb.ToArray();
         return With(process => process.Encode(format, width, height, values, stop), stop);
     }
+
+    public void Write(Stream file, ImageForm form, int width, int height, FillRows fill, CancellationToken stop = default) =>
+        With(
+            process =>
+            {
+                process.Write(file, form, width, height, fill, stop);
+                return true;
+            },
+            stop
+        );
 
     public void Dispose()
     {

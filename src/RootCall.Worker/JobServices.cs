@@ -48,6 +48,7 @@ internal static class JobServices
             .AddSingleton<SwatchJob>()
             .AddSingleton<FrameJob>()
             .AddSingleton<MeasureCrossingJob>()
+            .AddSingleton<CrossJob>()
             .AddSingleton(Tools)
             .AddSingleton(p => new TextureCache(
                 p.GetRequiredService<IImageDecoder>(),

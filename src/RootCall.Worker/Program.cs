@@ -14,7 +14,9 @@ builder.Services.AddSerilog(log =>
     log.ReadFrom.Configuration(builder.Configuration).WriteTo.Console(formatProvider: System.Globalization.CultureInfo.InvariantCulture)
 );
 builder.Services.AddRootCallData(builder.Configuration);
-builder.Services.AddSingleton<IImageDecoder, ImageDecoder>();
+builder.Services.AddSingleton<ImageDecoder>();
+builder.Services.AddSingleton<IImageDecoder>(p => p.GetRequiredService<ImageDecoder>());
+builder.Services.AddSingleton<IImageEncoder>(p => p.GetRequiredService<ImageDecoder>());
 builder.Services.AddSingleton<IPictureStore>(p => p.GetRequiredService<DiskStore>());
 builder.Services.AddJobs();
 builder.Services.AddSingleton<IWorkRunner, WorkRunner>();

@@ -25,6 +25,7 @@ public sealed partial class WorkRunner(
     WriteCopyJob copy,
     FrameJob frame,
     MeasureCrossingJob crossing,
+    CrossJob cross,
     PictureJob picture,
     SwatchJob swatch,
     DiskStore disk,
@@ -173,6 +174,7 @@ public sealed partial class WorkRunner(
             "writecopy" => copy.Run(progress, WorkStore.Request<WriteCopy>(row), stop),
             "draw" => frame.Run(progress, WorkStore.Request<Draw>(row), stop),
             "measurecrossing" => crossing.Run(progress, WorkStore.Request<MeasureCrossing>(row), stop),
+            "cross" => cross.Run(progress, WorkStore.Request<Cross>(row), stop),
             "pack" => pack.Run(progress, WorkStore.Request<Pack>(row), stop),
             _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
         };

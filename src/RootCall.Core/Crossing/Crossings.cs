@@ -1,4 +1,6 @@
 using System.Collections.Immutable;
+using System.Text.Json;
+using System.Text.Json.Serialization;
 using RootCall.Core.Crossing.Models;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -12,6 +14,9 @@ namespace RootCall.Core.Crossing;
 /// <param name="Mappings">Where each input went; the worst first.</param>
 public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, ImmutableArray<Mapping> Mappings)
 {
+    /// <summary>It says what it mirrors as a colour: either of <see cref="CrossingRoute"/> leads to the other model.</summary>
+    public bool HasRoutes { get; init; }
+
     /// <summary>The same with some inputs given other numbers; one that the model does not have, or not so many numbers, is left out.</summary>
     public CrossedMaterial With(IReadOnlyList<SetInput> set)
     {
@@ -46,6 +51,22 @@ public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, 
     }
 }
 
+/// <summary>What becomes of a mirrored colour that stands beside a diffuse one.</summary>
+[JsonConverter(typeof(CrossingRouteConverter))]
+public enum CrossingRoute
+{
+    /// <summary>It stays, as an index and a tint of what is mirrored: nothing is lost, where the other model has both.</summary>
+    Kept,
+
+    /// <summary>
+    /// Base colour and metalness, by the solve that the archived extension published: what is no metal and no common dielectric moves.
+    /// </summary>
+    Metalness,
+}
+
+/// <summary>Routes as words in JSON: <c>kept</c>.</summary>
+public sealed class CrossingRouteConverter() : JsonStringEnumConverter<CrossingRoute>(JsonNamingPolicy.CamelCase);
+
 /// <summary>Carries looks from one shading model to another.</summary>
 public static class Crossings
 {
@@ -73,7 +94,7 @@ public static class Crossings
 
     /// <summary>Null for a look without a surface, or whose model cannot be carried.</summary>
     /// <param name="to">One of <see cref="Models"/>, or MaterialX's surface of glTF's inputs.</param>
-    public static CrossedMaterial? Of(ShaderGraph graph, string to)
+    public static CrossedMaterial? Of(ShaderGraph graph, string to, CrossingRoute route = CrossingRoute.Kept)
     {
         var target = All.Concat(More).First(m => m.Id == to);
         if (Surface(graph) is not { } surface || ShadingModels.OfType(surface.Type) is not { } model)
@@ -88,6 +109,9 @@ public static class Crossings
         var look = own.Read(from, sums);
         reliefs.Read(model, from, look);
         var data = ShadingModels.Find(to)!;
+        var hasRoutes = look.Mirrored is not null;
+        if (route == CrossingRoute.Metalness)
+            look = Formulas.Metallic(look, sums);
         if (look.IsUnlit && !SaysUnlit(to))
             look = Glowing(look);
         var made = new Target(data, from, sums);
@@ -105,7 +129,10 @@ public static class Crossings
             to,
             crossed,
             [.. made.Rows.Select(r => Shown(r, crossed)).OrderByDescending(r => r.Kind).ThenByDescending(r => r.IsClamped)]
-        );
+        )
+        {
+            HasRoutes = hasRoutes,
+        };
     }
 
     /// <summary>What feeds an input is called by its images.</summary>

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using RootCall.Core.Crossing;
+using RootCall.Core.Crossing.Baking;
 using RootCall.Core.Formats;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
@@ -13,6 +14,28 @@ namespace RootCall.Core.Edits;
 /// <param name="Crossed">Name of the other one.</param>
 /// <param name="Model">Id of the other one's shading model.</param>
 public sealed record CrossedPair(string Arrived, string Crossed, string Model);
+
+/// <summary>What a crossing of one material says beyond its formulas.</summary>
+/// <param name="Set">Inputs that are given other numbers.</param>
+/// <param name="Baked">Inputs that read images which were made for them.</param>
+/// <param name="Files">The references of these images, each with its file.</param>
+public sealed record CrossChange(
+    ImmutableArray<SetInput> Set,
+    ImmutableArray<BakedInput> Baked,
+    ImmutableArray<(ReferenceKey Key, string File)> Files
+)
+{
+    public CrossingRoute Route { get; init; }
+
+    public static CrossChange None { get; } = new([], [], []);
+
+    /// <summary>The same with its files in another folder.</summary>
+    public CrossChange In(string folder) =>
+        this with
+        {
+            Files = [.. Files.Select(f => (f.Key, Path.Combine(folder, Path.GetFileName(f.File))))],
+        };
+}
 
 /// <summary>Which looks the objects of a scene wear.</summary>
 public enum WornLook
@@ -29,13 +52,13 @@ public static class CrossingEntries
     private const string Proposer = "crossing";
 
     /// <summary>Carries materials over and gives the crossed ones to all that wears the originals.</summary>
-    /// <param name="sets">What is said in place of the formulas, by material.</param>
+    /// <param name="changes">What is said beyond the formulas, by material.</param>
     /// <exception cref="Files.CannotUseException">There is nothing to carry over, or the format does not say the model.</exception>
     public static LedgerEntry TakeOver(
         Scene scene,
         IReadOnlyList<Material> materials,
         string model,
-        IReadOnlyDictionary<string, ImmutableArray<SetInput>> sets,
+        IReadOnlyDictionary<string, CrossChange> changes,
         DateTimeOffset at
     )
     {
@@ -52,7 +75,9 @@ public static class CrossingEntries
         {
             var called = Called(scene, material);
             var beside = Free($"{material.Name}_{(assigns ? model.Replace('-', '_') : "arrived")}", names);
-            edits.Add(new CrossMaterial(called, model, beside, sets.GetValueOrDefault(material.Name, [])));
+            var change = changes.GetValueOrDefault(material.Name, CrossChange.None);
+            edits.Add(new CrossMaterial(called, model, beside, change.Set) { Baked = change.Baked, Route = change.Route });
+            edits.AddRange(change.Files.Select(f => new RelinkReference(f.Key, null, f.File)));
             if (assigns)
                 edits.AddRange(Assigned(scene, material, beside));
         }

@@ -1,3 +1,5 @@
+using System.Collections.Immutable;
+using RootCall.Core.Crossing;
 using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Jobs;
@@ -48,4 +50,15 @@ public sealed record WriteCopy(Guid SceneId, string Folder) : JobRequest;
 /// <summary>Measure how far a crossing moves looks.</summary>
 /// <param name="Model">Id of the shading model that they are carried to.</param>
 /// <param name="Materials">By name; null for all.</param>
-public sealed record MeasureCrossing(Guid SceneId, string Model, IReadOnlyList<string>? Materials) : JobRequest;
+public sealed record MeasureCrossing(Guid SceneId, string Model, CrossingRoute Route, IReadOnlyList<string>? Materials) : JobRequest;
+
+/// <summary>Carry materials to another shading model, with the images that the format needs for it.</summary>
+/// <param name="Materials">By name.</param>
+/// <param name="Set">What is said in place of the formulas, by material.</param>
+public sealed record Cross(
+    Guid SceneId,
+    string Model,
+    CrossingRoute Route,
+    IReadOnlyList<string> Materials,
+    IReadOnlyDictionary<string, ImmutableArray<SetInput>> Set
+) : JobRequest;

@@ -26,7 +26,7 @@ public sealed class MeasureCrossingJob(
         var references = new ReferencesByKey(read.Report);
         var looks = read
             .Report.Scene.Materials.Where(m => !m.IsTemplate && (request.Materials is null || request.Materials.Contains(m.Name)))
-            .Select(m => CrossedLook.Of(m, references, request.Model, []))
+            .Select(m => CrossedLook.Of(m, references, request.Model, request.Route, []))
             .OfType<CrossedLook>()
             .ToList();
         for (var i = 0; i < looks.Count; i++)

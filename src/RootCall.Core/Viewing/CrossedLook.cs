@@ -9,15 +9,21 @@ namespace RootCall.Core.Viewing;
 
 /// <summary>A material and what it becomes in another shading model, both ready to be drawn.</summary>
 /// <param name="Before">Lit by the studio.</param>
-public sealed record CrossedLook(Material Material, CrossedMaterial Crossed, SwatchOrder Before)
+public sealed record CrossedLook(Material Material, CrossedMaterial Crossed, CrossingRoute Route, SwatchOrder Before)
 {
     /// <summary>Another way to measure makes other measures.</summary>
     private const int Version = 1;
 
     /// <summary>Null for a material that has no surface whose model can be carried, or is of that model already.</summary>
-    public static CrossedLook? Of(Material material, ReferencesByKey references, string model, IReadOnlyList<SetInput> set) =>
-        material.Graph.SurfaceNode is not null && Crossings.Of(material.Graph, model) is { } crossed && crossed.From != model
-            ? new(material, crossed.With(set), SwatchOrder.Of(material, references, SwatchLight.Studio, 0))
+    public static CrossedLook? Of(
+        Material material,
+        ReferencesByKey references,
+        string model,
+        CrossingRoute route,
+        IReadOnlyList<SetInput> set
+    ) =>
+        material.Graph.SurfaceNode is not null && Crossings.Of(material.Graph, model, route) is { } crossed && crossed.From != model
+            ? new(material, crossed.With(set), route, SwatchOrder.Of(material, references, SwatchLight.Studio, 0))
             : null;
 
     /// <summary>The look before, or the crossed one held beside it.</summary>
@@ -36,7 +42,7 @@ public sealed record CrossedLook(Material Material, CrossedMaterial Crossed, Swa
         {
             Nodes = graph.Nodes.Replace(surface, surface with { Inputs = surface.Inputs.RemoveAll(i => i.Name == input) }),
         };
-        return Crossings.Of(less, Crossed.To) is { } crossed
+        return Crossings.Of(less, Crossed.To, Route) is { } crossed
             ? this with
             {
                 Crossed = crossed,
@@ -52,8 +58,10 @@ public sealed record CrossedLook(Material Material, CrossedMaterial Crossed, Swa
         {
             var hash = new XxHash128();
             hash.Append([Version]);
-            hash.Append(Before.Write());
-            hash.Append((Before with { Graph = Crossed.Graph }).Write());
+            // Its number shows only where an image did not come.
+            var before = Before with { Images = [.. Before.Images.Select(i => i.File is null ? i : i with { Number = 0 })] };
+            hash.Append(before.Write());
+            hash.Append((before with { Graph = Crossed.Graph }).Write());
             return hash.GetCurrentHashAsUInt128().ToString("x32", CultureInfo.InvariantCulture);
         }
     }

@@ -4,7 +4,8 @@
 // order. Pixels lie in a memory file that it makes once (SHARED bytes) and names in its first answer; they are 32-bit
 // floats, row by row, channels together: 0 to 1 for integers, as stored for floating point, alpha not premultiplied. A
 // reduced image is the look, then the samples, then a picture as a PNG. To be encoded, linear red, green and blue are put
-// there by whoever asks; the file's bytes take their place.
+// there by whoever asks; the file's bytes take their place. A larger file is begun, given its rows some at a time, ended, and
+// taken in parts as large as the memory.
 //
 // Usage: rootcall-images MEMORY SHARED, both in bytes.
 #include "wall.h"
@@ -30,16 +31,16 @@ using wall::Status;
 
 namespace {
 
-enum class Kind : uint32_t { Reduce = 0, Open = 1, Next = 2, Encode = 3 };
+enum class Kind : uint32_t { Reduce = 0, Open = 1, Next = 2, Encode = 3, Begin = 4, Put = 5, End = 6, Take = 7 };
 
 struct Request {
     Kind kind;
     uint32_t side;     // of the picture: most pixels along its longer side; its width, to be encoded
-    uint32_t grid;     // most samples across and down; its height, to be encoded
+    uint32_t grid;     // most samples across and down; its height, to be encoded; rows that are put; where to take bytes from, in parts
     uint32_t length;   // bytes of the path that follows
     uint64_t bytes;    // most that the image may hold when decoded
     uint32_t seconds;  // of processor time
-    uint32_t unused;
+    uint32_t form;     // of a file that is begun: channels, and 16 times the bits of each (32 for floating point)
 };
 
 struct Answer {
@@ -264,6 +265,51 @@ void encode(const Request& request, const std::string& path, Answer& answer) {
     std::copy(bytes.begin(), bytes.end(), reinterpret_cast<unsigned char*>(shared));
 }
 
+// A file that is given its rows from top to bottom, and is kept in memory: nothing is written here.
+class Written {
+public:
+    Written(const Request& request, const std::string& path) : stream(bytes), out(ImageOutput::create(path)) {
+        int channels = static_cast<int>(request.form & 15), bits = static_cast<int>(request.form >> 4);
+        if (!out || !out->supports("ioproxy") || channels < 1 || channels > 4) throw Refusal(Status::Unsupported, "cannot be encoded so");
+        TypeDesc type = TypeDesc::FLOAT;
+        if (bits == 8) type = TypeDesc::UINT8;
+        if (bits == 16) type = TypeDesc::UINT16;
+        spec = ImageSpec(static_cast<int>(request.side), static_cast<int>(request.grid), channels, type);
+        spec.attribute("oiio:UnassociatedAlpha", 1);
+        spec.attribute("compression", "zip");
+        Filesystem::IOProxy* proxy = &stream;
+        spec.attribute("oiio:ioproxy", TypeDesc::PTR, &proxy);
+        if (!out->open(path, spec)) throw Refusal(Status::Unsupported, "is not encoded: " + out->geterror());
+    }
+
+    void put(uint32_t rows) {
+        if (next + static_cast<int64_t>(rows) > spec.height || static_cast<uint64_t>(rows) * spec.width * spec.nchannels * sizeof(float) > shared_bytes)
+            throw Refusal(Status::TooLarge, "has more rows than it was begun with");
+        if (!out->write_scanlines(next, next + static_cast<int>(rows), 0, TypeDesc::FLOAT, shared))
+            throw Refusal(Status::Damaged, "is not encoded: " + out->geterror());
+        next += static_cast<int>(rows);
+    }
+
+    void end(Answer& answer) {
+        if (next != spec.height || !out->close()) throw Refusal(Status::Damaged, "is not encoded: " + out->geterror());
+        if (bytes.size() > INT32_MAX) throw Refusal(Status::TooLarge, "is larger than is encoded");
+        answer.picture = static_cast<int32_t>(bytes.size());
+    }
+
+    void take(uint32_t part) const {
+        uint64_t from = std::min<uint64_t>(part * shared_bytes, bytes.size());
+        std::copy_n(bytes.begin() + static_cast<int64_t>(from), std::min<uint64_t>(shared_bytes, bytes.size() - from),
+                    reinterpret_cast<unsigned char*>(shared));
+    }
+
+private:
+    std::vector<unsigned char> bytes;
+    Filesystem::IOVecOutput stream;
+    std::unique_ptr<ImageOutput> out;
+    ImageSpec spec;
+    int next = 0;
+};
+
 void next_rows(Rows& rows, Answer& answer) {
     describe(rows.spec(), answer);
     int channels = rows.spec().nchannels;
@@ -272,17 +318,31 @@ void next_rows(Rows& rows, Answer& answer) {
     rows.read(shared, answer.rows, 0, channels);
 }
 
-void answer_one(std::unique_ptr<Rows>& open, const Request& request, const std::string& path, Answer& answer) {
+struct Work {
+    std::unique_ptr<Rows> open;
+    std::unique_ptr<Written> written;
+};
+
+void answer_one(Work& work, const Request& request, const std::string& path, Answer& answer) {
     wall::limit_time(request.seconds);
-    if (request.kind != Kind::Next) open.reset();
+    if (request.kind != Kind::Next) work.open.reset();
+    if (request.kind < Kind::Put) work.written.reset();
     if (request.kind == Kind::Reduce)
         reduce(path, request, answer);
     else if (request.kind == Kind::Encode)
         encode(request, path, answer);
     else if (request.kind == Kind::Open)
-        describe((open = std::make_unique<Rows>(path, request.bytes))->spec(), answer);
-    else if (open)
-        next_rows(*open, answer);
+        describe((work.open = std::make_unique<Rows>(path, request.bytes))->spec(), answer);
+    else if (request.kind == Kind::Next && work.open)
+        next_rows(*work.open, answer);
+    else if (request.kind == Kind::Begin)
+        work.written = std::make_unique<Written>(request, path);
+    else if (request.kind == Kind::Put && work.written)
+        work.written->put(request.grid);
+    else if (request.kind == Kind::End && work.written)
+        work.written->end(answer);
+    else if (request.kind == Kind::Take && work.written)
+        work.written->take(request.grid);
 }
 
 }  // namespace
@@ -305,15 +365,15 @@ int main(int count, char** arguments) {
     wall::raise(memory_limit + (256u << 20), memory_limit + shared_bytes + (1u << 30));
 
     wall::write_all(&file, sizeof file);
-    std::unique_ptr<Rows> open;
+    Work work;
     for (std::string path, why;; why.clear()) {
         Request request;
         wall::read_all(&request, sizeof request);
         path.resize(request.length);
         wall::read_all(path.data(), path.size());
         Answer answer {};
-        answer.status = wall::attempt(why, [&] { answer_one(open, request, path, answer); });
-        if (answer.status != Status::Done) open.reset();
+        answer.status = wall::attempt(why, [&] { answer_one(work, request, path, answer); });
+        if (answer.status != Status::Done) work = {};
         answer.length = static_cast<uint32_t>(why.size());
         wall::write_all(&answer, sizeof answer);
         wall::write_all(why.data(), why.size());

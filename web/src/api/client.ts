@@ -43,6 +43,7 @@ export type RecipeItem = Schemas['RecipeItem'];
 export type DestinationChange = Schemas['DestinationChange'];
 
 export type CrossingView = Schemas['CrossingView'];
+export type CrossingRoute = Schemas['CrossingRoute'];
 export type CrossRow = Schemas['CrossRow'];
 export type CrossedView = Schemas['CrossedView'];
 export type MappingItem = Schemas['MappingItem'];

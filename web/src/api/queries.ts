@@ -3,6 +3,7 @@ import { toast } from 'sonner';
 import {
   api,
   unwrap,
+  type CrossingRoute,
   type SetValueOf,
   type Decide,
   type MusterView,
@@ -119,25 +120,27 @@ export const useSendOff = (id: string | undefined) =>
   });
 
 /** The scene on its way to another shading model; null for the one that its destination evaluates. */
-export const useCrossing = (id: string | undefined, to: string | null) =>
+export const useCrossing = (id: string | undefined, to: string | null, route: CrossingRoute) =>
   useQuery({
-    queryKey: ['crossing', id, to],
+    queryKey: ['crossing', id, to, route],
     queryFn: () =>
       unwrap(
-        api.GET('/api/scenes/{id}/crossing', { params: { path: { id: id ?? '' }, query: to === null ? {} : { to } } }),
+        api.GET('/api/scenes/{id}/crossing', {
+          params: { path: { id: id ?? '' }, query: to === null ? { route } : { to, route } },
+        }),
       ),
     enabled: id !== undefined,
     placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 
 /** One material's crossing in full. */
-export const useCrossed = (id: string, material: string | undefined, to: string | undefined) =>
+export const useCrossed = (id: string, material: string | undefined, to: string | undefined, route: CrossingRoute) =>
   useQuery({
-    queryKey: ['crossing', id, to, material],
+    queryKey: ['crossing', id, to, route, material],
     queryFn: () =>
       unwrap(
         api.GET('/api/scenes/{id}/crossing/{material}', {
-          params: { path: { id, material: material ?? '' }, query: { to: to ?? '' } },
+          params: { path: { id, material: material ?? '' }, query: { to: to ?? '', route } },
         }),
       ),
     enabled: material !== undefined && to !== undefined,
@@ -148,12 +151,12 @@ export const useCrossingActs = (id: string) => {
   const stale = [...ofScene, 'scenes'];
   return {
     measure: useChange(
-      (body: { to: string; materials: string[] | null }) =>
+      (body: { to: string; route: CrossingRoute; materials: string[] | null }) =>
         unwrap(api.POST('/api/scenes/{id}/crossing/measure', { ...byId(id), body })),
       [],
     ),
     takeOver: useChange(
-      (body: { to: string; materials: string[]; set: SetValueOf[] }) =>
+      (body: { to: string; route: CrossingRoute; materials: string[]; set: SetValueOf[] }) =>
         unwrap(api.POST('/api/scenes/{id}/crossing', { ...byId(id), body })),
       stale,
     ),

@@ -2395,6 +2395,7 @@ export interface paths {
             parameters: {
                 query?: {
                     to?: string;
+                    route?: components["schemas"]["CrossingRoute"];
                 };
                 header?: never;
                 path: {
@@ -2437,7 +2438,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["LedgerView"];
+                        "application/json": components["schemas"]["TakenOver"];
                     };
                 };
             };
@@ -2459,6 +2460,7 @@ export interface paths {
             parameters: {
                 query: {
                     to: string;
+                    route?: components["schemas"]["CrossingRoute"];
                 };
                 header?: never;
                 path: {
@@ -3064,6 +3066,11 @@ export interface components {
             /** @description What its pictures do not show. */
             told: string[];
         };
+        /**
+         * @description What becomes of a mirrored colour that stands beside a diffuse one.
+         * @enum {unknown}
+         */
+        CrossingRoute: "kept" | "metalness";
         /** @description A scene on its way to another shading model. */
         CrossingView: {
             /** @description Id of the model. */
@@ -3072,6 +3079,10 @@ export interface components {
             format: string;
             /** @description All that can be crossed to. */
             models: components["schemas"]["ModelChoice"][];
+            /** @description Which way mirrored colours go. */
+            route: components["schemas"]["CrossingRoute"];
+            /** @description Some materials could go either way. */
+            hasRoutes: boolean;
             /**
              * Format: double
              * @description How far a look may move: mean ΔE.
@@ -3120,8 +3131,10 @@ export interface components {
             lost: number;
             moved: null | components["schemas"]["MovedItem"];
             isMeasured: boolean;
-            /** @description Why the scene's format cannot hold it as it is; null when it can. */
+            /** @description Why the scene's format cannot hold it, whatever is baked; null when it can. */
             unsaid: null | string;
+            /** @description Images that are made for it, by what is called after the material. */
+            bakes: string[];
             /**
              * Format: int32
              * @description Place, from 1, of the entry that takes it over; null for none.
@@ -3498,6 +3511,7 @@ export interface components {
         };
         MeasureThese: {
             to: string;
+            route: components["schemas"]["CrossingRoute"];
             /** @description By name; null for all that cross. */
             materials: null | string[];
         };
@@ -3987,8 +4001,13 @@ export interface components {
             value: string;
             numbers: null | number[];
         };
+        TakenOver: {
+            ledger: null | components["schemas"]["LedgerView"];
+            work: null | components["schemas"]["WorkItem"];
+        };
         TakeOver: {
             to: string;
+            route: components["schemas"]["CrossingRoute"];
             /** @description By name. */
             materials: string[];
             /** @description Inputs that are given numbers in place of the formulas. */

@@ -1,5 +1,7 @@
 using System.Collections.Immutable;
 using RootCall.Core.Crossing;
+using RootCall.Core.Crossing.Baking;
+using RootCall.Core.Files;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -15,6 +17,15 @@ namespace RootCall.Core.Edits;
 /// <param name="Set">What the artist or a fit says in place of the formulas.</param>
 public sealed record CrossMaterial(string Material, string Model, string Beside, ImmutableArray<SetInput> Set) : Edit
 {
+    public CrossingRoute Route { get; init; }
+
+    /// <summary>Inputs that read images which were made for them, where the format cannot say what feeds them.</summary>
+    public ImmutableArray<BakedInput> Baked
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
+
     public override string Target => $"material {Beside}";
 
     public override EditText Text => new("material", Beside, "none", $"{Material} as {ModelName}");
@@ -41,11 +52,11 @@ public sealed record CrossMaterial(string Material, string Model, string Beside,
         if (draft.Find(Beside) >= 0)
             return $"The scene has a material {Beside} already.";
         var source = draft.Materials[at];
-        if (Crossings.Of(source.Graph, Model) is not { } crossed)
+        if (Crossings.Of(source.Graph, Model, Route) is not { } crossed)
             return $"{Material} has no surface whose shading model can be carried.";
         if (crossed.From == Model)
             return $"{Material} is {ModelName} already.";
-        var made = maker.Make(draft, source, Beside, crossed.With(Set).Graph);
+        var made = maker.Make(draft, source, Beside, BakedLook.Of(crossed.With(Set).Graph, Baked));
         if (made.Unsaid.FirstOrDefault() is { } unsaid)
             return unsaid.Why;
         if (can.WhyNot(SceneAct.Assign) is null)

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
+using RootCall.Core.Crossing.Baking;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -34,6 +35,35 @@ internal sealed class GltfMaker : ILookMaker
         return new(
             new(name) { Id = $"/materials/{place}", Graph = FixedGraph.Build(GltfInputs.MetallicRoughness, inputs) },
             unsaid.ToImmutable()
+        );
+    }
+
+    public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) =>
+        [.. Textures().Where(t => t.Any(f => unsaid.Contains(f.Name))).Select(t => Whole([.. t], look.SurfaceNode!))];
+
+    /// <summary>One texture with all that it feeds: what varies, and the numbers of the others.</summary>
+    private static WantedImage Whole(ImmutableArray<GltfInput> fields, ShaderNode surface)
+    {
+        var isOpaque = surface.Input("alphaMode")?.Value?.Text is null or "OPAQUE";
+        var fed = fields.Where(f => f.Name != "alpha" || !isOpaque).ToList();
+        BakedPart Part(GltfInput field, int number)
+        {
+            var input = surface.Input(field.Name);
+            var standing = (input?.Value?.Numbers is { Length: > 0 } said ? said : field.Default) is { Length: > 0 } n
+                ? n[Math.Min(number, n.Length - 1)]
+                : 1;
+            return new(input?.From is null ? null : input, number, standing);
+        }
+
+        BakedPart Channel(int place) =>
+            fed.Find(f => f.Type == InputType.Float && f.Channels.Place() == place) is { } one ? Part(one, 0)
+            : place < 3 && fed.Find(f => f.Type != InputType.Float) is { } three ? Part(three, place)
+            : new(null, 0, 1);
+        var count = fed.Exists(f => f.Channels == Channels.A) ? 4 : 3;
+        var token = string.Join('_', fed.Where(f => f.Name != "alpha").Select(f => WantedImage.TokenOf(f.Name)));
+        return new(
+            new(token, [.. Enumerable.Range(0, count).Select(Channel)], fields[0].Colour),
+            [.. fed.Select(f => (f.Name, f.Type == InputType.Float ? f.Channels : Channels.Rgb))]
         );
     }
 

@@ -11,4 +11,7 @@ internal sealed class MtlxMaker : ILookMaker
 
     public MadeLook Make(SceneDraft draft, Material source, string name, ShaderGraph look) =>
         new(new(name) { Graph = look, File = source.File }, StandardGraph.Of(look, out var why) is null ? [new(string.Empty, why!)] : []);
+
+    /// <summary>What the library cannot say, an image of one input cannot either: the surface or its coordinates.</summary>
+    public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) => [];
 }

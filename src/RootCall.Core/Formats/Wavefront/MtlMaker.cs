@@ -32,6 +32,15 @@ internal sealed class MtlMaker : ILookMaker
         return new(source with { Name = name, Graph = FixedGraph.Build(surface.Type, inputs), Others = [] }, unsaid.ToImmutable());
     }
 
+    /// <summary>What has no map at all is not helped by an image.</summary>
+    public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) =>
+        [
+            .. look.SurfaceNode!.Inputs.Where(i =>
+                    i.From is not null && unsaid.Contains(i.Name) && MtlMaterials.StatementsOf(i.Name).Count > 0
+                )
+                .Select(i => WantedImage.Alone(i, ShadingModels.OfType(look.SurfaceNode.Type)!.Input(i.Name)!)),
+        ];
+
     private static (ShaderValue? Value, ImageUse? Image, string? Why) Mapped(
         SceneDraft draft,
         Material source,

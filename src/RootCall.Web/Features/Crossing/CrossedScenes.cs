@@ -13,6 +13,12 @@ using RootCall.Web.Features.Audit;
 
 namespace RootCall.Web.Features.Crossing;
 
+/// <summary>A material that crosses.</summary>
+/// <param name="Print">A hash of all that its measure is made of.</param>
+/// <param name="Unsaid">What images are called that have to be baked for it.</param>
+/// <param name="WhyNot">Why the scene's format cannot hold it, whatever is baked; null when it can.</param>
+internal sealed record CrossedRow(CrossedLook Look, string Print, IReadOnlyList<string> Unsaid, string? WhyNot);
+
 /// <summary>Materials of scenes as they would be in other shading models; what was worked out of a scene as it stands is kept.</summary>
 internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, DiskStore disk)
 {
@@ -23,7 +29,7 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
     {
         public required CurrentState State { get; init; }
 
-        public Dictionary<string, ImmutableArray<(CrossedLook Look, string Print, string? Unsaid)>> ByModel { get; } = [];
+        public Dictionary<(string, CrossingRoute), ImmutableArray<CrossedRow>> ByModel { get; } = [];
     }
 
     /// <summary>
@@ -52,9 +58,10 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
     }
 
     /// <summary>All materials of other models that can be carried.</summary>
-    public async Task<(CurrentState State, ImmutableArray<(CrossedLook Look, string Print, string? Unsaid)> Looks)> Get(
+    public async Task<(CurrentState State, ImmutableArray<CrossedRow> Looks)> Get(
         Guid id,
         string model,
+        CrossingRoute route,
         CancellationToken stop
     )
     {
@@ -63,37 +70,36 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         var state = await current.Get(id, stop);
         using var turn = await memory.Turn<Kept>(id, stop);
         var kept = memory.Get<Kept>(id) is { } known && ReferenceEquals(known.State, state) ? known : new() { State = state };
-        if (!kept.ByModel.TryGetValue(model, out var looks))
+        if (!kept.ByModel.TryGetValue((model, route), out var looks))
         {
-            kept.ByModel[model] = looks = [.. Looks(state, model)];
+            kept.ByModel[(model, route)] = looks = [.. Looks(state, model, route)];
             memory.Put(id, kept, SceneMemory.Weight(state.Report) * kept.ByModel.Count);
         }
 
         return (state, looks);
     }
 
-    private static IEnumerable<(CrossedLook, string, string?)> Looks(CurrentState state, string model)
+    private static IEnumerable<CrossedRow> Looks(CurrentState state, string model, CrossingRoute route)
     {
         var scene = state.Report.Scene;
         var references = new ReferencesByKey(state.Report);
         var maker = SceneFormats.Of(scene.Path).Capabilities.Maker;
         var draft = new SceneDraft(scene);
         foreach (var material in scene.Materials.Where(m => !m.IsTemplate))
-            if (CrossedLook.Of(material, references, model, []) is { } look)
-                yield return (look, look.Print, Unsaid(maker, draft, look, model));
+            if (CrossedLook.Of(material, references, model, route, []) is { } look)
+                yield return Row(maker?.Models.Contains(model) == true ? maker : null, draft, look);
     }
 
-    private static string? Unsaid(ILookMaker? maker, SceneDraft draft, CrossedLook look, string model) =>
-        maker?.Models.Contains(model) == true
-            ? maker.Make(draft, look.Material, look.Material.Name, look.Crossed.Graph).Unsaid.FirstOrDefault()?.Why
-            : null;
+    private static CrossedRow Row(ILookMaker? maker, SceneDraft draft, CrossedLook look)
+    {
+        if (maker?.Make(draft, look.Material, look.Material.Name, look.Crossed.Graph).Unsaid is not { IsEmpty: false } unsaid)
+            return new(look, look.Print, [], null);
+        var images = maker.Images(look.Crossed.Graph, [.. unsaid.Select(u => u.Input)]);
+        var fed = images.SelectMany(i => i.Feeds).Select(f => f.Input).ToHashSet();
+        return new(look, look.Print, [.. images.Select(i => i.Bake.Token)], unsaid.FirstOrDefault(u => !fed.Contains(u.Input))?.Why);
+    }
 
-    public CrossingView View(
-        AuditState audit,
-        ImmutableArray<(CrossedLook Look, string Print, string? Unsaid)> looks,
-        string model,
-        string? config
-    )
+    public CrossingView View(AuditState audit, ImmutableArray<CrossedRow> looks, string model, CrossingRoute route, string? config)
     {
         var (state, scene) = (audit.Current, audit.Current.Report.Scene);
         var rows = Rows(state, looks, model)
@@ -109,6 +115,8 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
             ShadingModels.Find(model)!.Name,
             can.Name,
             Choices(scene, audit.Scene.Destination),
+            route,
+            looks.Any(l => l.Look.Crossed.HasRoutes),
             Limit,
             rows.Count(r => r.IsMeasured),
             rows,
@@ -134,13 +142,13 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         );
     }
 
-    public IEnumerable<CrossRow> Rows(CurrentState state, IEnumerable<(CrossedLook Look, string Print, string? Unsaid)> looks, string model)
+    public IEnumerable<CrossRow> Rows(CurrentState state, IEnumerable<CrossedRow> looks, string model)
     {
         var entries = new Dictionary<string, (int Place, bool IsPending, string Crossed)>(StringComparer.Ordinal);
         foreach (var (entry, place) in state.Ledger.Entries.Select((e, i) => (e, i + 1)))
         foreach (var edit in entry.Edits.OfType<CrossMaterial>().Where(c => c.Model == model))
             entries[edit.Material] = (place, entry.State == EntryState.Pending, edit.Beside);
-        foreach (var (look, print, unsaid) in looks)
+        foreach (var (look, print, unsaid, why) in looks)
         {
             var place = disk.Crossing(print);
             var moved = MovedLook.Read(place);
@@ -154,6 +162,7 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
                 Count(MappingKind.Lost),
                 moved is null ? null : MovedItem.Of(moved),
                 moved is not null || File.Exists(place),
+                why,
                 unsaid,
                 there ? entry.Place : null,
                 there && entry.IsPending,

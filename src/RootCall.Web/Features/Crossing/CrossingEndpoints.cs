@@ -4,6 +4,7 @@ using Microsoft.Extensions.Options;
 using RootCall.Core.Crossing;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats;
 using RootCall.Core.Jobs;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -30,20 +31,11 @@ internal static class CrossingEndpoints
         group.MapGet("/{material}/apart", Apart).ExcludeFromDescription();
         group.MapPost("/measure", async (Guid id, MeasureThese these, CrossedScenes crossed, WorkDispatcher work, CancellationToken stop) =>
         {
-            var (state, looks) = await crossed.Get(id, these.To, stop);
+            var (state, looks) = await crossed.Get(id, these.To, these.Route, stop);
             var title = $"Measure {looks.Length} materials of {Path.GetFileName(state.Arrival.Path)}";
-            return TypedResults.Ok(await work.Begin(new MeasureCrossing(id, these.To, these.Materials), title, id, stop));
+            return TypedResults.Ok(await work.Begin(new MeasureCrossing(id, these.To, these.Route, these.Materials), title, id, stop));
         });
-        group.MapPost(string.Empty, async (Guid id, TakeOver over, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
-        {
-            var state = await current.Get(id, stop);
-            var scene = state.Report.Scene;
-            var materials = over
-                .Materials.Select(n => scene.Called(n) ?? throw new CannotUseException($"The scene has no material “{n}”."))
-                .ToList();
-            var entry = CrossingEntries.TakeOver(scene, materials, over.To, Sets(over.Set), DateTimeOffset.UtcNow);
-            return TypedResults.Ok(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state));
-        });
+        group.MapPost(string.Empty, Take);
         group.MapPost("/wear", async (Guid id, WearLook wear, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
@@ -62,6 +54,39 @@ internal static class CrossingEndpoints
         });
     }
 
+    /// <summary>Few that need no images are an entry at once; a worker makes all others one.</summary>
+    private static async Task<Ok<TakenOver>> Take(
+        Guid id,
+        TakeOver over,
+        CrossedScenes crossed,
+        LedgerStore ledgers,
+        WorkDispatcher work,
+        CancellationToken stop
+    )
+    {
+        var (state, looks) = await crossed.Get(id, over.To, over.Route, stop);
+        var scene = state.Report.Scene;
+        var sets = Sets(over.Set);
+        var picked = over.Materials.Select(m => Of(looks, m)).ToList();
+        if (picked.Count > AtOnce || picked.Exists(p => p.Unsaid.Count > 0))
+        {
+            if (CrossingEntries.WhyNot(SceneFormats.Of(scene.Path).Capabilities, over.To) is { } why)
+                throw new CannotUseException(why);
+            var title = $"Carry {picked.Count} materials of {Path.GetFileName(state.Arrival.Path)}";
+            return TypedResults.Ok(
+                new TakenOver(null, await work.Begin(new Cross(id, over.To, over.Route, over.Materials, sets), title, id, stop))
+            );
+        }
+
+        var changes = over
+            .Materials.Distinct()
+            .ToDictionary(m => m, m => CrossChange.None with { Set = sets.GetValueOrDefault(m, []), Route = over.Route });
+        var entry = CrossingEntries.TakeOver(scene, [.. picked.Select(p => p.Look.Material)], over.To, changes, DateTimeOffset.UtcNow);
+        return TypedResults.Ok(new TakenOver(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state), null));
+    }
+
+    private const int AtOnce = 60;
+
     private static ImmutableDictionary<string, ImmutableArray<SetInput>> Sets(IReadOnlyList<SetValueOf>? set) =>
         (set ?? [])
             .GroupBy(s => s.Material)
@@ -74,6 +99,7 @@ internal static class CrossingEndpoints
     private static async Task<Ok<CrossingView>> Overview(
         Guid id,
         string? to,
+        CrossingRoute? route,
         CrossedScenes crossed,
         Audits audits,
         IOptions<DataOptions> options,
@@ -82,22 +108,23 @@ internal static class CrossingEndpoints
     {
         var audit = await audits.Get(id, stop);
         var model = to ?? CrossedScenes.Usual(audit.Current.Report.Scene, audit.Scene.Destination);
-        var (_, looks) = await crossed.Get(id, model, stop);
+        var (_, looks) = await crossed.Get(id, model, route ?? default, stop);
         var config = options.Value.Colours.Config;
-        return TypedResults.Ok(crossed.View(audit, looks, model, config.Length == 0 ? null : Path.GetFileName(config)));
+        return TypedResults.Ok(crossed.View(audit, looks, model, route ?? default, config.Length == 0 ? null : Path.GetFileName(config)));
     }
 
     private static async Task<Ok<CrossedView>> Material(
         Guid id,
         string material,
         string to,
+        CrossingRoute? route,
         CrossedScenes crossed,
         DiskStore disk,
         CancellationToken stop
     )
     {
-        var (state, looks) = await crossed.Get(id, to, stop);
-        var (look, print, _) = Of(looks, material);
+        var (state, looks) = await crossed.Get(id, to, route ?? default, stop);
+        var (look, print, _, _) = Of(looks, material);
         var moved = MovedLook.Read(disk.Crossing(print));
         var model = ShadingModels.Find(to)!;
         return TypedResults.Ok(
@@ -127,11 +154,8 @@ internal static class CrossingEndpoints
         );
     }
 
-    private static (CrossedLook Look, string Print, string? Unsaid) Of(
-        ImmutableArray<(CrossedLook Look, string Print, string? Unsaid)> looks,
-        string material
-    ) =>
-        looks.FirstOrDefault(l => l.Look.Material.Name == material) is { Look: not null } found
+    private static CrossedRow Of(ImmutableArray<CrossedRow> looks, string material) =>
+        looks.FirstOrDefault(l => l.Look.Material.Name == material) is { } found
             ? found
             : throw new CannotUseException($"No material “{material}” crosses to that model.");
 
@@ -140,6 +164,7 @@ internal static class CrossingEndpoints
         Guid id,
         string material,
         string to,
+        CrossingRoute? route,
         string? look,
         string? light,
         int? side,
@@ -151,7 +176,7 @@ internal static class CrossingEndpoints
         CancellationToken stop
     )
     {
-        var order = await Order(id, material, to, light, side, set, crossed, stop);
+        var order = await Order(id, material, to, route, light, side, set, crossed, stop);
         return SwatchEndpoints.Answer(look == "arrived" ? order.Before : order, response, disk, swatches);
     }
 
@@ -159,6 +184,7 @@ internal static class CrossingEndpoints
         Guid id,
         string material,
         string to,
+        CrossingRoute? route,
         string? light,
         int? side,
         string[]? set,
@@ -166,7 +192,7 @@ internal static class CrossingEndpoints
         CancellationToken stop
     )
     {
-        var found = Of((await crossed.Get(id, to, stop)).Looks, material).Look;
+        var found = Of((await crossed.Get(id, to, route ?? default, stop)).Looks, material).Look;
         if (set is { Length: > 0 })
             found = found with { Crossed = found.Crossed.With([.. set.Select(Said)]) };
         return found.Order(SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side), WornLook.Crossed);
@@ -194,6 +220,7 @@ internal static class CrossingEndpoints
         Guid id,
         string material,
         string to,
+        CrossingRoute? route,
         string? light,
         int? side,
         string[]? set,
@@ -202,7 +229,7 @@ internal static class CrossingEndpoints
         CancellationToken stop
     )
     {
-        var order = await Order(id, material, to, light, side, set, crossed, stop);
+        var order = await Order(id, material, to, route, light, side, set, crossed, stop);
         var place = SwatchJob.ApartOf(disk.Swatch(SwatchOrder.PrintOf((order with { House = disk.ColourPrint }).Write())));
         return File.Exists(place) ? Results.File(place, "application/json") : Results.NoContent();
     }

@@ -1,12 +1,16 @@
 using RootCall.Core.Crossing;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Viewing;
+using RootCall.Web.Features.Ledger;
+using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features.Crossing;
 
 /// <summary>A scene on its way to another shading model.</summary>
 /// <param name="To">Id of the model.</param>
 /// <param name="Models">All that can be crossed to.</param>
+/// <param name="Route">Which way mirrored colours go.</param>
+/// <param name="HasRoutes">Some materials could go either way.</param>
 /// <param name="Limit">How far a look may move: mean ΔE.</param>
 /// <param name="Rows">Materials of other models, the farthest moved first; those not measured yet at the end.</param>
 /// <param name="There">How many are of that model already.</param>
@@ -21,6 +25,8 @@ internal sealed record CrossingView(
     string Name,
     string Format,
     IEnumerable<ModelChoice> Models,
+    CrossingRoute Route,
+    bool HasRoutes,
     double Limit,
     int Measured,
     IEnumerable<CrossRow> Rows,
@@ -49,7 +55,8 @@ internal sealed record ColourHeld(IEnumerable<DeclaredSpace> Declared, string? E
 /// <param name="Space">As files write it; empty for none.</param>
 internal sealed record DeclaredSpace(string Space, int Images, bool IsKnown);
 
-/// <param name="Unsaid">Why the scene's format cannot hold it as it is; null when it can.</param>
+/// <param name="Unsaid">Why the scene's format cannot hold it, whatever is baked; null when it can.</param>
+/// <param name="Bakes">Images that are made for it, by what is called after the material.</param>
 /// <param name="Entry">Place, from 1, of the entry that takes it over; null for none.</param>
 internal sealed record CrossRow(
     string Material,
@@ -60,6 +67,7 @@ internal sealed record CrossRow(
     MovedItem? Moved,
     bool IsMeasured,
     string? Unsaid,
+    IEnumerable<string> Bakes,
     int? Entry,
     bool IsPending,
     string? Crossed
@@ -102,11 +110,14 @@ internal sealed record MappingItem(
 );
 
 /// <param name="Materials">By name; null for all that cross.</param>
-internal sealed record MeasureThese(string To, IReadOnlyList<string>? Materials);
+internal sealed record MeasureThese(string To, CrossingRoute Route, IReadOnlyList<string>? Materials);
 
 /// <param name="Materials">By name.</param>
 /// <param name="Set">Inputs that are given numbers in place of the formulas.</param>
-internal sealed record TakeOver(string To, IReadOnlyList<string> Materials, IReadOnlyList<SetValueOf>? Set);
+internal sealed record TakeOver(string To, CrossingRoute Route, IReadOnlyList<string> Materials, IReadOnlyList<SetValueOf>? Set);
+
+/// <param name="Ledger">Null when a worker makes the entry.</param>
+internal sealed record TakenOver(LedgerView? Ledger, WorkItem? Work);
 
 internal sealed record SetValueOf(string Material, string Input, IReadOnlyList<double> Numbers);
 

@@ -20,10 +20,14 @@ const speck = 6;
 /** Lines of equal difference, in a square of 0 to 100. */
 export function isolines(apart: Apart, levels: number[]): Isoline[] {
   const { cells } = apart;
+  const isInside = ([x, y]: Point) =>
+    [-2, 2].every((dx) =>
+      [-2, 2].every((dy) => (apart.tenths[Math.floor(y + dy) * cells + Math.floor(x + dx)] ?? -1) >= 0),
+    );
   return contours()
     .size([cells, cells])
     .thresholds(levels)(smoothed(apart))
-    .map((line) => drawn(line, cells));
+    .map((line) => drawn(line, cells, isInside));
 }
 
 /** Means of 5 x 5 cells of what is shown, so that noise has no lines; nothing beyond. */
@@ -43,22 +47,33 @@ function smoothed({ cells, tenths }: Apart): number[] {
   });
 }
 
-function drawn(line: ContourMultiPolygon, cells: number): Isoline {
-  const rings = line.coordinates
+/** The rim of what is shown is no line of equal difference: there a line ends. */
+function drawn(line: ContourMultiPolygon, cells: number, isInside: (point: Point) => boolean): Isoline {
+  const runs = line.coordinates
     .flat()
-    .map((ring) => ring.map(([x, y]) => [((x ?? 0) * 100) / cells, ((y ?? 0) * 100) / cells] as [number, number]))
-    .filter((ring) => around(ring) > speck);
-  const longest = rings.reduce<[number, number][]>((a, b) => (around(b) > around(a) ? b : a), []);
+    .flatMap((ring) => insideRuns(ring as Point[], isInside))
+    .map((run) => run.map(([x, y]) => [(x * 100) / cells, (y * 100) / cells] as Point))
+    .filter((run) => lengthOf(run) > speck);
+  const longest = runs.reduce<Point[]>((a, b) => (lengthOf(b) > lengthOf(a) ? b : a), []);
   return {
     level: line.value,
-    path: rings.map((r) => `M${r.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}Z`).join(''),
-    at: around(longest) > 3 * speck ? longest[Math.floor(longest.length / 3)] : undefined,
+    path: runs.map((r) => `M${r.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}`).join(''),
+    at: lengthOf(longest) > 3 * speck ? longest[Math.floor(longest.length / 3)] : undefined,
   };
+}
+
+function insideRuns(ring: Point[], isInside: (point: Point) => boolean): Point[][] {
+  const runs: Point[][] = [[]];
+  for (const point of ring) {
+    if (isInside(point)) runs.at(-1)?.push(point);
+    else if (runs.at(-1)?.length !== 0) runs.push([]);
+  }
+  return runs.filter((r) => r.length > 1);
 }
 
 type Point = [number, number];
 
-function around(ring: Point[]): number {
+function lengthOf(ring: Point[]): number {
   let sum = 0;
   for (let i = 1; i < ring.length; i++) {
     const [[ax, ay], [bx, by]] = [ring[i - 1], ring[i]] as [Point, Point];

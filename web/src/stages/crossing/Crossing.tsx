@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
-import type { CrossingView, CrossRow } from '../../api/client';
+import type { CrossingRoute, CrossingView, CrossRow } from '../../api/client';
 import { useCrossed, useCrossing, useCrossingActs, useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useKey, useSpace } from '../../frame/keys';
@@ -31,9 +31,12 @@ const keys: [string, string][] = [
 export function Crossing() {
   const { sceneId = '' } = useParams();
   const [to, setTo] = useState<string | null>(null);
-  const query = useCrossing(sceneId, to);
+  const [route, setRoute] = useState<CrossingRoute>('kept');
+  const query = useCrossing(sceneId, to, route);
   const view = query.data;
-  const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'measurecrossing' && isOpen(w));
+  const work = useWork().data?.find(
+    (w) => w.sceneId === sceneId && (w.kind === 'measurecrossing' || w.kind === 'cross') && isOpen(w),
+  );
   const acts = useCrossingActs(sceneId);
   const { find, materials, narrow } = useFocus();
   const { light, crossingLimit, set } = useSettings();
@@ -41,21 +44,23 @@ export function Crossing() {
   const rows = useMemo(() => matching(view, find), [view, find]);
   const [picked, setPicked] = useState<string>();
   const row = rows.find((r) => r.material === picked) ?? rows[0];
-  const crossed = useCrossed(sceneId, row?.material, view?.to).data;
+  const crossed = useCrossed(sceneId, row?.material, view?.to, route).data;
   const sets = useSets((s) => s.sets);
 
+  const isTaking = acts.takeOver.isPending || work?.kind === 'cross';
   const reach = reachOf(rows, limit, materials);
   const takeOver = (taken: CrossRow[]) => {
-    if (!view || taken.length === 0 || acts.takeOver.isPending) return;
+    if (!view || taken.length === 0 || isTaking) return;
     const names = taken.map((r) => r.material);
     acts.takeOver.mutate({
       to: view.to,
+      route,
       materials: names,
       set: names.flatMap((m) => setOf(sets, sceneId, view.to, m)),
     });
   };
   const wear = () => view && view.pairs > 0 && acts.wear.mutate(view.worn.crossed ? 'arrived' : 'crossed');
-  const measure = () => view && !work && acts.measure.mutate({ to: view.to, materials: null });
+  const measure = () => view && !work && acts.measure.mutate({ to: view.to, route, materials: null });
   const move = (by: 1 | -1) => {
     const at = rows.findIndex((r) => r.material === row?.material);
     setPicked(rows[Math.min(rows.length - 1, Math.max(0, at + by))]?.material);
@@ -91,7 +96,13 @@ export function Crossing() {
       among={many(view?.rows.length ?? 0, 'material')}
       focus={
         view && (
-          <Tools view={view} onTo={setTo} onWear={() => void wear()} onSweep={() => acts.sweep.mutate(undefined)} />
+          <Tools
+            view={view}
+            onTo={setTo}
+            onRoute={setRoute}
+            onWear={() => void wear()}
+            onSweep={() => acts.sweep.mutate(undefined)}
+          />
         )
       }
       keys={keys}
@@ -115,7 +126,7 @@ export function Crossing() {
               <Ladder key={`${row.material} ${view.to}`} sceneId={sceneId} to={view.to} view={crossed} />
             )}
             <div className="flex min-h-0 flex-col">
-              {row && <Looks sceneId={sceneId} to={view.to} row={row} view={crossed} limit={limit} />}
+              {row && <Looks sceneId={sceneId} to={view.to} route={route} row={row} view={crossed} limit={limit} />}
               {row && (
                 <Decision
                   row={row}
@@ -123,7 +134,7 @@ export function Crossing() {
                   limit={limit}
                   within={reach.within.length}
                   inFocus={reach.focus.length}
-                  busy={acts.takeOver.isPending}
+                  busy={isTaking}
                   onThis={() => takeOver([row])}
                   onFocus={() => takeOver(reach.focus)}
                   onWithin={() => takeOver(reach.within)}

@@ -18,9 +18,19 @@ export function CrossingCall({ view, limit, work, sceneId, onMeasure }: Crossing
         <b className="mono">–</b> materials can cross.
       </>
     );
-  const all = view.rows.length;
-  if (all === 0) return <>Nothing has to cross to {view.name}.</>;
-  const measured = view.rows.filter((r) => r.moved);
+  if (view.rows.length === 0) return <>Nothing has to cross to {view.name}.</>;
+  // What waits in the ledger, or is taken over, needs no decision any more.
+  const rows = view.rows.filter((r) => r.entry === null);
+  const all = rows.length;
+  if (all === 0)
+    return (
+      <>
+        All <b>{count(view.rows.length)}</b> are {view.rows.some((r) => r.isPending) ? 'to be carried' : 'carried'} to{' '}
+        {view.name}. <Link to={`/send-off/${sceneId}`}>Go on to Send-off</Link>.
+      </>
+    );
+  const measured = rows.filter((r) => r.moved);
+  const open = rows.filter((r) => !r.isMeasured).length;
   const far = measured.filter((r) => r.moved && r.moved.mean > limit).length;
   return (
     <>
@@ -44,10 +54,10 @@ export function CrossingCall({ view, limit, work, sceneId, onMeasure }: Crossing
           <Link to={`/findings/${sceneId}`}>Mend {many(view.blockers, 'blocker')}</Link> first.
         </>
       ) : (
-        view.measured < all &&
+        open > 0 &&
         !work && (
           <button type="button" onClick={onMeasure}>
-            Measure {view.measured === 0 ? 'how far they move' : `the other ${count(all - view.measured)}`}
+            Measure {open === all ? 'how far they move' : `the other ${count(open)}`}
           </button>
         )
       )}

@@ -49,7 +49,7 @@ export function Decision({ row, view, limit, within, inFocus, busy, onThis, onFo
 }
 
 function said(row: CrossRow, view: CrossedView | undefined, limit: number): string {
-  if (row.unsaid !== null) return `cannot be written as it is: ${row.unsaid}`;
+  if (row.unsaid !== null) return `cannot be written: ${row.unsaid}`;
   const mostly =
     row.moved?.mostly != null
       ? ` Mostly ${row.moved.mostly}: without it, ${row.moved.without.toFixed(1)} is left.`
@@ -58,6 +58,12 @@ function said(row: CrossRow, view: CrossedView | undefined, limit: number): stri
   const names =
     lost.length > 3 ? `${lost.slice(0, 3).join(', ')} and ${String(lost.length - 3)} more` : lost.join(', ');
   const loses = lost.length > 0 ? `loses ${names}.` : 'loses nothing.';
-  if (!row.moved) return row.isMeasured ? `${loses} Its look is not evaluated here.` : loses;
-  return `${row.moved.mean > limit ? 'moves too far and ' : ''}${loses}${mostly}`;
+  const bakes =
+    row.bakes.length === 0
+      ? ''
+      : row.bakes.length === 1
+        ? ` One image is baked: ${row.bakes.join()}.`
+        : ` ${String(row.bakes.length)} images are baked: ${row.bakes.join(', ')}.`;
+  if (!row.moved) return `${loses}${row.isMeasured ? ' Its look is not evaluated here.' : ''}${bakes}`;
+  return `${row.moved.mean > limit ? 'moves too far and ' : ''}${loses}${mostly}${bakes}`;
 }

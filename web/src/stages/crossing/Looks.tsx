@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import type { CrossedView, CrossRow } from '../../api/client';
+import type { CrossedView, CrossingRoute, CrossRow } from '../../api/client';
 import { ApartPicture } from '../../parts/compare/ApartPicture';
 import { Compare, CompareWays } from '../../parts/compare/Compare';
 import type { Apart } from '../../parts/compare/isolines';
@@ -13,6 +13,7 @@ import clsx from 'clsx';
 interface LooksProps {
   sceneId: string;
   to: string;
+  route: CrossingRoute;
   row: CrossRow;
   view: CrossedView | undefined;
   limit: number;
@@ -22,12 +23,12 @@ const patience = 300;
 const side = 256;
 
 /** Arrived and crossed under one wipe, where they lie apart, and by how much; on the field, to the window's edge. */
-export function Looks({ sceneId, to, row, view, limit }: LooksProps) {
+export function Looks({ sceneId, to, route, row, view, limit }: LooksProps) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
   const light = useSettings((s) => s.light);
   const looks = useTouched((s) => s.looks[sceneId] ?? 0);
   const sets = useSets((s) => s.sets);
-  const query = new URLSearchParams({ to, light, side: String(side) });
+  const query = new URLSearchParams({ to, route, light, side: String(side) });
   if (looks > 0) query.set('touched', String(looks));
   for (const s of setOf(sets, sceneId, to, row.material)) query.append('set', `${s.input}=${s.numbers.join()}`);
   const at = `/api/scenes/${sceneId}/crossing/${encodeURIComponent(row.material)}`;
@@ -42,7 +43,7 @@ export function Looks({ sceneId, to, row, view, limit }: LooksProps) {
     },
     enabled: isMade,
   }).data;
-  const size = Math.max(150, Math.min(side, (width - 110) / 2, height - 150));
+  const size = Math.max(150, Math.min(side, (width - 110) / 2, height - 172));
   const difference = after?.difference;
   return (
     <div

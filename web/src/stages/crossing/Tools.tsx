@@ -1,20 +1,22 @@
-import { DropdownMenu, Popover } from 'radix-ui';
-import type { CrossingView } from '../../api/client';
+import { DropdownMenu, Popover, ToggleGroup } from 'radix-ui';
+import type { CrossingRoute, CrossingView } from '../../api/client';
 import { count, many } from '../../parts/format';
 import { Hint } from '../../parts/Hint';
 
 interface ToolsProps {
   view: CrossingView;
   onTo: (model: string) => void;
+  onRoute: (route: CrossingRoute) => void;
   onWear: () => void;
   onSweep: () => void;
 }
 
 /** Where the looks go, what colours are held to, which looks are worn, and the originals' way out. */
-export function Tools({ view, onTo, onWear, onSweep }: ToolsProps) {
+export function Tools({ view, onTo, onRoute, onWear, onSweep }: ToolsProps) {
   return (
     <span className="flex items-center gap-4 bg-ground px-3">
       <ModelMenu view={view} onTo={onTo} />
+      {view.hasRoutes && <Routes view={view} onRoute={onRoute} />}
       <Colours view={view} />
       {view.pairs > 0 && (view.worn.arrived || view.worn.crossed) && (
         <button type="button" className="act" onClick={onWear}>
@@ -61,6 +63,39 @@ function ModelMenu({ view, onTo }: { view: CrossingView; onTo: (model: string) =
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
+  );
+}
+
+const routes: Record<CrossingRoute, [word: string, what: string]> = {
+  kept: ['kept', 'Mirrored colours stay, as an index and a tint: nothing is lost, where the other model has both.'],
+  metalness: [
+    'as metalness',
+    'The published solve makes base colour and metalness of them: what is no metal and no common dielectric moves.',
+  ],
+};
+
+/** Which way mirrored colours go; how far looks move tells what each costs. */
+function Routes({ view, onRoute }: { view: CrossingView; onRoute: (route: CrossingRoute) => void }) {
+  return (
+    <ToggleGroup.Root
+      type="single"
+      value={view.route}
+      onValueChange={(value) => value in routes && onRoute(value as CrossingRoute)}
+      aria-label="What becomes of mirrored colours"
+      className="flex items-baseline gap-3 text-[12.5px]"
+    >
+      <span className="text-quiet">mirrored colours</span>
+      {Object.entries(routes).map(([route, [word, what]]) => (
+        <Hint key={route} text={what}>
+          <ToggleGroup.Item
+            value={route}
+            className="text-lichen data-[state=on]:font-[680] data-[state=on]:text-ink data-[state=on]:underline"
+          >
+            {word}
+          </ToggleGroup.Item>
+        </Hint>
+      ))}
+    </ToggleGroup.Root>
   );
 }
 

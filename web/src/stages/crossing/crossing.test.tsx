@@ -38,6 +38,7 @@ const view = (mappings: MappingItem[]): CrossedView => ({
     moved: { mean: 5.3, high: 12, most: 17, mostly: 'subsurface', without: 0.4 },
     isMeasured: true,
     unsaid: null,
+    bakes: [],
     entry: null,
     isPending: false,
     crossed: null,
@@ -92,7 +93,11 @@ describe('the crossing of one material', () => {
 
   it('asks for blockers first, then to be measured', async () => {
     const calls = serve({});
-    const whole = { name: 'OpenPBR', rows: [view([]).row], measured: 0, blockers: 2 } as unknown as CrossingView;
+    const whole = {
+      name: 'OpenPBR',
+      rows: [{ ...view([]).row, moved: null, isMeasured: false }],
+      blockers: 2,
+    } as unknown as CrossingView;
     const call = (v: CrossingView) => (
       <CrossingCall view={v} limit={2} work={undefined} sceneId="s" onMeasure={() => undefined} />
     );

@@ -12,6 +12,7 @@ const row = (material: string, mean: number | null): CrossRow => ({
   moved: mean === null ? null : { mean, high: mean * 2, most: mean * 3, mostly: null, without: 0 },
   isMeasured: mean !== null,
   unsaid: null,
+  bakes: [],
   entry: null,
   isPending: false,
   crossed: null,

@@ -22,6 +22,15 @@ internal sealed class UsdMaker : ILookMaker
         return look.SurfaceNode!.Type == "UsdPreviewSurface" ? new Network(draft, made).Of(look) : Standard(draft, made, look);
     }
 
+    public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) =>
+        look.SurfaceNode!.Type != "UsdPreviewSurface"
+            ? []
+            :
+            [
+                .. look.SurfaceNode!.Inputs.Where(i => i.From is not null && unsaid.Contains(i.Name))
+                    .Select(i => WantedImage.Alone(i, ShadingModels.OfType(look.SurfaceNode.Type)!.Input(i.Name)!)),
+            ];
+
     private static string SetOf(SceneDraft draft, string set) =>
         set.Length > 0 && !set.StartsWith("index ", StringComparison.Ordinal)
             ? set
