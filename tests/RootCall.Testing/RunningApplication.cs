@@ -101,6 +101,16 @@ public sealed class RunningApplication : IDisposable
     public string SceneId(string name) =>
         Get("/api/scenes").EnumerateArray().First(s => s.GetProperty("name").GetString() == name).GetProperty("id").GetString()!;
 
+    /// <summary>Waits until no task of the scene is open: it was read with its ledger.</summary>
+    public void Settled(string scene) =>
+        Until(
+            () =>
+                Get("/api/work")
+                    .EnumerateArray()
+                    .All(w => w.GetProperty("sceneId").GetString() != scene || w.GetProperty("endedAt").ValueKind != JsonValueKind.Null),
+            "the scene was not read again"
+        );
+
     public static void Until(Func<bool> done, string otherwise, int seconds = 60) => Until(done, () => otherwise, seconds);
 
     /// <param name="otherwise">Says how it stands when it was waited for in vain.</param>

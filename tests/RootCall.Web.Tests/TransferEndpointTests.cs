@@ -19,7 +19,7 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
     {
         var clean = fixture.Open("clean/watering_can/watering_can.usda");
         var id = fixture.Open("arrived/watering_can/watering_can.usda");
-        Read(id);
+        app.Settled(id);
         var lost = app.Get($"/api/scenes/{id}/transfer?with={clean}");
         Assert.Equal(9, lost.GetProperty("lost").GetInt32());
         var rows = lost.GetProperty("families")
@@ -54,7 +54,7 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
         Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{id}/packages", new { zip = true, allowMissing = true })), "state"));
         Assert.Contains("data/textures/brass_normal.png", Packed(id));
         app.Post($"/api/scenes/{id}/ledger/undo");
-        Read(id);
+        app.Settled(id);
         Assert.Equal(9, app.Get($"/api/scenes/{id}/transfer?with={clean}").GetProperty("lost").GetInt32());
     }
 
@@ -62,7 +62,7 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
     public void Carried_images_are_extracted_and_the_archive_stays_as_it_is()
     {
         var id = fixture.Open("arrived/tin_pear/tin_pear.usdz");
-        Read(id);
+        app.Settled(id);
         Assert.Equal("done", Text(app.Ended(app.Post($"/api/scenes/{id}/carried/extract", new { numbers = new[] { 1 } })), "state"));
         Apply(id);
         var image = app.Get($"/api/scenes/{id}/muster").GetProperty("references").EnumerateArray().Single(r => Text(r, "kind") == "image");
@@ -104,7 +104,7 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
         Apply(id);
         Assert.Equal("aged", Text(app.Get($"/api/scenes/{id}").GetProperty("variants")[0], "selected"));
         app.Post($"/api/scenes/{id}/ledger/undo");
-        Read(id);
+        app.Settled(id);
         Assert.Equal("fresh", Text(app.Get($"/api/scenes/{id}").GetProperty("variants")[0], "selected"));
     }
 
@@ -140,18 +140,8 @@ public sealed class TransferEndpointTests(ApplicationFixture fixture) : IDisposa
     private void Apply(string id)
     {
         app.Post($"/api/scenes/{id}/ledger/apply");
-        Read(id);
+        app.Settled(id);
     }
-
-    /// <summary>Waits until the scene was read with its ledger.</summary>
-    private void Read(string id) =>
-        RunningApplication.Until(
-            () =>
-                app.Get("/api/work")
-                    .EnumerateArray()
-                    .All(w => w.GetProperty("sceneId").GetString() != id || w.GetProperty("endedAt").ValueKind != JsonValueKind.Null),
-            "the scene was not read again"
-        );
 
     private List<string> Packed(string id)
     {

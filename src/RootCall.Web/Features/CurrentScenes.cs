@@ -128,13 +128,19 @@ internal sealed partial class CurrentScenes(
             throw new CannotUseException("The ledger has no such entry any more.");
         MusterReport With(int count)
         {
-            var edited = held.Edited.With(entries.Take(count).Where(e => !held.State.Arrival.Included.Contains(e.Id)));
+            var edited = held.Edited.With(Left(entries.Take(count), held.State.Arrival.Included));
             return ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis));
         }
 
         held.Around = (entry, With(at), With(at + 1));
         return (held.Around.Before!, held.Around.After!);
     }
+
+    /// <summary>What is to be made here: of an entry that a worker made, what answers for references is left.</summary>
+    private static IEnumerable<LedgerEntry> Left(IEnumerable<LedgerEntry> entries, IReadOnlyCollection<Guid> included) =>
+        entries
+            .Select(e => included.Contains(e.Id) ? e with { Edits = [.. e.Edits.Where(x => !x.Brings)] } : e)
+            .Where(e => !e.Edits.IsEmpty);
 
     private MusterReport Mustered(EditedScene edited, RootScope scope, MusterReport basis) =>
         Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false }, basis);
@@ -161,7 +167,7 @@ internal sealed partial class CurrentScenes(
         // What workers found out about files that the ledger relinks to: some do not decode.
         if (!there)
             await known.Load(facts, ledger.Relinks(withPending: true).Values.OfType<string>(), stop, again: true);
-        var edited = before.With(ledger.Applied.Where(e => !arrival.Included.Contains(e.Id)));
+        var edited = before.With(Left(ledger.Applied, arrival.Included));
         var report = there && ReferenceEquals(last!.Edited.Current, edited.Current) ? last.Report : Mustered(edited, scope, basis);
         var now = Mustering.Again(report, watch.Changed, scope, facts);
         await scenes.Counted(arrival, revision, now.References.Length, now.References.Length - now.Answering, stop);

@@ -163,6 +163,78 @@ public sealed class BakingTests : IDisposable
         );
     }
 
+    /// <summary>A library's own conversion (glTF-Transform's <c>metalRough</c>), of materials that say numbers.</summary>
+    private const string MetalRough = """
+        const { NodeIO } = require('@gltf-transform/core');
+        const { KHRONOS_EXTENSIONS } = require('@gltf-transform/extensions');
+        const { metalRough } = require('@gltf-transform/functions');
+        (async () => {
+          const document = await new NodeIO().registerExtensions(KHRONOS_EXTENSIONS).read(process.argv[1]);
+          await document.transform(metalRough());
+          console.log(JSON.stringify(document.getRoot().listMaterials().map((m) => [
+            ...m.getBaseColorFactor(), m.getMetallicFactor(), m.getRoughnessFactor(),
+            m.getExtension('KHR_materials_ior').getIOR(), ...m.getExtension('KHR_materials_specular').getSpecularColorFactor(),
+          ])));
+        })();
+        """;
+
+    [Fact]
+    public void Mirrored_colours_that_are_kept_are_what_a_librarys_conversion_says()
+    {
+        double[][] points =
+        [
+            [0.8, 0.2, 0.1, 0.04, 0.04, 0.04, 0.3],
+            [0, 0, 0, 1, 0.78, 0.34, 1],
+            [0.3, 0.1, 0.6, 0.01, 0.02, 0, 0.55],
+        ];
+        var materials = points.Select(
+            (p, i) =>
+                new
+                {
+                    name = $"m{i}",
+                    extensions = new
+                    {
+                        KHR_materials_pbrSpecularGlossiness = new
+                        {
+                            diffuseFactor = p[..3].Append(1),
+                            specularFactor = p[3..6],
+                            glossinessFactor = p[6],
+                        },
+                    },
+                }
+        );
+        var file = place.Put(
+            "numbers.gltf",
+            JsonSerializer.Serialize(
+                new
+                {
+                    asset = new { version = "2.0" },
+                    extensionsUsed = new[] { "KHR_materials_pbrSpecularGlossiness" },
+                    materials,
+                }
+            )
+        );
+        var script = Tool.Run("node", ["-e", MetalRough, file], Path.Combine(Tool.Home, "web"));
+        Assert.True(script.Status == 0, script.Error);
+        var wanted = JsonSerializer.Deserialize<double[][]>(script.Output)!;
+        var arrived = CurrentScene.Muster(file, Look.Context(file), Bounds.Default).Scene;
+        foreach (var (material, said) in arrived.Materials.Zip(wanted))
+        {
+            var surface = Crossings.Of(material.Graph, "gltf-metallic-roughness")!.Graph.SurfaceNode!;
+            IEnumerable<double> Of(string input, params double[] standard) => surface.Input(input)?.Value?.Numbers ?? [.. standard];
+            double[] ours =
+            [
+                .. Of("baseColor", 1, 1, 1),
+                .. Of("alpha", 1),
+                .. Of("metallic", 1),
+                .. Of("roughness", 1),
+                .. Of("ior", 1.5),
+                .. Of("specularColor", 1, 1, 1),
+            ];
+            Assert.All(ours.Zip(said), p => Assert.Equal(p.Second, p.First, 1e-6));
+        }
+    }
+
     [Fact]
     public void An_image_is_baked_as_deep_as_it_was_and_read_as_it_was_and_once_for_all_that_ask_for_the_same()
     {

@@ -137,12 +137,12 @@ export const useCrossing = (id: string | undefined, to: string | null, route: Cr
 export const useCrossed = (id: string, material: string | undefined, to: string | undefined, route: CrossingRoute) =>
   useQuery({
     queryKey: ['crossing', id, to, route, material],
-    queryFn: () =>
-      unwrap(
+    queryFn: async () =>
+      (await unwrap(
         api.GET('/api/scenes/{id}/crossing/{material}', {
           params: { path: { id, material: material ?? '' }, query: { to: to ?? '', route } },
         }),
-      ),
+      )) ?? null,
     enabled: material !== undefined && to !== undefined,
     placeholderData: (before) => before,
   });

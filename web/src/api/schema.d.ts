@@ -2395,7 +2395,7 @@ export interface paths {
             parameters: {
                 query?: {
                     to?: string;
-                    route?: components["schemas"]["CrossingRoute"];
+                    route?: string;
                 };
                 header?: never;
                 path: {
@@ -2460,7 +2460,7 @@ export interface paths {
             parameters: {
                 query: {
                     to: string;
-                    route?: components["schemas"]["CrossingRoute"];
+                    route?: string;
                 };
                 header?: never;
                 path: {
@@ -2479,6 +2479,13 @@ export interface paths {
                     content: {
                         "application/json": components["schemas"]["CrossedView"];
                     };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
                 };
             };
         };

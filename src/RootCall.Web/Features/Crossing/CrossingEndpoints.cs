@@ -99,7 +99,7 @@ internal static class CrossingEndpoints
     private static async Task<Ok<CrossingView>> Overview(
         Guid id,
         string? to,
-        CrossingRoute? route,
+        string? route,
         CrossedScenes crossed,
         Audits audits,
         IOptions<DataOptions> options,
@@ -108,23 +108,25 @@ internal static class CrossingEndpoints
     {
         var audit = await audits.Get(id, stop);
         var model = to ?? CrossedScenes.Usual(audit.Current.Report.Scene, audit.Scene.Destination);
-        var (_, looks) = await crossed.Get(id, model, route ?? default, stop);
+        var (_, looks) = await crossed.Get(id, model, Routed(route), stop);
         var config = options.Value.Colours.Config;
-        return TypedResults.Ok(crossed.View(audit, looks, model, route ?? default, config.Length == 0 ? null : Path.GetFileName(config)));
+        return TypedResults.Ok(crossed.View(audit, looks, model, Routed(route), config.Length == 0 ? null : Path.GetFileName(config)));
     }
 
-    private static async Task<Ok<CrossedView>> Material(
+    private static async Task<Results<Ok<CrossedView>, NoContent>> Material(
         Guid id,
         string material,
         string to,
-        CrossingRoute? route,
+        string? route,
         CrossedScenes crossed,
         DiskStore disk,
         CancellationToken stop
     )
     {
-        var (state, looks) = await crossed.Get(id, to, route ?? default, stop);
-        var (look, print, _, _) = Of(looks, material);
+        var (state, looks) = await crossed.Get(id, to, Routed(route), stop);
+        // It may just have been taken over: a window that still shows it asks once more.
+        if (looks.FirstOrDefault(l => l.Look.Material.Name == material) is not { Look: var look, Print: var print })
+            return TypedResults.NoContent();
         var moved = MovedLook.Read(disk.Crossing(print));
         var model = ShadingModels.Find(to)!;
         return TypedResults.Ok(
@@ -164,7 +166,7 @@ internal static class CrossingEndpoints
         Guid id,
         string material,
         string to,
-        CrossingRoute? route,
+        string? route,
         string? look,
         string? light,
         int? side,
@@ -177,14 +179,14 @@ internal static class CrossingEndpoints
     )
     {
         var order = await Order(id, material, to, route, light, side, set, crossed, stop);
-        return SwatchEndpoints.Answer(look == "arrived" ? order.Before : order, response, disk, swatches);
+        return SwatchEndpoints.Answer(look == "arrived" ? order?.Before : order, response, disk, swatches);
     }
 
-    private static async Task<SwatchOrder> Order(
+    private static async Task<SwatchOrder?> Order(
         Guid id,
         string material,
         string to,
-        CrossingRoute? route,
+        string? route,
         string? light,
         int? side,
         string[]? set,
@@ -192,11 +194,16 @@ internal static class CrossingEndpoints
         CancellationToken stop
     )
     {
-        var found = Of((await crossed.Get(id, to, route ?? default, stop)).Looks, material).Look;
+        var looks = (await crossed.Get(id, to, Routed(route), stop)).Looks;
+        if (looks.FirstOrDefault(l => l.Look.Material.Name == material)?.Look is not { } found)
+            return null;
         if (set is { Length: > 0 })
             found = found with { Crossed = found.Crossed.With([.. set.Select(Said)]) };
         return found.Order(SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side), WornLook.Crossed);
     }
+
+    private static CrossingRoute Routed(string? word) =>
+        Enum.TryParse<CrossingRoute>(word, ignoreCase: true, out var route) ? route : CrossingRoute.Kept;
 
     private static SetInput Said(string text)
     {
@@ -220,7 +227,7 @@ internal static class CrossingEndpoints
         Guid id,
         string material,
         string to,
-        CrossingRoute? route,
+        string? route,
         string? light,
         int? side,
         string[]? set,
@@ -230,6 +237,8 @@ internal static class CrossingEndpoints
     )
     {
         var order = await Order(id, material, to, route, light, side, set, crossed, stop);
+        if (order is null)
+            return Results.NoContent();
         var place = SwatchJob.ApartOf(disk.Swatch(SwatchOrder.PrintOf((order with { House = disk.ColourPrint }).Write())));
         return File.Exists(place) ? Results.File(place, "application/json") : Results.NoContent();
     }

@@ -44,7 +44,7 @@ export function Crossing() {
   const rows = useMemo(() => matching(view, find), [view, find]);
   const [picked, setPicked] = useState<string>();
   const row = rows.find((r) => r.material === picked) ?? rows[0];
-  const crossed = useCrossed(sceneId, row?.material, view?.to, route).data;
+  const crossed = useCrossed(sceneId, row?.material, view?.to, route).data ?? undefined;
   const sets = useSets((s) => s.sets);
 
   const isTaking = acts.takeOver.isPending || work?.kind === 'cross';

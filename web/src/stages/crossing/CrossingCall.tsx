@@ -41,7 +41,7 @@ export function CrossingCall({ view, limit, work, sceneId, onMeasure }: Crossing
       ) : (
         <>
           <b>{count(measured.length - far)}</b> of {many(measured.length, 'material')}{' '}
-          {measured.length === 1 ? 'crosses' : 'cross'} to {view.name} within the limit.{' '}
+          {measured.length === 1 ? 'crosses' : 'cross'} within the limit.{' '}
           {far > 0 && (
             <em>
               {count(far)} {far === 1 ? 'moves' : 'move'} too far.{' '}

@@ -51,7 +51,7 @@ const view = (mappings: MappingItem[]): CrossedView => ({
 });
 
 describe('the crossing of one material', () => {
-  it('lets an artist say another value, within the range, and go back to the formula', async () => {
+  it('lets an artist say another value, within the range, and go back to the formula', { timeout: 20_000 }, async () => {
     useSets.setState({ sets: {} });
     const user = show(
       <Ladder sceneId="s" to="open-pbr" view={view([mapping('metalness', 'base_metalness', 'exact')])} />,

@@ -49,9 +49,12 @@ export function labels(items: Bar[], limit: number): { row: CrossRow; x: number;
   for (const b of items) {
     if (!b.row.moved || b.row.moved.mean <= limit || placed.length === mostLabels) break;
     const above = placed.at(-1)?.y ?? -lineHeight;
-    const y = Math.max(high - b.height - 2, above + lineHeight);
-    // Where the next names would stand on the limit's line or below, the list says them.
-    if (y > limitAt(limit, topOf(items, limit)) - lineHeight / 2) break;
+    const y = Math.min(
+      Math.max(high - b.height - 2, above + lineHeight),
+      limitAt(limit, topOf(items, limit)) - lineHeight,
+    );
+    // Where the next name would stand on another, the list says it.
+    if (y < above + lineHeight) break;
     placed.push({ row: b.row, x: b.x + b.width + 7, y });
   }
   return placed;

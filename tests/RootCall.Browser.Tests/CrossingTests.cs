@@ -1,0 +1,86 @@
+using OpenQA.Selenium;
+using RootCall.Testing;
+
+namespace RootCall.Browser.Tests;
+
+/// <summary>Stage five by hand: measure, look, override, take over, wear, sweep, undo.</summary>
+[Collection(BrowserCollection.Name)]
+public sealed class CrossingTests
+{
+    private readonly BrowserFixture browser;
+
+    public CrossingTests(BrowserFixture browser)
+    {
+        this.browser = browser;
+        var opened = browser.App.Post("/api/arrivals/open", new { path = browser.Demo.At("clean/lean_to/lean_to.usda") });
+        browser.App.Ended(opened);
+        var id = browser.App.SceneId("lean_to.usda");
+        browser.App.Settled(id);
+        browser.Go("/crossing/" + id);
+        browser.SeeCall("7 materials can cross to OpenPBR");
+    }
+
+    [Fact]
+    public void Looks_are_measured_held_beside_each_other_overridden_taken_over_worn_and_swept_out()
+    {
+        browser.PressShift("m");
+        RunningApplication.Until(() => browser.Call.Contains("within the limit", StringComparison.Ordinal), "nothing was measured", 120);
+        RunningApplication.Until(() => Measured == 7, "not all were measured", 120);
+        var means = browser.Evaluate<string>(
+            "return [...document.querySelectorAll('[aria-label=\"Materials, the farthest moved first\"] button')]"
+                + ".map((b) => b.ariaLabel.split('ΔE ')[1] ?? '').join()"
+        );
+        Assert.Equal(string.Join(',', means.Split(',').OrderDescending()), means);
+
+        // The wipe moves by keys, and the difference is drawn with its lines.
+        browser.See("//figure[starts-with(@aria-label, 'Where the two looks of')]");
+        var wipe = browser.See("//*[@role='slider'][starts-with(@aria-label, 'Wipe between arrived')]");
+        wipe.SendKeys(Keys.ArrowRight + Keys.ArrowRight);
+        RunningApplication.Until(() => wipe.GetDomAttribute("aria-valuenow") == "60", "the wipe did not move");
+        RunningApplication.Until(
+            () =>
+                browser
+                    .Evaluate<string>("return document.querySelector('section + div dl, dl')?.innerText ?? ''")
+                    .Contains('.', StringComparison.Ordinal),
+            "no difference is told",
+            60
+        );
+        Assert.Empty(browser.SeriousFindings());
+
+        browser.ClickAt("//button[contains(@aria-label, 'specular_roughness is')]");
+        browser.See("//input[@aria-invalid]").SendKeys(Keys.Control + "a" + Keys.Null + "0.9" + Keys.Enter);
+        browser.SeeText("set by hand");
+
+        browser.Press("t");
+        browser.SeeText("pending, entry 1");
+        browser.PressShift("p");
+        browser.SeeText("taken over as");
+        browser.PressShift("f");
+        browser.SeeText("1 pending");
+        browser.PressShift("p");
+        browser.SeeCall("All 7 are carried to OpenPBR");
+        browser.SeeText("Wear the arrived looks");
+        browser.Press("y");
+        browser.SeeText("1 pending");
+        browser.PressShift("p");
+        browser.SeeText("Wear the crossed looks");
+        browser.Press("u");
+        browser.SeeText("Sweep 7 originals out");
+        browser.ClickAt("//button[starts-with(., 'Sweep 7')]");
+        browser.SeeText("1 pending");
+        browser.PressShift("p");
+        browser.SeeCall("Nothing has to cross to OpenPBR");
+        Assert.Empty(browser.SeriousFindings());
+        browser.Press("u");
+        browser.SeeCall("All 7 are carried");
+        browser.Press("u");
+        browser.Press("u");
+        browser.SeeCall("7 of 7 materials cross within the limit");
+    }
+
+    private int Measured =>
+        browser.Evaluate<int>(
+            "return [...document.querySelectorAll('[aria-label=\"Materials, the farthest moved first\"] button')]"
+                + ".filter((b) => b.ariaLabel.includes('mean ΔE')).length"
+        );
+}
