@@ -14,6 +14,7 @@ var parts = new Dictionary<string, Action>
     ["swatches"] = () => SwatchBench.Run(place),
     ["frames"] = FrameBench.Run,
     ["crossing"] = CrossingBench.Run,
+    ["bake"] = BakeBench.Run,
     ["session"] = () => SessionBench.Run(place),
     ["trial"] = () => Console.WriteLine(new TrialReport([.. new BrokenScenes(place, seed: 20_261).Run(500)])),
     ["list"] = ListBench.Run,

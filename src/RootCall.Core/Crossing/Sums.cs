@@ -100,9 +100,12 @@ internal sealed class Sums
     /// <summary>A node with one output; what it is made of is that of <paramref name="of"/>.</summary>
     public Carried Put(string type, InputType output, Carried of, params ReadOnlySpan<ShaderInput> inputs)
     {
-        var name = $"crossed {nodes.Count + 1}";
-        nodes.Add(new(name, type, [.. inputs]) { Output = output });
-        return of with { Numbers = [], Wire = new(name, "out"), Type = output };
+        // What was worked out already is not worked out again.
+        var wanted = inputs.ToArray();
+        var known = nodes.Find(n => n.Type == type && n.Output == output && n.Inputs.AsSpan().SequenceEqual(wanted));
+        if (known is null)
+            nodes.Add(known = new($"crossed {nodes.Count + 1}", type, [.. wanted]) { Output = output });
+        return of with { Numbers = [], Wire = new(known.Name, "out"), Type = output };
     }
 
     public static ShaderInput Given(string name, InputType type, params ReadOnlySpan<double> numbers) =>

@@ -31,7 +31,7 @@ public sealed record SwatchOrder(
     private const int Now = 1;
 
     /// <summary>Sides that are made: pictures of every size would be kept of each material.</summary>
-    public static ImmutableArray<int> Sides { get; } = [48, 96, 192, 256];
+    public static ImmutableArray<int> Sides { get; } = [48, 96, 192, 256, 384];
 
     public static SwatchOrder Of(Material material, MusterReport report, SwatchLight light, int side) =>
         Of(material, new ReferencesByKey(report), light, side);

@@ -103,12 +103,31 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
         Assert.Contains("already there", Convert("--to", "standard-surface").Said, StringComparison.Ordinal);
         // A look that moves further than it may is said by the status.
         Assert.Equal(1, Convert("--to", "open-pbr", "--material", "brass_gardener", "--limit", "0.0001").Status);
-        foreach (var (more, why) in new[] { ("toon", "“toon” is not written yet"), ("open-pbr", "no material “nobody”") })
+        foreach (var (more, why) in new[] { ("toon", "“toon” is no shading model here"), ("open-pbr", "no material “nobody”") })
         {
             var (refused, sentence) = Convert("--to", more, "--material", "nobody");
             Assert.Equal(2, refused);
             Assert.Contains(why, sentence, StringComparison.Ordinal);
         }
+    }
+
+    [Fact]
+    public void Convert_writes_a_copy_of_a_scene_whose_format_says_the_model_with_what_had_to_be_baked()
+    {
+        var wall = demo.At("clean/tool_wall/tool_wall.obj");
+        var done = Tool.RootCall("convert", wall, "--to", "mtl-phong", "--material", "enamel_label", "--out", place.At("as-scene"));
+        Assert.True(done.Status == 0, done.Output + done.Error);
+        var written = Look.Read(place.At("as-scene/tool_wall.obj"));
+        var crossed = written.Called("enamel_label")!;
+        Assert.Equal("mtl-phong", crossed.Graph.SurfaceNode!.Type);
+        Assert.Equal("mtl-pbr", written.Called("enamel_label_arrived")!.Graph.SurfaceNode!.Type);
+        Assert.All(crossed.Uses(), u => Assert.True(File.Exists(Path.Combine(place.At("as-scene"), u.Key.Written)), u.Key.Written));
+        Assert.Contains(crossed.Uses(), u => u.Key.Written == "textures/enamel_label_ns.png");
+        // The same scene crossed once more is the same bytes.
+        Tool.RootCall("convert", wall, "--to", "mtl-phong", "--material", "enamel_label", "--out", place.At("once-more"));
+        foreach (var name in new[] { "tool_wall.mtl", "tool_wall.obj", "textures/enamel_label_kd.png", "textures/enamel_label_ns.png" })
+            Assert.Equal(File.ReadAllBytes(place.At($"as-scene/{name}")), File.ReadAllBytes(place.At($"once-more/{name}")));
+        Assert.Equal(2, Tool.RootCall("convert", wall, "--to", "open-pbr", "--as", "scene", "--out", place.At("none")).Status);
     }
 
     [Fact]

@@ -75,7 +75,7 @@ public sealed class Baker
             value = 0;
         if (isNormal)
             return (value + 1) / 2;
-        return bake.IsColour && channel < 3 ? (float)SrgbCurve.ToEncoded(value) : value;
+        return bake.IsColour && channel < 3 ? SrgbCurve.ToEncodedFloat(value) : value;
     }
 
     private static BakedReading ReadingOf(ShaderGraph look, Bake bake)

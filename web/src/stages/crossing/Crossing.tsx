@@ -30,10 +30,13 @@ const keys: [string, string][] = [
 /** Stage 5: what survives in another shading model, and how far the look moves. */
 export function Crossing() {
   const { sceneId = '' } = useParams();
-  const [to, setTo] = useState<string | null>(null);
+  const [chosen, choose] = useState<{ scene: string; to: string }>();
+  const to = chosen?.scene === sceneId ? chosen.to : null;
   const [route, setRoute] = useState<CrossingRoute>('kept');
   const query = useCrossing(sceneId, to, route);
   const view = query.data;
+  // What was proposed stays chosen, whatever the scene becomes by it.
+  if (to === null && view) choose({ scene: sceneId, to: view.to });
   const work = useWork().data?.find(
     (w) => w.sceneId === sceneId && (w.kind === 'measurecrossing' || w.kind === 'cross') && isOpen(w),
   );
@@ -98,7 +101,7 @@ export function Crossing() {
         view && (
           <Tools
             view={view}
-            onTo={setTo}
+            onTo={(model) => choose({ scene: sceneId, to: model })}
             onRoute={setRoute}
             onWear={() => void wear()}
             onSweep={() => acts.sweep.mutate(undefined)}

@@ -20,11 +20,13 @@ interface LooksProps {
 }
 
 const patience = 300;
-const side = 256;
+const sides = [256, 384] as const;
 
 /** Arrived and crossed under one wipe, where they lie apart, and by how much; on the field, to the window's edge. */
 export function Looks({ sceneId, to, route, row, view, limit }: LooksProps) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
+  const size = Math.max(96, Math.min(sides[1], (width - 110) / 2, height - 172));
+  const side = size > sides[0] ? sides[1] : sides[0];
   const light = useSettings((s) => s.light);
   const looks = useTouched((s) => s.looks[sceneId] ?? 0);
   const sets = useSets((s) => s.sets);
@@ -43,7 +45,6 @@ export function Looks({ sceneId, to, route, row, view, limit }: LooksProps) {
     },
     enabled: isMade,
   }).data;
-  const size = Math.max(150, Math.min(side, (width - 110) / 2, height - 172));
   const difference = after?.difference;
   return (
     <div

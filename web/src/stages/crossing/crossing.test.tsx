@@ -51,23 +51,27 @@ const view = (mappings: MappingItem[]): CrossedView => ({
 });
 
 describe('the crossing of one material', () => {
-  it('lets an artist say another value, within the range, and go back to the formula', { timeout: 20_000 }, async () => {
-    useSets.setState({ sets: {} });
-    const user = show(
-      <Ladder sceneId="s" to="open-pbr" view={view([mapping('metalness', 'base_metalness', 'exact')])} />,
-    );
-    await user.click(screen.getByRole('button', { name: /base_metalness is 0.5; say another/ }));
-    const field = screen.getByRole('textbox');
-    await user.clear(field);
-    await user.type(field, '3');
-    expect(screen.getByText('It takes 0 to 1.')).toBeTruthy();
-    await user.clear(field);
-    await user.type(field, '0.25{Enter}');
-    expect(screen.getByText('set by hand')).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: /base_metalness is 0.25/ }));
-    await user.click(screen.getByRole('button', { name: 'Back to the formula' }));
-    expect(screen.queryByText('set by hand')).toBeNull();
-  });
+  it(
+    'lets an artist say another value, within the range, and go back to the formula',
+    { timeout: 20_000 },
+    async () => {
+      useSets.setState({ sets: {} });
+      const user = show(
+        <Ladder sceneId="s" to="open-pbr" view={view([mapping('metalness', 'base_metalness', 'exact')])} />,
+      );
+      await user.click(screen.getByRole('button', { name: /base_metalness is 0.5; say another/ }));
+      const field = screen.getByRole('textbox');
+      await user.clear(field);
+      await user.type(field, '3');
+      expect(screen.getByText('It takes 0 to 1.')).toBeTruthy();
+      await user.clear(field);
+      await user.type(field, '0.25{Enter}');
+      expect(screen.getByText('set by hand')).toBeTruthy();
+      await user.click(screen.getByRole('button', { name: /base_metalness is 0.25/ }));
+      await user.click(screen.getByRole('button', { name: 'Back to the formula' }));
+      expect(screen.queryByText('set by hand')).toBeNull();
+    },
+  );
 
   it('says what is lost and where the difference comes from', () => {
     const crossed = view([mapping('subsurface', '', 'lost', { detail: 'no scattering', numbers: 0 })]);

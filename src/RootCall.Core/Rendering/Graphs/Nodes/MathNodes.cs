@@ -12,7 +12,7 @@ internal static class MathNodes
             NodeKind.Pair("multiply", 0, 1, (a, b) => a * b),
             NodeKind.Pair("divide", 0, 1, (a, b) => a / b),
             NodeKind.Pair("modulo", 0, 1, (a, b) => Values.Map(a, b, (x, y) => x - (y * MathF.Floor(x / y)))),
-            NodeKind.Pair("power", 0, 1, (a, b) => Values.Map(a, b, MathF.Pow)),
+            NodeKind.Pair("power", 0, 1, Power),
             NodeKind.Pair("safepower", 0, 1, (a, b) => Values.Map(a, b, (x, y) => Sign(x) * MathF.Pow(MathF.Abs(x), y))),
             NodeKind.Pair("min", 0, 0, Vector4.Min),
             NodeKind.Pair("max", 0, 0, Vector4.Max),
@@ -56,6 +56,12 @@ internal static class MathNodes
             // UsdPreviewSurface 2.6, “Transform2d”: scale, then turn counter-clockwise, then move.
             NodeKind.Of("UsdTransform2d", "in=uv rotation=0 scale=1,1 translation=0,0", (i, in _) => Turned(i[0] * i[2], -i[1].X) + i[3]),
         ];
+
+    /// <summary>Squares and roots, which formulas are full of, need no logarithm.</summary>
+    private static Vector4 Power(Vector4 a, Vector4 b) =>
+        b == new Vector4(2) ? a * a
+        : b == new Vector4(0.5f) ? Vector4.SquareRoot(a)
+        : Values.Map(a, b, MathF.Pow);
 
     private static float Sign(float x) => float.IsNaN(x) ? 0 : MathF.Sign(x);
 
