@@ -74,6 +74,7 @@ public sealed class CrossingTests
         browser.Press("u");
         browser.SeeCall("All 7 are carried");
         browser.Press("u");
+        browser.SeeCall("6 of 6 materials cross within the limit");
         browser.Press("u");
         browser.SeeCall("7 of 7 materials cross within the limit");
     }

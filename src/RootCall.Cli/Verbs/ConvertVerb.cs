@@ -97,6 +97,8 @@ internal static class ConvertVerb
         return work.Write(picked, model, route);
     }
 
+    private static string Called(MappingJson row) => row.Input.Length > 0 ? row.Input : "its default";
+
     private static void Tell(string path, IEnumerable<ConvertedJson> rows)
     {
         Console.WriteLine(path);
@@ -111,9 +113,7 @@ internal static class ConvertVerb
                 : $"  {row.Name}"
             );
             foreach (var m in row.Mappings.Where(m => m.Kind != MappingKind.Exact))
-                Console.WriteLine(
-                    $"    {(m.Input.Length > 0 ? m.Input : "its default")}: {(m.Kind == MappingKind.Lost ? "lost" : "approximate")}, {m.Detail}"
-                );
+                Console.WriteLine($"    {Called(m)}: {(m.Kind == MappingKind.Lost ? "lost" : "approximate")}, {m.Detail}");
         }
     }
 }

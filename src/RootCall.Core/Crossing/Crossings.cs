@@ -17,7 +17,9 @@ public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, 
     /// <summary>It says what it mirrors as a colour: either of <see cref="CrossingRoute"/> leads to the other model.</summary>
     public bool HasRoutes { get; init; }
 
-    /// <summary>The same with some inputs given other numbers; one that the model does not have, or not so many numbers, is left out.</summary>
+    /// <summary>
+    /// The same with some inputs given other numbers; one that the model does not have, or not so many numbers, is left out.
+    /// </summary>
     public CrossedMaterial With(IReadOnlyList<SetInput> set)
     {
         var (model, surface, rows) = (ShadingModels.Find(To)!, Graph.SurfaceNode!, Mappings);

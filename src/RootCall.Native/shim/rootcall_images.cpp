@@ -283,7 +283,8 @@ public:
     }
 
     void put(uint32_t rows) {
-        if (next + static_cast<int64_t>(rows) > spec.height || static_cast<uint64_t>(rows) * spec.width * spec.nchannels * sizeof(float) > shared_bytes)
+        uint64_t size = static_cast<uint64_t>(rows) * spec.width * spec.nchannels * sizeof(float);
+        if (next + static_cast<int64_t>(rows) > spec.height || size > shared_bytes)
             throw Refusal(Status::TooLarge, "has more rows than it was begun with");
         if (!out->write_scanlines(next, next + static_cast<int>(rows), 0, TypeDesc::FLOAT, shared))
             throw Refusal(Status::Damaged, "is not encoded: " + out->geterror());

@@ -86,7 +86,9 @@ public sealed class BakingTests : IDisposable
            "diffuseFactor":[0.9,0.8,1,1],"diffuseTexture":{"index":0},"glossinessFactor":0.8,"specularGlossinessTexture":{"index":1}}}}]}
         """;
 
-    /// <summary>The published solve in plain doubles, outside the product: by a script that is handed the texels and gives what is to be stored.</summary>
+    /// <summary>
+    /// The published solve in plain doubles, outside the product: a script is handed the texels and gives what is to be stored.
+    /// </summary>
     private const string Solve = """
         const fs = require('fs');
         const { diffuse, gloss } = JSON.parse(fs.readFileSync(process.argv[1], 'utf8'));
