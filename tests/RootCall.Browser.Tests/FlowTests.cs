@@ -59,6 +59,8 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Press("]");
         browser.SeeText("House rules");
         browser.Press("]");
+        browser.SeeCall("can cross to");
+        browser.Press("]");
         browser.SeeCall("all 6 references are answered in it");
         browser.PressShift("b");
         RunningApplication.Until(

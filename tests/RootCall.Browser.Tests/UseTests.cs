@@ -53,8 +53,12 @@ public sealed class UseTests(BrowserFixture browser)
         browser.Press("]");
         browser.SeeText("House rules");
         browser.Press("]");
+        browser.SeeCall("can cross to");
+        browser.Press("]");
         browser.SeeCall("package");
         browser.SeeText("3 files");
+        browser.Press("[");
+        browser.SeeCall("can cross to");
         browser.Press("[");
         browser.SeeText("House rules");
         browser.Press("[");
