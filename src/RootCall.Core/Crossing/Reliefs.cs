@@ -10,9 +10,6 @@ namespace RootCall.Core.Crossing;
 /// </summary>
 internal sealed class Reliefs(ShaderGraph graph, Sums sums)
 {
-    /// <summary>UsdPreviewSurface takes vectors in tangent space, all others in that of the scene.</summary>
-    private const string InTangentSpace = "usd-preview-surface";
-
     private const string Unpacked = "a vector from −1 to 1 in place of one from 0 to 1";
 
     private static readonly (LookPart Part, Role Role)[] Plain =
@@ -34,7 +31,7 @@ internal sealed class Reliefs(ShaderGraph graph, Sums sums)
             || from[normal.Name, 0, 0, 1] is not { IsNumber: false } bent
         )
             return;
-        if (model.Id == InTangentSpace)
+        if (model.IsTangentSpace)
             look[NormalMap] = sums.Multiply(sums.Add(bent, Carried.Of(1, 1, 1)), Carried.Of(0.5)).Same(Unpacked);
         else if (graph.Node(bent.Wire!.Node) is { Type: "normalmap" or "ND_normalmap_float" } map && map.Input("in")?.From is { } stored)
         {
@@ -53,12 +50,12 @@ internal sealed class Reliefs(ShaderGraph graph, Sums sums)
                 to.Set(input.Name, value);
         var normal = model.Input(Role.Normal);
         if (normal is not null && look.Find(NormalMap) is { } map)
-            to.Set(normal.Name, model.Id == InTangentSpace ? Signed(map, look) : Mapped(map, look));
-        else if (normal is not null && model.Id != InTangentSpace && look.Find(Normal) is { } bent)
+            to.Set(normal.Name, model.IsTangentSpace ? Signed(map, look) : Mapped(map, look));
+        else if (normal is not null && !model.IsTangentSpace && look.Find(Normal) is { } bent)
             to.Set(normal.Name, bent);
         if (model.Input(Role.Bump) is { } bump && look.Find(Bump) is { } height)
             to.Set(bump.Name, height);
-        else if (normal is not null && model.Id != InTangentSpace && look.Find(Bump) is { IsNumber: false } raised)
+        else if (normal is not null && !model.IsTangentSpace && look.Find(Bump) is { IsNumber: false } raised)
             to.Set(normal.Name, Raised(raised));
     }
 

@@ -12,8 +12,7 @@ namespace RootCall.Core.Edits;
 /// <summary>A material and the one that it was crossed to.</summary>
 /// <param name="Arrived">Name of the one that the look comes from.</param>
 /// <param name="Crossed">Name of the other one.</param>
-/// <param name="Model">Id of the other one's shading model.</param>
-public sealed record CrossedPair(string Arrived, string Crossed, string Model);
+public sealed record CrossedPair(string Arrived, string Crossed);
 
 /// <summary>What a crossing of one material says beyond its formulas.</summary>
 /// <param name="Set">Inputs that are given other numbers.</param>
@@ -92,16 +91,16 @@ public static class CrossingEntries
         : $"{can.Name} does not say {ShadingModels.Find(model)?.Name ?? model}.";
 
     /// <summary>Pairs that the ledger made and the scene still has, the last one of each material.</summary>
-    public static ImmutableArray<CrossedPair> Pairs(Scene scene, Ledger ledger, bool withPending = false)
+    public static ImmutableArray<CrossedPair> Pairs(Scene scene, Ledger ledger)
     {
         var assigns = SceneFormats.Of(scene.Path).Capabilities.WhyNot(SceneAct.Assign) is null;
         return
         [
-            .. (withPending ? ledger.Entries : ledger.Applied)
-                .SelectMany(e => e.Edits)
+            .. ledger
+                .Applied.SelectMany(e => e.Edits)
                 .OfType<CrossMaterial>()
-                .Select(c => assigns ? new CrossedPair(c.Material, c.Beside, c.Model) : new CrossedPair(c.Beside, c.Material, c.Model))
-                .Where(p => withPending || (scene.Called(p.Arrived) is not null && scene.Called(p.Crossed) is not null))
+                .Select(c => assigns ? new CrossedPair(c.Material, c.Beside) : new CrossedPair(c.Beside, c.Material))
+                .Where(p => scene.Called(p.Arrived) is not null && scene.Called(p.Crossed) is not null)
                 .GroupBy(p => p.Arrived)
                 .Select(g => g.Last()),
         ];

@@ -40,7 +40,7 @@ public sealed class CrossJob(
         {
             Begun = name => attempt.Report("baking", name, done, request.Materials.Count),
         };
-        var changes = new Dictionary<string, CrossChange>(StringComparer.Ordinal);
+        var (changes, left) = (new Dictionary<string, CrossChange>(StringComparer.Ordinal), new List<string>());
         foreach (var name in request.Materials)
         {
             attempt.Report("crossing", name, done++, request.Materials.Count);
@@ -51,8 +51,12 @@ public sealed class CrossJob(
             var images = baking.Bake(material, crossed.With(set), stop);
             if (images.WhyNot is null)
                 changes[name] = new(set, images.Inputs, images.Files) { Route = request.Route };
+            else
+                left.Add($"{name}: {images.WhyNot}");
         }
 
+        if (changes.Count == 0 && left.Count > 0)
+            throw new CannotUseException($"Nothing was carried. {left[0]}");
         // Where they lie from now on; what an attempt that was lost left there is not the ledger's.
         var kept = Path.Combine(places.Extracted(request.SceneId), $"baked-{attempt.Job:N}");
         var entry = CrossingEntries.TakeOver(
@@ -65,6 +69,8 @@ public sealed class CrossJob(
         {
             Id = attempt.Job,
         };
+        if (left.Count > 0)
+            entry = entry with { Sentence = $"{entry.Sentence}; left {left.Count}: {left[0]}" };
         if (Directory.Exists(baked))
             await attempt.Held(
                 () =>

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Shading;
 
@@ -14,6 +15,10 @@ public sealed record ShadingModel(string Id, string Name, ImmutableArray<string>
         get;
         init => field = value.IsDefault ? [] : value;
     } = [];
+
+    /// <summary>Its normals are vectors in tangent space; those of all other models are in that of the scene.</summary>
+    [JsonIgnore]
+    public bool IsTangentSpace => Id == "usd-preview-surface";
 
     private readonly Dictionary<string, ModelInput> byName = Inputs.ToDictionary(i => i.Name, StringComparer.Ordinal);
     private readonly ILookup<Role, ModelInput> byRole = Inputs.Where(i => i.Role is not null).ToLookup(i => i.Role!.Value);

@@ -45,9 +45,6 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
     private readonly SceneDraft draft = new(report.Scene);
     private readonly ILookMaker? maker = SceneFormats.Of(report.Scene.Path).Capabilities.Maker;
 
-    /// <summary>What was not worked out as it should be, in sentences.</summary>
-    public SortedSet<string> Told { get; } = new(StringComparer.Ordinal);
-
     /// <summary>File names of the images that were made so far.</summary>
     public IEnumerable<string> Names => made.Values.Select(Path.GetFileName).OfType<string>();
 
@@ -61,11 +58,14 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
             return new([], [], null);
         var inputs = ImmutableArray.CreateBuilder<BakedInput>();
         var files = new Dictionary<string, string>(StringComparer.Ordinal);
+        var order = SwatchOrder.Of(material with { Graph = crossed.Graph }, references, default, 0);
         foreach (var wanted in maker.Images(crossed.Graph, [.. unsaid.Select(u => u.Input)]))
         {
-            var order = SwatchOrder.Of(material with { Graph = crossed.Graph }, references, default, 0);
-            var baker = new Baker(crossed.Graph, wanted.Bake, new OrderedTextures(order.Images, textures, moment, stop));
-            Told.UnionWith(baker.Told);
+            var images = new OrderedTextures(order.Images, textures, moment, stop);
+            var baker = new Baker(crossed.Graph, wanted.Bake, images);
+            // A hatch, or a default in place of what is not known, is not to be taken for the look.
+            if ((Bakeable.WhyNot(crossed.Graph, wanted.Bake) ?? Lacks(images) ?? baker.Told.FirstOrDefault()) is { } why)
+                return new([], [], why);
             var file = File(material, crossed.Graph, wanted.Bake, baker, stop);
             var key = new ReferenceKey(ReferenceKind.Image, Path.GetFileName(report.Scene.Path), $"textures/{Path.GetFileName(file)}");
             foreach (var (input, channels) in wanted.Feeds)
@@ -89,13 +89,18 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
         );
     }
 
+    private static string? Lacks(OrderedTextures images) =>
+        images.Missing.Count == 0
+            ? null
+            : $"References that did not come cannot be baked; answer them first: {string.Join(", ", images.Missing)}.";
+
     private string File(Material material, ShaderGraph look, Bake bake, Baker baker, CancellationToken stop)
     {
-        var signature = BakeSignature.Of(look, bake, baker.Reading, FileOf);
+        var signature = BakeSignature.Of(look, bake, FileOf);
         if (made.TryGetValue(signature, out var known))
             return known;
         var (width, height, bits) = SizeOf(look, bake);
-        var path = Path.Combine(Directory.CreateDirectory(folder).FullName, Free($"{Portable(material.Name)}_{bake.Token}"));
+        var path = Path.Combine(Directory.CreateDirectory(folder).FullName, Free($"{PortableName.Make(material.Name)}_{bake.Token}"));
         Begun?.Invoke(Path.GetFileName(path));
         WholeOrNothing.File(path, file =>
             encoder.Write(
@@ -118,13 +123,7 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
     /// <summary>The largest of what meets, and the deepest.</summary>
     private (int Width, int Height, int Bits) SizeOf(ShaderGraph look, Bake bake)
     {
-        var facts = bake
-            .Channels.Select(c => c.Input)
-            .OfType<ShaderInput>()
-            .SelectMany(look.ImagesOf)
-            .Select(u => references.Find(u.Reference)?.Facts)
-            .OfType<Imaging.ImageFacts>()
-            .ToList();
+        var facts = bake.Uses(look).Select(u => references.Find(u.Reference)?.Facts).OfType<Imaging.ImageFacts>().ToList();
         if (facts.Count == 0)
             return (PatternSide, PatternSide, 8);
         var largest = facts.MaxBy(f => (long)f.Width * f.Height)!;
@@ -136,15 +135,12 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
         );
     }
 
-    private static string Portable(string name) =>
-        string.Concat(name.Select(c => char.IsAsciiLetterOrDigit(c) || c is '-' or '_' ? c : '_'));
-
     private string Free(string stem)
     {
         for (var n = 1; ; n++)
         {
             var name = n == 1 ? $"{stem}.png" : string.Create(CultureInfo.InvariantCulture, $"{stem}_{n}.png");
-            if (names.Add(name))
+            if (!System.IO.File.Exists(Path.Combine(folder, name)) && names.Add(name))
                 return name;
         }
     }

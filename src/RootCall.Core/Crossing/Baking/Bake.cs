@@ -6,7 +6,14 @@ namespace RootCall.Core.Crossing.Baking;
 /// <summary>An image to be made of what feeds inputs of a surface, a number of them in each channel.</summary>
 /// <param name="Token">What it is called after the material: <c>roughness</c>.</param>
 /// <param name="IsColour">Its red, green and blue are stored encoded (IEC 61966-2-1).</param>
-public sealed record Bake(string Token, ImmutableArray<BakedPart> Channels, bool IsColour);
+public sealed record Bake(string Token, ImmutableArray<BakedPart> Channels, bool IsColour)
+{
+    /// <summary>The inputs that it is made of, each once.</summary>
+    public IEnumerable<ShaderInput> Inputs => Channels.Select(c => c.Input).OfType<ShaderInput>().DistinctBy(i => i.Name);
+
+    /// <summary>The images that it is made of.</summary>
+    public IEnumerable<ImageUse> Uses(ShaderGraph look) => Inputs.SelectMany(look.ImagesOf);
+}
 
 /// <param name="Input">The surface's; null for a number alone.</param>
 /// <param name="Number">Which of its numbers.</param>

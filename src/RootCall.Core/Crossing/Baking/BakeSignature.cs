@@ -4,13 +4,15 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Crossing.Baking;
 
-/// <summary>What an image is baked from, as a text: two bakes of one text are one image.</summary>
+/// <summary>
+/// What an image is baked from, as a text: two bakes of one text are one image, however it is tiled where it is read.
+/// </summary>
 public static class BakeSignature
 {
     private const int Deepest = 500;
 
     /// <param name="fileOf">Tells the contents that answer a reference.</param>
-    public static string Of(ShaderGraph look, Bake bake, BakedReading reading, Func<ReferenceKey, string> fileOf)
+    public static string Of(ShaderGraph look, Bake bake, Func<ReferenceKey, string> fileOf)
     {
         var text = new StringBuilder();
         var numbers = new Dictionary<string, int>(StringComparer.Ordinal);
@@ -31,11 +33,6 @@ public static class BakeSignature
                     CultureInfo.InvariantCulture,
                     $"{fileOf(use.Reference)}|{use.EffectiveSpace}|{use.DeclaredSpace}|{use.Channels}"
                 );
-                if (!reading.IsMoved)
-                    text.Append(
-                        CultureInfo.InvariantCulture,
-                        $"|{use.UvSet}|{use.Transform}|{use.Transform.Order}|{use.WrapU}|{use.WrapV}"
-                    );
             }
             else
                 foreach (var input in node.Inputs)

@@ -16,7 +16,7 @@ public static class BakedLook
         {
             if (model.Input(name) is not { } data)
                 continue;
-            var from = Fed(nodes, name, data, use, model.Id == "usd-preview-surface");
+            var from = Fed(nodes, name, data, use, model.IsTangentSpace);
             var input = new ShaderInput(name, data.Type, null, from) { Default = data.Default.IsEmpty ? null : new(data.Default) };
             var there = surface.Input(name);
             surface = surface with { Inputs = there is null ? surface.Inputs.Add(input) : surface.Inputs.Replace(there, input) };

@@ -18,14 +18,14 @@ public sealed class Baker
     private readonly int count;
     private readonly bool isNormal;
 
-    /// <param name="look">A look whose surface the inputs are of.</param>
+    /// <param name="look">A look whose surface the inputs are of, and of which they can be baked (<see cref="Bakeable"/>).</param>
     public Baker(ShaderGraph look, Bake bake, ITextureSource textures)
     {
         this.bake = bake;
-        Reading = ReadingOf(look, bake);
-        var graph = Reading.IsMoved ? InImage(look) : look;
+        Reading = BakedReading.Of(bake.Uses(look).FirstOrDefault());
+        var graph = InImage(look);
         var model = ShadingModels.OfType(look.SurfaceNode!.Type)!;
-        List<ShaderInput> inputs = [.. bake.Channels.Select(c => c.Input).OfType<ShaderInput>().DistinctBy(i => i.Name)];
+        List<ShaderInput> inputs = [.. bake.Inputs];
         isNormal = inputs.Exists(i => model.Input(i.Name)?.Role is Role.Normal or Role.CoatNormal);
         var told = new SortedSet<string>(StringComparer.Ordinal);
         program = GraphCompiler.Compile(graph, textures, inputs.Select(i => (graph.SurfaceNode!.Input(i.Name), Vector4.Zero)), told);
@@ -34,7 +34,7 @@ public sealed class Baker
         Told = [.. told];
     }
 
-    /// <summary>How the image is read: as the ones that it is made of, where these are all read alike.</summary>
+    /// <summary>How the image is read: as the ones that it is made of, so that their tiling stays outside.</summary>
     public BakedReading Reading { get; }
 
     /// <summary>What was left out or is not known, in sentences.</summary>
@@ -78,26 +78,6 @@ public sealed class Baker
         return bake.IsColour && channel < 3 ? SrgbCurve.ToEncodedFloat(value) : value;
     }
 
-    private static BakedReading ReadingOf(ShaderGraph look, Bake bake)
-    {
-        var uses = bake
-            .Channels.Select(c => c.Input)
-            .OfType<ShaderInput>()
-            .Select(i => look.SurfaceNode!.Input(i.Name))
-            .OfType<ShaderInput>()
-            .SelectMany(look.ImagesOf)
-            .ToList();
-        if (uses.Count == 0)
-            return new(string.Empty, UvTransform.Identity, WrapMode.Repeat, WrapMode.Repeat, false);
-        var first = uses[0];
-        var alike = uses.TrueForAll(u =>
-            u.UvSet == first.UvSet && u.Transform == first.Transform && (u.WrapU, u.WrapV) == (first.WrapU, first.WrapV)
-        );
-        return alike
-            ? new(first.UvSet, first.Transform, first.WrapU, first.WrapV, true)
-            : new(first.UvSet, UvTransform.Identity, WrapMode.Repeat, WrapMode.Repeat, false);
-    }
-
     /// <summary>The same with every image read as it lies.</summary>
     private static ShaderGraph InImage(ShaderGraph look) =>
         look with
@@ -118,9 +98,15 @@ public sealed class Baker
         };
 }
 
-/// <param name="IsMoved">The move of coordinates stays outside the image.</param>
-public sealed record BakedReading(string UvSet, UvTransform Transform, WrapMode WrapU, WrapMode WrapV, bool IsMoved)
+/// <summary>How an image that was baked is read.</summary>
+public sealed record BakedReading(string UvSet, UvTransform Transform, WrapMode WrapU, WrapMode WrapV)
 {
+    /// <param name="like">One of the images that it is made of; null where there is none.</param>
+    public static BakedReading Of(ImageUse? like) =>
+        like is null
+            ? new(string.Empty, UvTransform.Identity, WrapMode.Repeat, WrapMode.Repeat)
+            : new(like.UvSet, like.Transform, like.WrapU, like.WrapV);
+
     public ImageUse Use(ReferenceKey image, Channels channels, bool isColour) =>
         new(image)
         {

@@ -39,10 +39,10 @@ internal sealed class GltfMaker : ILookMaker
     }
 
     public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) =>
-        [.. Textures().Where(t => t.Any(f => unsaid.Contains(f.Name))).Select(t => Whole([.. t], look.SurfaceNode!))];
+        [.. Textures().Where(t => t.Any(f => unsaid.Contains(f.Name))).Select(t => Packed([.. t], look.SurfaceNode!))];
 
     /// <summary>One texture with all that it feeds: what varies, and the numbers of the others.</summary>
-    private static WantedImage Whole(ImmutableArray<GltfInput> fields, ShaderNode surface)
+    private static WantedImage Packed(ImmutableArray<GltfInput> fields, ShaderNode surface)
     {
         var isOpaque = surface.Input("alphaMode")?.Value?.Text is null or "OPAQUE";
         var fed = fields.Where(f => f.Name != "alpha" || !isOpaque).ToList();

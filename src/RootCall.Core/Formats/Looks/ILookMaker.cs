@@ -25,8 +25,23 @@ public interface ILookMaker
 /// <param name="Feeds">The inputs that read it, and the channels that arrive.</param>
 public sealed record WantedImage(Bake Bake, ImmutableArray<(string Input, Channels Channels)> Feeds)
 {
+    /// <summary>An image for each of these inputs that something feeds.</summary>
+    public static ImmutableArray<WantedImage> Each(ShaderGraph look, IEnumerable<string> inputs)
+    {
+        var surface = look.SurfaceNode!;
+        var model = ShadingModels.OfType(surface.Type)!;
+        return
+        [
+            .. inputs
+                .Select(surface.Input)
+                .OfType<ShaderInput>()
+                .Where(i => i.From is not null)
+                .Select(i => Alone(i, model.Input(i.Name)!)),
+        ];
+    }
+
     /// <summary>An image of one input alone: grey for a number, else red, green and blue.</summary>
-    public static WantedImage Alone(ShaderInput input, ModelInput data) =>
+    private static WantedImage Alone(ShaderInput input, ModelInput data) =>
         input.Type.Numbers == 1
             ? new(new(TokenOf(input.Name), [new(input, 0, 0)], false), [(input.Name, Channels.R)])
             : new(

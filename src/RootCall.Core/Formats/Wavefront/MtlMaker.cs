@@ -18,12 +18,11 @@ internal sealed class MtlMaker : ILookMaker
         foreach (var input in surface.Inputs)
         {
             var standard = MtlMaterials.Default(input.Name);
-            if (input.From is null)
-                inputs.Add(new(input.Name, input.Type, input.Value, null, standard));
-            else if (Mapped(draft, source, look, input) is { Why: null } map)
-                inputs.Add(new(input.Name, input.Type, map.Value, map.Image, standard));
+            var (value, image, why) = input.From is null ? (input.Value, null, null) : Mapped(draft, source, look, input);
+            if (why is null)
+                inputs.Add(new(input.Name, input.Type, value, image, standard));
             else
-                unsaid.Add(new(input.Name, Mapped(draft, source, look, input).Why!));
+                unsaid.Add(new(input.Name, why));
         }
 
         // What no statement says would make it a classic one.
@@ -34,12 +33,7 @@ internal sealed class MtlMaker : ILookMaker
 
     /// <summary>What has no map at all is not helped by an image.</summary>
     public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) =>
-        [
-            .. look.SurfaceNode!.Inputs.Where(i =>
-                    i.From is not null && unsaid.Contains(i.Name) && MtlMaterials.StatementsOf(i.Name).Count > 0
-                )
-                .Select(i => WantedImage.Alone(i, ShadingModels.OfType(look.SurfaceNode.Type)!.Input(i.Name)!)),
-        ];
+        WantedImage.Each(look, unsaid.Where(i => MtlMaterials.StatementsOf(i).Count > 0));
 
     private static (ShaderValue? Value, ImageUse? Image, string? Why) Mapped(
         SceneDraft draft,

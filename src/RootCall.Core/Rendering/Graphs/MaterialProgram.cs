@@ -51,8 +51,7 @@ public sealed class MaterialProgram : ISurfaces
             .ToList();
         if (data.Input(Role.Normal) is { } n && surface.Input(n.Name) is { } given && (given.From ?? (object?)given.Value) is not null)
             normal = data.Inputs.IndexOf(n);
-        // The preview surface takes vectors in tangent space, all others in that of the scene.
-        isTangentSpace = data.Id == "usd-preview-surface";
+        isTangentSpace = data.IsTangentSpace;
         program = GraphCompiler.Compile(graph, textures, wishes, told);
         var raised = new[] { Role.Bump, Role.Displacement }
             .Select(r => data.Input(r) is { } i ? surface.Input(i.Name) : null)

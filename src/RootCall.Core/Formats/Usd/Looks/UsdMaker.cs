@@ -23,13 +23,7 @@ internal sealed class UsdMaker : ILookMaker
     }
 
     public ImmutableArray<WantedImage> Images(ShaderGraph look, IReadOnlyCollection<string> unsaid) =>
-        look.SurfaceNode!.Type != "UsdPreviewSurface"
-            ? []
-            :
-            [
-                .. look.SurfaceNode!.Inputs.Where(i => i.From is not null && unsaid.Contains(i.Name))
-                    .Select(i => WantedImage.Alone(i, ShadingModels.OfType(look.SurfaceNode.Type)!.Input(i.Name)!)),
-            ];
+        look.SurfaceNode!.Type == "UsdPreviewSurface" ? WantedImage.Each(look, unsaid) : [];
 
     private static string SetOf(SceneDraft draft, string set) =>
         set.Length > 0 && !set.StartsWith("index ", StringComparison.Ordinal)
