@@ -38,11 +38,15 @@ public sealed class CrossingTests
         wipe.SendKeys(Keys.ArrowRight + Keys.ArrowRight);
         RunningApplication.Until(() => wipe.GetDomAttribute("aria-valuenow") == "60", "the wipe did not move");
         RunningApplication.Until(
-            () =>
-                browser
-                    .Evaluate<string>("return document.querySelector('section + div dl, dl')?.innerText ?? ''")
-                    .Contains('.', StringComparison.Ordinal),
+            () => browser.Evaluate<string>("return document.querySelector('dl')?.innerText ?? ''").Contains('.', StringComparison.Ordinal),
             "no difference is told",
+            60
+        );
+        RunningApplication.Until(
+            () =>
+                browser.Evaluate<int>("return document.querySelector('figure canvas').getContext('2d').getImageData(48, 48, 1, 1).data[0]")
+                >= 20,
+            "the picture of the difference is not drawn",
             60
         );
         Assert.Empty(browser.SeriousFindings());

@@ -54,17 +54,18 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
     /// <exception cref="UndecodedException">An image that it needs does not decode.</exception>
     public BakedCrossing Bake(Material material, CrossedMaterial crossed, CancellationToken stop)
     {
-        if (maker?.Make(draft, material, material.Name, crossed.Graph).Unsaid is not { IsEmpty: false } unsaid)
-            return new([], [], null);
+        var needs = CrossedNeeds.Of(maker, draft, material, crossed);
+        if (maker is null || needs.Images.IsEmpty || needs.WhyNot is not null)
+            return new([], [], needs.WhyNot);
         var inputs = ImmutableArray.CreateBuilder<BakedInput>();
         var files = new Dictionary<string, string>(StringComparer.Ordinal);
         var order = SwatchOrder.Of(material with { Graph = crossed.Graph }, references, default, 0);
-        foreach (var wanted in maker.Images(crossed.Graph, [.. unsaid.Select(u => u.Input)]))
+        foreach (var wanted in needs.Images)
         {
             var images = new OrderedTextures(order.Images, textures, moment, stop);
             var baker = new Baker(crossed.Graph, wanted.Bake, images);
             // A hatch, or a default in place of what is not known, is not to be taken for the look.
-            if ((Bakeable.WhyNot(crossed.Graph, wanted.Bake) ?? Lacks(images) ?? baker.Told.FirstOrDefault()) is { } why)
+            if ((Lacks(images) ?? baker.Told.FirstOrDefault()) is { } why)
                 return new([], [], why);
             var file = File(material, crossed.Graph, wanted.Bake, baker, stop);
             var key = new ReferenceKey(ReferenceKind.Image, Path.GetFileName(report.Scene.Path), $"textures/{Path.GetFileName(file)}");

@@ -260,4 +260,27 @@ public sealed class BakingTests : IDisposable
         var baked = place.At("baked/one_ns.png");
         Assert.Equal(16, new FileFacts().Probe(baked, FileFacts.Stamp(baked)!.Value).Facts!.BitDepth);
     }
+
+    /// <summary>An image that would not look the same wherever it is read is not made: better no crossing than a wrong texture.</summary>
+    [Theory]
+    [InlineData("map_Pr gloss.png", null)]
+    [InlineData("map_Pr nobody.png", "did not come")]
+    [InlineData("map_Pr -s 3 2 1 gloss.png\nmap_Kd gloss.png", "tiled or wrapped in different ways")]
+    public void What_an_image_cannot_stand_for_is_not_baked_and_the_reason_is_told(string maps, string? why)
+    {
+        Painted("gloss.png", 1, 8, (x, y, _) => ((x * Height) + y) / 300.0);
+        place.Put("tool.mtl", $"newmtl tool\nKd 0.5 0.4 0.3\nPm 0.2\n{maps}\n");
+        place.Put("tool.obj", "mtllib tool.mtl\nv 0 0 0\nv 1 0 0\nv 0 1 0\nusemtl tool\nf 1 2 3\n");
+        var (report, baking) = Opened("tool.obj");
+        var material = report.Scene.Materials[0];
+        var baked = baking.Bake(material, Crossings.Of(material.Graph, "mtl-phong")!, default);
+        if (why is null)
+            Assert.Null(baked.WhyNot);
+        else
+            Assert.Contains(why, baked.WhyNot, StringComparison.Ordinal);
+        Assert.Equal(
+            why is null,
+            baking.Names.Any(n => n.EndsWith("_ks.png", StringComparison.Ordinal) || n.EndsWith("_ns.png", StringComparison.Ordinal))
+        );
+    }
 }

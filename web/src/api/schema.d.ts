@@ -3083,7 +3083,6 @@ export interface components {
             /** @description Id of the model. */
             to: string;
             name: string;
-            format: string;
             /** @description All that can be crossed to. */
             models: components["schemas"]["ModelChoice"][];
             /** @description Which way mirrored colours go. */
@@ -3095,8 +3094,6 @@ export interface components {
              * @description How far a look may move: mean ΔE.
              */
             limit: number;
-            /** Format: int32 */
-            measured: number;
             /** @description Materials of other models, the farthest moved first; those not measured yet at the end. */
             rows: components["schemas"]["CrossRow"][];
             /**
@@ -3160,11 +3157,13 @@ export interface components {
             number: null | number;
             path: null | string;
         };
+        /** @description A colour space that images declare. */
         DeclaredSpace: {
             /** @description As files write it; empty for none. */
             space: string;
             /** Format: int32 */
             images: number;
+            /** @description The destination works with it. */
             isKnown: boolean;
         };
         /** @description What another destination would change. */

@@ -15,9 +15,9 @@ namespace RootCall.Web.Features.Crossing;
 
 /// <summary>A material that crosses.</summary>
 /// <param name="Print">A hash of all that its measure is made of.</param>
-/// <param name="Unsaid">What images are called that have to be baked for it.</param>
+/// <param name="Bakes">What images are called that have to be baked for it.</param>
 /// <param name="WhyNot">Why the scene's format cannot hold it, whatever is baked; null when it can.</param>
-internal sealed record CrossedRow(CrossedLook Look, string Print, IReadOnlyList<string> Unsaid, string? WhyNot);
+internal sealed record CrossedRow(CrossedLook Look, string Print, IReadOnlyList<string> Bakes, string? WhyNot);
 
 /// <summary>Materials of scenes as they would be in other shading models; what was worked out of a scene as it stands is kept.</summary>
 internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, DiskStore disk)
@@ -30,31 +30,6 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         public required CurrentState State { get; init; }
 
         public Dictionary<(string, CrossingRoute), ImmutableArray<CrossedRow>> ByModel { get; } = [];
-    }
-
-    /// <summary>
-    /// The model that is crossed to when nobody chose one: the destination's, else the first that the format can hold, else one to look at.
-    /// </summary>
-    public static string Usual(Scene scene, Destination destination)
-    {
-        var sayable = Choices(scene, destination).Where(c => c.WhyNot is null).ToList();
-        var from = scene
-            .Materials.Select(m => ShadingModels.OfType(m.Graph.SurfaceNode?.Type ?? string.Empty)?.Id)
-            .GroupBy(m => m)
-            .MaxBy(g => g.Count())
-            ?.Key;
-        return (sayable.FirstOrDefault(c => c.IsWanted && c.Id != from) ?? sayable.FirstOrDefault(c => c.Id != from))?.Id
-            ?? (from == "open-pbr" ? "gltf-metallic-roughness" : "open-pbr");
-    }
-
-    public static IEnumerable<ModelChoice> Choices(Scene scene, Destination destination)
-    {
-        var can = SceneFormats.Of(scene.Path).Capabilities;
-        return ShadingModels
-            .All.Where(m => Crossings.Carries(m.Id))
-            .Select(m => new ModelChoice(m.Id, m.Name, CrossingEntries.WhyNot(can, m.Id), destination.Models.Contains(m.Id)))
-            .OrderBy(c => c.WhyNot is not null)
-            .ThenBy(c => c.Name, StringComparer.Ordinal);
     }
 
     /// <summary>All materials of other models that can be carried.</summary>
@@ -87,21 +62,15 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         var draft = new SceneDraft(scene);
         foreach (var material in scene.Materials.Where(m => !m.IsTemplate))
             if (CrossedLook.Of(material, references, model, route, []) is { } look)
-                yield return Row(maker?.Models.Contains(model) == true ? maker : null, draft, look);
-    }
-
-    private static CrossedRow Row(ILookMaker? maker, SceneDraft draft, CrossedLook look)
-    {
-        if (maker?.Make(draft, look.Material, look.Material.Name, look.Crossed.Graph).Unsaid is not { IsEmpty: false } unsaid)
-            return new(look, look.Print, [], null);
-        var images = maker.Images(look.Crossed.Graph, [.. unsaid.Select(u => u.Input)]);
-        var fed = images.SelectMany(i => i.Feeds).Select(f => f.Input).ToHashSet();
-        return new(look, look.Print, [.. images.Select(i => i.Bake.Token)], unsaid.FirstOrDefault(u => !fed.Contains(u.Input))?.Why);
+            {
+                var needs = CrossedNeeds.Of(maker, draft, material, look.Crossed);
+                yield return new(look, look.Print, [.. needs.Images.Select(i => i.Bake.Token)], needs.WhyNot);
+            }
     }
 
     public CrossingView View(AuditState audit, ImmutableArray<CrossedRow> looks, string model, CrossingRoute route, string? config)
     {
-        var (state, scene) = (audit.Current, audit.Current.Report.Scene);
+        var (state, scene, destination) = (audit.Current, audit.Current.Report.Scene, audit.Scene.Destination);
         var rows = Rows(state, looks, model)
             .OrderByDescending(r => r.Moved?.Mean ?? -1)
             .ThenBy(r => r.Material, StringComparer.Ordinal)
@@ -113,20 +82,14 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         return new(
             model,
             ShadingModels.Find(model)!.Name,
-            can.Name,
-            Choices(scene, audit.Scene.Destination),
+            CrossingGoals.Of(scene, destination).Select(g => new ModelChoice(g.Model.Id, g.Model.Name, g.WhyNot, g.IsWanted)),
             route,
             looks.Any(l => l.Look.Crossed.HasRoutes),
             Limit,
-            rows.Count(r => r.IsMeasured),
             rows,
-            scene.Materials.Count(m => !m.IsTemplate && ShadingModels.OfType(m.Graph.SurfaceNode?.Type ?? string.Empty)?.Id == model),
+            scene.Materials.Count(m => !m.IsTemplate && CrossingGoals.ModelOf(m) == model),
             scene
-                .Materials.Where(m =>
-                    !m.IsTemplate
-                    && !crossing.Contains(m.Name)
-                    && ShadingModels.OfType(m.Graph.SurfaceNode?.Type ?? string.Empty)?.Id != model
-                )
+                .Materials.Where(m => !m.IsTemplate && !crossing.Contains(m.Name) && CrossingGoals.ModelOf(m) != model)
                 .Select(m => m.Name),
             audit.Report.Findings.Count(f =>
                 f.Severity == Severity.Blocker
@@ -134,7 +97,7 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
                 && f.Target.Material is { } material
                 && crossing.Contains(material)
             ),
-            Colours(scene, audit.Scene.Destination, config),
+            new(CrossingGoals.Spaces(scene, destination), destination.ColourManagement, config),
             pairs.Length,
             new(pairs.Any(p => Wears(p.Arrived)), pairs.Any(p => Wears(p.Crossed))),
             pairs.Count(p => !Wears(p.Arrived)),
@@ -148,7 +111,7 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         foreach (var (entry, place) in state.Ledger.Entries.Select((e, i) => (e, i + 1)))
         foreach (var edit in entry.Edits.OfType<CrossMaterial>().Where(c => c.Model == model))
             entries[edit.Material] = (place, entry.State == EntryState.Pending, edit.Beside);
-        foreach (var (look, print, unsaid, why) in looks)
+        foreach (var (look, print, bakes, why) in looks)
         {
             var place = disk.Crossing(print);
             var moved = MovedLook.Read(place);
@@ -163,34 +126,11 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
                 moved is null ? null : MovedItem.Of(moved),
                 moved is not null || File.Exists(place),
                 why,
-                unsaid,
+                bakes,
                 there ? entry.Place : null,
                 there && entry.IsPending,
                 there ? entry.Crossed : null
             );
         }
     }
-
-    private static ColourHeld Colours(Scene scene, Destination destination, string? config) =>
-        new(
-            scene
-                .Materials.SelectMany(m => m.Graph.Nodes)
-                .Select(n => n.Image)
-                .OfType<ImageUse>()
-                .Select(u => (u.Reference, u.DeclaredSpace, u.EffectiveSpace))
-                .Distinct()
-                .GroupBy(u => u.DeclaredSpace)
-                .OrderByDescending(g => g.Count())
-                .Select(g => new DeclaredSpace(
-                    g.Key,
-                    g.Count(),
-                    destination.ColourSpaces.IsEmpty
-                        || g.All(u =>
-                            u.EffectiveSpace is ColourSpace.Data or ColourSpace.Unsaid
-                            || destination.ColourSpaces.Contains(u.EffectiveSpace)
-                        )
-                )),
-            destination.ColourManagement,
-            config
-        );
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.Extensions.Options;
 using RootCall.Core.Crossing;
+using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
@@ -43,16 +44,19 @@ internal static class CrossingEndpoints
                 throw new CannotUseException($"A look is “arrived” or “crossed”, not “{wear.Look}”.");
             var pairs = CrossingEntries.Pairs(state.Report.Scene, state.Ledger);
             var entry = CrossingEntries.Show(state.Report.Scene, pairs, look, DateTimeOffset.UtcNow);
-            return TypedResults.Ok(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state));
+            return TypedResults.Ok(await Put(entry, state, ledgers, stop));
         });
         group.MapPost("/sweep", async (Guid id, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
             var pairs = CrossingEntries.Pairs(state.Report.Scene, state.Ledger);
             var entry = CrossingEntries.Sweep(state.Report.Scene, pairs, DateTimeOffset.UtcNow);
-            return TypedResults.Ok(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state));
+            return TypedResults.Ok(await Put(entry, state, ledgers, stop));
         });
     }
+
+    private static async Task<LedgerView> Put(LedgerEntry entry, CurrentState state, LedgerStore ledgers, CancellationToken stop) =>
+        LedgerEndpoints.View(await ledgers.Change(state.Arrival.SceneId, l => l.Put(entry), stop), state);
 
     /// <summary>Few that need no images are an entry at once; a worker makes all others one.</summary>
     private static async Task<Ok<TakenOver>> Take(
@@ -68,7 +72,7 @@ internal static class CrossingEndpoints
         var scene = state.Report.Scene;
         var sets = Sets(over.Set);
         var picked = over.Materials.Select(m => Of(looks, m)).ToList();
-        if (picked.Count > AtOnce || picked.Exists(p => p.Unsaid.Count > 0))
+        if (picked.Count > AtOnce || picked.Exists(p => p.Bakes.Count > 0))
         {
             if (CrossingEntries.WhyNot(SceneFormats.Of(scene.Path).Capabilities, over.To) is { } why)
                 throw new CannotUseException(why);
@@ -82,7 +86,7 @@ internal static class CrossingEndpoints
             .Materials.Distinct()
             .ToDictionary(m => m, m => CrossChange.None with { Set = sets.GetValueOrDefault(m, []), Route = over.Route });
         var entry = CrossingEntries.TakeOver(scene, [.. picked.Select(p => p.Look.Material)], over.To, changes, DateTimeOffset.UtcNow);
-        return TypedResults.Ok(new TakenOver(LedgerEndpoints.View(await ledgers.Change(id, l => l.Put(entry), stop), state), null));
+        return TypedResults.Ok(new TakenOver(await Put(entry, state, ledgers, stop), null));
     }
 
     private const int AtOnce = 60;
@@ -107,7 +111,7 @@ internal static class CrossingEndpoints
     )
     {
         var audit = await audits.Get(id, stop);
-        var model = to ?? CrossedScenes.Usual(audit.Current.Report.Scene, audit.Scene.Destination);
+        var model = to ?? CrossingGoals.Usual(audit.Current.Report.Scene, audit.Scene.Destination);
         var (_, looks) = await crossed.Get(id, model, Routed(route), stop);
         var config = options.Value.Colours.Config;
         return TypedResults.Ok(crossed.View(audit, looks, model, Routed(route), config.Length == 0 ? null : Path.GetFileName(config)));
@@ -161,16 +165,9 @@ internal static class CrossingEndpoints
             ? found
             : throw new CannotUseException($"No material “{material}” crosses to that model.");
 
-    /// <param name="set">Inputs with other numbers: <c>input=1,0.5,0</c>.</param>
     private static async Task<IResult> Swatch(
-        Guid id,
-        string material,
-        string to,
-        string? route,
+        [AsParameters] CrossedPicture asked,
         string? look,
-        string? light,
-        int? side,
-        string[]? set,
         HttpResponse response,
         CrossedScenes crossed,
         DiskStore disk,
@@ -178,28 +175,31 @@ internal static class CrossingEndpoints
         CancellationToken stop
     )
     {
-        var order = await Order(id, material, to, route, light, side, set, crossed, stop);
+        var order = await Order(asked, crossed, stop);
         return SwatchEndpoints.Answer(look == "arrived" ? order?.Before : order, response, disk, swatches);
     }
 
-    private static async Task<SwatchOrder?> Order(
-        Guid id,
-        string material,
-        string to,
-        string? route,
-        string? light,
-        int? side,
-        string[]? set,
+    /// <summary>The difference of each part of the picture, for whoever draws it: 204 before the swatch was made.</summary>
+    private static async Task<IResult> Apart(
+        [AsParameters] CrossedPicture asked,
         CrossedScenes crossed,
+        DiskStore disk,
         CancellationToken stop
-    )
+    ) =>
+        await Order(asked, crossed, stop) is { } order
+        && SwatchJob.ApartOf(SwatchEndpoints.Place(order, disk).Output) is var place
+        && File.Exists(place)
+            ? Results.File(place, "application/json")
+            : Results.NoContent();
+
+    private static async Task<SwatchOrder?> Order(CrossedPicture asked, CrossedScenes crossed, CancellationToken stop)
     {
-        var looks = (await crossed.Get(id, to, Routed(route), stop)).Looks;
-        if (looks.FirstOrDefault(l => l.Look.Material.Name == material)?.Look is not { } found)
+        var looks = (await crossed.Get(asked.Id, asked.To, Routed(asked.Route), stop)).Looks;
+        if (looks.FirstOrDefault(l => l.Look.Material.Name == asked.Material)?.Look is not { } found)
             return null;
-        if (set is { Length: > 0 })
+        if (asked.Set is { Length: > 0 } set)
             found = found with { Crossed = found.Crossed.With([.. set.Select(Said)]) };
-        return found.Order(SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side), WornLook.Crossed);
+        return found.Order(SwatchEndpoints.Lit(asked.Light), SwatchEndpoints.Side(asked.Side), WornLook.Crossed);
     }
 
     private static CrossingRoute Routed(string? word) =>
@@ -220,26 +220,5 @@ internal static class CrossingEndpoints
                     )
                     .ToImmutableArray();
         return new(parts[0], new ShaderValue(numbers));
-    }
-
-    /// <summary>The difference of each part of the picture, for whoever draws it: 204 before the swatch was made.</summary>
-    private static async Task<IResult> Apart(
-        Guid id,
-        string material,
-        string to,
-        string? route,
-        string? light,
-        int? side,
-        string[]? set,
-        CrossedScenes crossed,
-        DiskStore disk,
-        CancellationToken stop
-    )
-    {
-        var order = await Order(id, material, to, route, light, side, set, crossed, stop);
-        if (order is null)
-            return Results.NoContent();
-        var place = SwatchJob.ApartOf(disk.Swatch(SwatchOrder.PrintOf((order with { House = disk.ColourPrint }).Write())));
-        return File.Exists(place) ? Results.File(place, "application/json") : Results.NoContent();
     }
 }

@@ -1,4 +1,5 @@
 using RootCall.Core.Crossing;
+using RootCall.Core.Destinations;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Viewing;
 using RootCall.Web.Features.Ledger;
@@ -23,12 +24,10 @@ namespace RootCall.Web.Features.Crossing;
 internal sealed record CrossingView(
     string To,
     string Name,
-    string Format,
     IEnumerable<ModelChoice> Models,
     CrossingRoute Route,
     bool HasRoutes,
     double Limit,
-    int Measured,
     IEnumerable<CrossRow> Rows,
     int There,
     IEnumerable<string> Stay,
@@ -51,9 +50,6 @@ internal sealed record ModelChoice(string Id, string Name, string? WhyNot, bool 
 /// <param name="Expected">What the destination works in, for people; null where it does not say.</param>
 /// <param name="Config">File name of the house's OpenColorIO config; null for none.</param>
 internal sealed record ColourHeld(IEnumerable<DeclaredSpace> Declared, string? Expected, string? Config);
-
-/// <param name="Space">As files write it; empty for none.</param>
-internal sealed record DeclaredSpace(string Space, int Images, bool IsKnown);
 
 /// <param name="Unsaid">Why the scene's format cannot hold it, whatever is baked; null when it can.</param>
 /// <param name="Bakes">Images that are made for it, by what is called after the material.</param>
@@ -108,6 +104,10 @@ internal sealed record MappingItem(
     double? Low,
     double? High
 );
+
+/// <summary>Which picture of a crossing is asked for.</summary>
+/// <param name="Set">Inputs with other numbers: <c>input=1,0.5,0</c>.</param>
+internal sealed record CrossedPicture(Guid Id, string Material, string To, string? Route, string? Light, int? Side, string[]? Set);
 
 /// <param name="Materials">By name; null for all that cross.</param>
 internal sealed record MeasureThese(string To, CrossingRoute Route, IReadOnlyList<string>? Materials);

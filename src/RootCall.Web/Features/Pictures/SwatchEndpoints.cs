@@ -93,9 +93,7 @@ internal static class SwatchEndpoints
     {
         if (order is null)
             return Results.NoContent();
-        var written = (order with { House = disk.ColourPrint }).Write();
-        var print = SwatchOrder.PrintOf(written);
-        var output = disk.Swatch(print);
+        var (output, print, written) = Place(order, disk);
         var made = new FileInfo(output);
         if (!made.Exists)
         {
@@ -116,6 +114,14 @@ internal static class SwatchEndpoints
             if (File.Exists(file))
                 response.Headers[header] = Uri.EscapeDataString(File.ReadAllText(file));
         return Results.File(output, "image/png", entityTag: new($"\"{print}\""));
+    }
+
+    /// <summary>Where the picture of an order lies or belongs, with the order's print and text.</summary>
+    public static (string Output, string Print, byte[] Written) Place(SwatchOrder order, DiskStore disk)
+    {
+        var written = (order with { House = disk.ColourPrint }).Write();
+        var print = SwatchOrder.PrintOf(written);
+        return (disk.Swatch(print), print, written);
     }
 
     public static SwatchLight Lit(string? word) =>

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { isolines, type Apart } from './isolines';
-import { kiln, kilnAt } from './kiln';
+import { kiln, kilnScale } from './kiln';
 
 interface ApartPictureProps {
   apart: Apart | undefined;
@@ -77,7 +77,7 @@ export function ApartPicture({ apart, size, limit, alt }: ApartPictureProps) {
                   dominantBaseline="central"
                   className="mono"
                   fill={l.level > 6 ? '#000' : '#fff'}
-                  stroke={l.level > 6 ? '#e5b57c' : '#3a1e18'}
+                  stroke={l.level > 6 ? 'var(--rc-kiln-6)' : 'var(--rc-kiln-1)'}
                   strokeWidth="1.4"
                   paintOrder="stroke"
                 >
@@ -94,6 +94,7 @@ export function ApartPicture({ apart, size, limit, alt }: ApartPictureProps) {
 
 function paint(context: CanvasRenderingContext2D, { cells, top, tenths }: Apart) {
   const image = context.createImageData(cells, cells);
+  const kilnAt = kilnScale();
   tenths.forEach((t, i) => {
     const [r, g, b] = kilnAt(t / 10 / top);
     image.data.set([r, g, b, t < 0 ? 0 : 255], i * 4);
@@ -109,7 +110,7 @@ function Scale({ top, size, value }: { top: number; size: number; value: number 
       <defs>
         <linearGradient id="kiln">
           {kiln.map((c, i) => (
-            <stop key={c} offset={i / (kiln.length - 1)} stopColor={c} />
+            <stop key={c} offset={i / (kiln.length - 1)} stopColor={`var(${c})`} />
           ))}
         </linearGradient>
       </defs>
