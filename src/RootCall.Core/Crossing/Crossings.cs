@@ -23,8 +23,9 @@ public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, 
     public CrossedMaterial With(IReadOnlyList<SetInput> set)
     {
         var (model, surface, rows) = (ShadingModels.Find(To)!, Graph.SurfaceNode!, Mappings);
-        foreach (var (name, value) in set)
+        foreach (var said in set)
         {
+            var (name, value) = said;
             if (model.Input(name) is not { } data || value.Text is not null || value.Numbers.Length != data.Type.Numbers)
                 continue;
             var input = new ShaderInput(name, data.Type, value) { Default = data.Default.IsEmpty ? null : new(data.Default) };
@@ -35,7 +36,7 @@ public sealed record CrossedMaterial(string From, string To, ShaderGraph Graph, 
                 row?.From ?? [],
                 name,
                 MappingKind.Approximate,
-                "set by hand",
+                said.IsFitted ? "fitted to how it looked" : "set by hand",
                 row?.Before ?? string.Empty,
                 $"{value}",
                 false
@@ -116,6 +117,8 @@ public static class Crossings
             look = Formulas.Metallic(look, sums);
         if (look.IsUnlit && !SaysUnlit(to))
             look = Glowing(look);
+        if (!data.Has(Role.CoatColour))
+            look = ClearCoat.Of(look, sums);
         var made = new Target(data, from, sums);
         target.Write(look, made, sums);
         reliefs.Write(data, look, made);

@@ -14,6 +14,12 @@ namespace RootCall.Core.Crossing;
 /// </param>
 public sealed record Fidelity(EnvironmentMap Light, int Side, int Samples)
 {
+    /// <summary>Below this nobody looks twice; what lies farther apart is measured again, with more places in each pixel.</summary>
+    public const double LeastAsked = 1;
+
+    /// <summary>As many times as many places.</summary>
+    public const int Again = 4;
+
     /// <summary>Null where one of them has no surface that is evaluated.</summary>
     public LookDifference? Between(ShaderGraph before, ShaderGraph after, ITextureSource textures, CancellationToken stop) =>
         Picture(before, textures, stop) is { } first && Picture(after, textures, stop) is { } second ? Between(first, second) : null;

@@ -12,7 +12,7 @@ namespace RootCall.Core.Viewing;
 public sealed record CrossedLook(Material Material, CrossedMaterial Crossed, CrossingRoute Route, SwatchOrder Before)
 {
     /// <summary>Another way to measure makes other measures.</summary>
-    private const int Version = 1;
+    private const int Version = 2;
 
     /// <summary>Null for a material that has no surface whose model can be carried, or is of that model already.</summary>
     public static CrossedLook? Of(

@@ -1,8 +1,8 @@
 using System.Collections.Immutable;
-using System.Numerics;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Crossing;
+using RootCall.Core.Crossing.Fitting;
 using RootCall.Core.Edits;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Swatches;
@@ -24,13 +24,13 @@ public sealed record MovedLook(
     ImmutableArray<string> Told
 )
 {
+    /// <summary>Null before one was looked for.</summary>
+    public FittedLook? Fit { get; init; }
+
     /// <summary>Pixels of each picture's side, and places looked at in each pixel.</summary>
     private const int Side = 64,
         Samples = 6,
         LeastSide = 32;
-
-    /// <summary>Less than this is not worth asking where it comes from.</summary>
-    private const double LeastAsked = 1;
 
     public static ImmutableArray<SwatchLight> UnderLights { get; } = [SwatchLight.Studio, SwatchLight.Dusk, SwatchLight.Lamp];
 
@@ -39,20 +39,13 @@ public sealed record MovedLook(
     public static MovedLook? Of(CrossedLook look, TextureCache textures, string moment, CancellationToken stop)
     {
         var artist = new Painter(textures, moment, stop);
-        var pairs = new List<(Swatch Before, Swatch After)>();
-        foreach (var light in UnderLights)
-        {
-            if (
-                artist.Paint(look.Order(light, Side, WornLook.Arrived)) is not { } before
-                || artist.Paint(look.Order(light, Side, WornLook.Crossed)) is not { } after
-            )
-                return null;
-            pairs.Add((before, after));
-        }
-
-        Vector3[] All(Func<(Swatch Before, Swatch After), Swatch> which) => [.. pairs.SelectMany(p => which(p).Pixels)];
-        var all = LookDifference.Of(All(p => p.Before), All(p => p.After), i => SphereSwatch.Shows(Side, i % (Side * Side)));
-        var (mostly, without) = all.Mean < LeastAsked ? (null, 0) : Reason(look, artist);
+        if (artist.Pairs(look, Samples) is not { } pairs)
+            return null;
+        // Chance looks like a difference where paths are long: what seems far apart is looked at more closely.
+        if (Over(pairs).Mean >= Fidelity.LeastAsked)
+            pairs = artist.Pairs(look, Samples * Fidelity.Again)!;
+        var all = Over(pairs);
+        var (mostly, without) = all.Mean < Fidelity.LeastAsked ? (null, 0) : Reason(look, artist);
         return new(
             all,
             [.. pairs.Select(p => p.After.Difference(p.Before))],
@@ -60,6 +53,32 @@ public sealed record MovedLook(
             without,
             [.. pairs.SelectMany(p => p.Before.Told.Union(p.After.Told)).Distinct()]
         );
+    }
+
+    private static LookDifference Over(List<(Swatch Before, Swatch After)> pairs) =>
+        LookDifference.Of([.. pairs.SelectMany(p => p.Before.Pixels)], [.. pairs.SelectMany(p => p.After.Pixels)], i =>
+            SphereSwatch.Shows(Side, i % (Side * Side))
+        );
+
+    /// <summary>The same with the best fit, where that was not looked for yet; empty inputs where the formulas are the best.</summary>
+    public MovedLook WithFit(CrossedLook look, TextureCache textures, string moment, CancellationToken stop)
+    {
+        if (Fit is not null)
+            return this;
+        var none = this with { Fit = new([], All, Lights) };
+        if (!BestFit.IsWorthIt(All.Mean))
+            return none;
+        var images = new OrderedTextures(look.Before.Images, textures, moment, stop);
+        var set = BestFit.Of(look.Before.Graph, look.Crossed, [.. UnderLights.Select(l => l.Map())], images, stop);
+        return
+            !set.IsEmpty
+            && Of(look with { Crossed = look.Crossed.With(set) }, textures, moment, stop) is { } moved
+            && BestFit.Wins(moved.All.Mean, All.Mean)
+            ? this with
+            {
+                Fit = new(set, moved.All, moved.Lights),
+            }
+            : none;
     }
 
     /// <summary>The input without which the two looks lie closest, when that takes more than half away.</summary>
@@ -98,9 +117,31 @@ public sealed record MovedLook(
 
     private sealed class Painter(TextureCache textures, string moment, CancellationToken stop)
     {
-        public Swatch? Paint(SwatchOrder order) =>
-            Swatch.Of(order, textures, moment, Samples, Environment.ProcessorCount, Swatch.MostTime, stop);
+        public Swatch? Paint(SwatchOrder order) => Paint(order, Samples);
+
+        /// <summary>Under each of the lights; null where one is not drawn.</summary>
+        public List<(Swatch Before, Swatch After)>? Pairs(CrossedLook look, int samples)
+        {
+            var pairs = new List<(Swatch Before, Swatch After)>();
+            foreach (var light in UnderLights)
+                if (
+                    Paint(look.Order(light, Side, WornLook.Arrived), samples) is { } before
+                    && Paint(look.Order(light, Side, WornLook.Crossed), samples) is { } after
+                )
+                    pairs.Add((before, after));
+            return pairs.Count == UnderLights.Length ? pairs : null;
+        }
+
+        private Swatch? Paint(SwatchOrder order, int samples) =>
+            Swatch.Of(order, textures, moment, samples, Environment.ProcessorCount, Swatch.MostTime, stop);
     }
+}
+
+/// <summary>The numbers with which a crossed look comes nearest the one that arrived.</summary>
+/// <param name="Set">Empty where the formulas are the best.</param>
+public sealed record FittedLook(ImmutableArray<SetInput> Set, LookDifference All, ImmutableArray<LookDifference> Lights)
+{
+    public bool IsBetter => !Set.IsEmpty;
 }
 
 [JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]

@@ -28,7 +28,7 @@ public sealed record SwatchOrder(
     string? House = null
 )
 {
-    private const int Now = 1;
+    private const int Now = 2;
 
     /// <summary>Sides that are made: pictures of every size would be kept of each material.</summary>
     public static ImmutableArray<int> Sides { get; } = [48, 96, 192, 256, 384];

@@ -24,12 +24,16 @@ internal static class CoatedOver
             look[Roughness] = Roughened(sums, look.Peek(Roughness, 0.3), above, coat, 2);
         if (darkening.Is(0))
             return;
-        var colour = look.Peek(BaseColour, 0.8, 0.8, 0.8);
+        var (colour, flesh) = (look.Peek(BaseColour, 0.8, 0.8, 0.8), look.Peek(SubsurfaceColour, 0.8, 0.8, 0.8));
+        var below = sums.Multiply(look.Peek(Subsurface, 0), sums.Invert(look.Peek(Metalness, 0)));
+        var all = sums.Mix(colour, flesh, below);
         // What is kept below: K = 1 − (1 − F0)/n².
         var kept = sums.Invert(sums.Divide(sums.Invert(Formulas.F0(sums, index)), sums.Multiply(index, index)));
-        var darker = sums.Divide(sums.Wide(sums.Invert(kept)), sums.Invert(sums.Multiply(colour, kept)));
+        var darker = sums.Divide(sums.Wide(sums.Invert(kept)), sums.Invert(sums.Multiply(all, kept)));
         var weighed = sums.Mix(Carried.Of(1, 1, 1), darker, sums.Multiply(coat, darkening));
         look[BaseColour] = sums.Multiply(colour, weighed).Near(Darker);
+        if (!below.Is(0))
+            look[SubsurfaceColour] = sums.Multiply(flesh, weighed).Near(Darker);
     }
 
     /// <summary>A look whose coat does nothing to what is below, with what is below as OpenPBR has to have it for that.</summary>

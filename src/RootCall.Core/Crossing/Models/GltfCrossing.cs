@@ -128,8 +128,7 @@ internal sealed class GltfCrossing(GltfNames names) : ICrossedModel
             to.Set(names["diffuseTransmissionColor"], look.Take(DiffuseTransmissionColour, 1, 1, 1));
         }
 
-        if (look.Find(Subsurface) is { } below)
-            colour = sums.Mix(colour, look.Take(SubsurfaceColour, 1, 1, 1), below).Near("light below the surface as matte");
+        colour = Flesh.In(colour, look, sums);
         to.Set(names["baseColor"], colour);
     }
 

@@ -39,8 +39,7 @@ internal sealed class MtlPbrCrossing : ICrossedModel
     {
         look = Formulas.Metallic(look, sums);
         var colour = look.Take(BaseColour, Unsaid, Unsaid, Unsaid);
-        if (look.Find(Subsurface) is { } below)
-            colour = sums.Mix(colour, look.Take(SubsurfaceColour, 1, 1, 1), below).Near("light below the surface as matte");
+        colour = Flesh.In(colour, look, sums);
         to.Set("Kd", colour);
         to.Set("Pr", look.Take(Roughness, 1));
         to.Set("Pm", look.Take(Metalness, 0));

@@ -35,8 +35,6 @@ internal sealed class OpenPbrCrossing : ICrossedModel
         }
 
         Layers.Read(look, from, Coating);
-        if (!from["coat_weight"].Is(0))
-            CoatedOver.Read(look, sums, from["coat_darkening"]);
         Layers.Read(look, from, sums, Fibres);
         if (!from["transmission_weight"].Is(0))
             Glass.Read(
@@ -53,6 +51,8 @@ internal sealed class OpenPbrCrossing : ICrossedModel
             look[SubsurfaceRadius] = sums.Multiply(sums.Wide(from["subsurface_radius_scale"]), from["subsurface_radius"]);
         }
 
+        if (!from["coat_weight"].Is(0))
+            CoatedOver.Read(look, sums, from["coat_darkening"]);
         if (from.IsSaid("geometry_thin_walled"))
         {
             look[ThinWalled] = from["geometry_thin_walled", 0];

@@ -65,8 +65,7 @@ internal sealed class UsdCrossing : ICrossedModel
                 to.Lose(i.From, "coat and base have one index");
         }
 
-        if (look.Find(Subsurface) is { } below)
-            colour = sums.Mix(colour, look.Take(SubsurfaceColour, 1, 1, 1), below).Near("light below the surface as matte");
+        colour = Flesh.In(colour, look, sums);
         to.Set("diffuseColor", colour);
         Opacities(look, to, sums);
     }

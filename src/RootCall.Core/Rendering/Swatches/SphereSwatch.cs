@@ -60,7 +60,7 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
 
     /// <summary>A ray that arrives at the sphere, and what became of it on its way.</summary>
     /// <param name="Weight">What share of the light from here reaches the pixel.</param>
-    /// <param name="IsStraight">Nothing has turned it yet.</param>
+    /// <param name="IsStraight">Nothing has turned it yet: of what it meets, what is not there was looked through already.</param>
     private readonly record struct Ray(Vector3 At, Vector3 View, Vector3 Weight, bool IsInside, bool IsStraight);
 
     /// <summary>What a pixel sees through a few paths that start at one place of it.</summary>
@@ -74,13 +74,28 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
         var at = new Vector3(place, MathF.Sqrt(depth2));
         // A UV runs Around / 2π times as fast as a length on the equator, and faster where the sphere turns away.
         var footprint = Half * 2 / side * (Around / (2 * MathF.PI)) / MathF.Max(0.1f, at.Z);
-        var ray = new Ray(at, Vector3.UnitZ, Vector3.One, false, true);
         // The material is the dear part: several paths start from one look at it.
-        var (surface, frame) = material.At(Point(at, ray.View, footprint), false);
         var sum = Vector3.Zero;
-        for (var path = 0u; path < Paths; path++)
-            sum += Followed(ray, surface, frame, footprint, (sample * Paths) + path, seed);
-        return sum / Paths;
+        var through = 1f;
+        var ray = new Ray(at, Vector3.UnitZ, Vector3.One, false, true);
+        // What is half there is looked at and looked through: to choose by chance would make two pictures of one look differ.
+        for (var wall = 0; wall < 2 && through > 0; wall++)
+        {
+            var (surface, frame) = material.At(Point(ray.At, ray.View, footprint), ray.IsInside);
+            var opacity = Math.Clamp(surface.Opacity, 0, 1);
+            if (opacity > 0)
+            {
+                var there = Vector3.Zero;
+                for (var path = 0u; path < Paths; path++)
+                    there += Followed(ray, surface, frame, footprint, (sample * Paths) + path, seed);
+                sum += there * (through * opacity / Paths);
+            }
+
+            through *= 1 - opacity;
+            ray = ray with { At = Across(ray.At, -ray.View), IsInside = true };
+        }
+
+        return sum + (through * Scattering.Field);
     }
 
     private Vector3 Followed(Ray ray, Surface surface, Frame frame, float footprint, uint sample, uint seed)
@@ -104,12 +119,12 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
     {
         Vector2 Numbers(PathUse use) => PathNumbers.Of(sample, seed, use, bounce);
         var (at, weight, isInside) = (ray.At, ray.Weight, ray.IsInside);
-        if (surface.Opacity < 1 && Numbers(PathUse.Presence).X >= surface.Opacity)
+        // What is half there lets half of what goes on straight out of the sphere.
+        var seen = Vector3.Zero;
+        if (!ray.IsStraight && surface.Opacity < 1)
         {
-            // Not there: straight on, out of the sphere or to its far side.
-            return isInside
-                ? (weight * (ray.IsStraight ? Scattering.Field : light.From(-ray.View).Radiance), null)
-                : (Vector3.Zero, ray with { At = Across(at, -ray.View), IsInside = true });
+            seen = weight * (1 - MathF.Max(0, surface.Opacity)) * light.From(-ray.View).Radiance;
+            weight *= MathF.Max(0, surface.Opacity);
         }
 
         var local = frame.ToLocal(ray.View);
@@ -121,7 +136,7 @@ public sealed class SphereSwatch(int side, EnvironmentMap light, ISurfaces mater
             && Scattering.Lit(picked, surface, frame, local, at, isInside) is { } lit
         )
             sum += lit;
-        sum *= weight;
+        sum = seen + (sum * weight);
         if (Scattering.Next(surface, frame, local, at, isInside, Numbers(PathUse.Lobe)) is not { } turn)
             return (sum, null);
         weight *= turn.Weight;
