@@ -150,12 +150,14 @@ internal sealed record RenderJson(string Written, int Width, int Height, long Ms
 internal sealed record ConvertJson(string Written, IReadOnlyList<ConvertedJson> Materials);
 
 /// <param name="DeltaE">How far its look moved; null where it is not drawn.</param>
+/// <param name="Formula">How far the formulas alone would move it, where a fit or a recipe says something else; null otherwise.</param>
 /// <param name="WhyNot">Why it was not written; null when it was.</param>
 internal sealed record ConvertedJson(
     string Name,
     string From,
     string To,
     DeltaEJson? DeltaE,
+    DeltaEJson? Formula,
     IReadOnlyList<MappingJson> Mappings,
     string? WhyNot
 );

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.CommandLine;
 using RootCall.Cli.Output;
 using RootCall.Core.Crossing;
+using RootCall.Core.Destinations;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
@@ -40,7 +41,13 @@ internal static class ConvertVerb
             Description = "What becomes of mirrored colours: kept, as an index and a tint; or metalness, by the published solve.",
         };
         var material = new Option<string[]>("--material") { Description = "Only these, by name or id." };
-        var limit = new Option<double>("--limit") { Description = "How far a look may move: mean ΔE.", DefaultValueFactory = _ => 3 };
+        var limit = new Option<double>("--limit")
+        {
+            Description = "How far a look may move: mean ΔE.",
+            DefaultValueFactory = _ => CrossingGoals.UsualLimit,
+        };
+        var fit = new Option<bool>("--fit") { Description = "Take the numbers that come nearest, where they win over the formulas." };
+        var recipe = new Option<string?>("--recipe") { Description = "Take what this recipe (a JSON file) says of crossings." };
         var command = new Command("convert", "Carries materials to another shading model, and measures how far their looks move.")
         {
             scene,
@@ -50,6 +57,8 @@ internal static class ConvertVerb
             form,
             route,
             limit,
+            fit,
+            recipe,
             output,
             format,
         };
@@ -66,14 +75,19 @@ internal static class ConvertVerb
             var folder = Path.GetFullPath(call.GetValue(output)!);
             using var moment = Folders.Temporary();
             var textures = new TextureCache(opened.Decoder, FrameWorks.TextureBytes, TextureSide);
-            var way = call.GetValue(route);
+            var carrying = new Carrying(opened, textures, moment.Path, model)
+            {
+                Route = call.GetValue(route),
+                Fit = call.GetValue(fit),
+                Recipe = FixVerb.Read(call.GetValue(recipe)),
+            };
             var whyNot = CrossingEntries.WhyNot(SceneFormats.Of(report.Scene.Path).Capabilities, model);
             var asScene = call.GetValue(form) is { } said ? said == "scene" : whyNot is null;
             if (asScene && whyNot is not null)
                 throw new CannotUseException(whyNot);
             var (path, rows) = asScene
-                ? new CrossedCopy(opened, textures, moment.Path, folder).Write(picked, model, way)
-                : Document(new(opened, textures, moment.Path, folder), picked, model, way);
+                ? new CrossedCopy(opened, carrying, moment.Path, folder).Write(picked)
+                : Document(new(opened, carrying, folder), picked, model);
             rows = [.. rows.OrderByDescending(r => r.DeltaE?.Mean ?? double.MaxValue)];
             if (call.GetValue(format) == "json")
                 Print.Json(new(path, rows), OutputContext.Default.ConvertJson);
@@ -88,13 +102,12 @@ internal static class ConvertVerb
     private static (string Path, IReadOnlyList<ConvertedJson> Rows) Document(
         CrossedDocument work,
         IEnumerable<Material> picked,
-        string model,
-        CrossingRoute route
+        string model
     )
     {
         if (!Written.Contains(model))
             throw new CannotUseException($"“{model}” is not written as MaterialX: {string.Join(", ", Written)} are.");
-        return work.Write(picked, model, route);
+        return work.Write(picked);
     }
 
     private static string Called(MappingJson row) => row.Input.Length > 0 ? row.Input : "its default";
@@ -109,7 +122,7 @@ internal static class ConvertVerb
                 : row.DeltaE is { } moved
                     ? FormattableString.Invariant(
                         $"  {row.Name}: ΔE {moved.Mean:0.0} mean, {moved.P95:0.0} of 95 in 100, {moved.Max:0.0} at most"
-                    )
+                    ) + (row.Formula is { } plain ? FormattableString.Invariant($"; {plain.Mean:0.0} by formula alone") : string.Empty)
                 : $"  {row.Name}"
             );
             foreach (var m in row.Mappings.Where(m => m.Kind != MappingKind.Exact))

@@ -1,8 +1,6 @@
 using RootCall.Cli.Output;
-using RootCall.Core.Crossing;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
-using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
 using RootCall.Core.Viewing;
@@ -10,11 +8,9 @@ using RootCall.Core.Viewing;
 namespace RootCall.Cli.Verbs;
 
 /// <summary>A copy of a scene with crossed materials beside those that arrived, worn by all that wore them.</summary>
-internal sealed class CrossedCopy(OpenedScene opened, TextureCache textures, string moment, string folder)
+internal sealed class CrossedCopy(OpenedScene opened, Carrying carrying, string moment, string folder)
 {
-    private readonly LookMeasure measure = new(opened, textures, moment);
-
-    public (string Path, IReadOnlyList<ConvertedJson> Rows) Write(IEnumerable<Material> picked, string to, CrossingRoute route)
+    public (string Path, IReadOnlyList<ConvertedJson> Rows) Write(IEnumerable<Material> picked)
     {
         var scene = opened.Report.Scene;
         var path = Path.Combine(folder, Path.GetFileName(scene.Path));
@@ -33,12 +29,11 @@ internal sealed class CrossedCopy(OpenedScene opened, TextureCache textures, str
             var changes = new Dictionary<string, CrossChange>(StringComparer.Ordinal);
             foreach (var material in picked)
             {
-                var crossed = Crossings.Of(material.Graph, to, route);
-                var isThere = crossed?.From == to;
-                var baked = crossed is null || isThere ? null : baking.Bake(material, crossed, CancellationToken.None);
+                var carried = carrying.Of(material);
+                var baked = carried.Crossed is { } c && c.From != carrying.To ? baking.Bake(material, c, CancellationToken.None) : null;
                 if (baked is { WhyNot: null })
-                    changes[material.Name] = new([], baked.Inputs, baked.Files) { Route = route };
-                rows.Add(measure.Row(material, to, crossed, baked?.WhyNot));
+                    changes[material.Name] = new(carried.Set, baked.Inputs, baked.Files) { Route = carrying.Route };
+                rows.Add(carried.Row(baked?.WhyNot));
             }
 
             opened.Widen(folder);
@@ -47,7 +42,7 @@ internal sealed class CrossedCopy(OpenedScene opened, TextureCache textures, str
                     CrossingEntries.TakeOver(
                         scene,
                         [.. changes.Keys.Select(scene.Called).OfType<Material>()],
-                        to,
+                        carrying.To,
                         changes,
                         DateTimeOffset.Now
                     ) with

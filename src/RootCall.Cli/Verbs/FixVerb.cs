@@ -56,12 +56,16 @@ internal static class FixVerb
 
     private static FixPlan Plan(AuditScene audited, string? recipe, string[] rules, double least)
     {
-        if (recipe is null)
-            return FixPlan.Make(AuditRun.Make(audited, rules: AuditVerb.Rules(rules)).Findings, least);
-        if (!File.Exists(recipe))
-            throw new CannotUseException($"There is no file “{Path.GetFullPath(recipe)}”.");
-        return Recipe.Read(File.ReadAllText(recipe), Path.GetFileName(recipe)).Run(audited, AuditRun.Make(audited)).Plan;
+        return Read(recipe) is { } read
+            ? read.Run(audited, AuditRun.Make(audited)).Plan
+            : FixPlan.Make(AuditRun.Make(audited, rules: AuditVerb.Rules(rules)).Findings, least);
     }
+
+    /// <summary>Null when none was named.</summary>
+    public static Recipe? Read(string? recipe) =>
+        recipe is null ? null
+        : File.Exists(recipe) ? Recipe.Read(File.ReadAllText(recipe), Path.GetFileName(recipe))
+        : throw new CannotUseException($"There is no file “{Path.GetFullPath(recipe)}”.");
 
     private static (string[] Written, string Ledger) Write(OpenedScene opened, FixPlan plan, string folder)
     {

@@ -20,6 +20,12 @@ public sealed record DeclaredSpace(string Space, int Images, bool IsKnown);
 /// <summary>What a destination asks of a crossing: which shading models, and which colours.</summary>
 public static class CrossingGoals
 {
+    /// <summary>How far a look may move where a destination does not say (common practice: a difference seen only side by side).</summary>
+    public const double UsualLimit = 2;
+
+    /// <summary>How far a look may move: mean ΔE.</summary>
+    public static double Limit(Destination destination) => destination.LooksMove ?? UsualLimit;
+
     /// <summary>All models, those that the scene's format can hold first.</summary>
     public static ImmutableArray<CrossingGoal> Of(Scene scene, Destination destination)
     {

@@ -63,6 +63,9 @@ public sealed record Destination(string Id, string Name, string Description = ""
     /// <summary>Where green points in normal maps: <c>y-up</c> or <c>y-down</c>; null for what the scene says.</summary>
     public NormalConvention? NormalConvention { get; init; }
 
+    /// <summary>How far a look may move on its way there: mean ΔE (CIEDE2000).</summary>
+    public double? LooksMove { get; init; }
+
     /// <summary>The space that colours are worked in, for people.</summary>
     public string? ColourManagement { get; init; }
 

@@ -52,13 +52,15 @@ public static class CrossingEntries
 
     /// <summary>Carries materials over and gives the crossed ones to all that wears the originals.</summary>
     /// <param name="changes">What is said beyond the formulas, by material.</param>
+    /// <param name="note">Why somebody took over what moves far; empty for nothing.</param>
     /// <exception cref="Files.CannotUseException">There is nothing to carry over, or the format does not say the model.</exception>
     public static LedgerEntry TakeOver(
         Scene scene,
         IReadOnlyList<Material> materials,
         string model,
         IReadOnlyDictionary<string, CrossChange> changes,
-        DateTimeOffset at
+        DateTimeOffset at,
+        string note = ""
     )
     {
         var name = ShadingModels.Find(model)?.Name ?? throw new Files.CannotUseException($"There is no shading model “{model}”.");
@@ -81,7 +83,8 @@ public static class CrossingEntries
                 edits.AddRange(Assigned(scene, material, beside));
         }
 
-        return Entry($"Carry {Count(materials.Count, "material")} to {name}", edits.ToImmutable(), at);
+        var sentence = $"Carry {Count(materials.Count, "material")} to {name}";
+        return Entry(note.Length > 0 ? $"{sentence}: {note}" : sentence, edits.ToImmutable(), at);
     }
 
     /// <summary>Null when a scene of the format can hold a material of that model.</summary>

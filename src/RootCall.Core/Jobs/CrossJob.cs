@@ -64,7 +64,8 @@ public sealed class CrossJob(
             [.. changes.Keys.Select(scene.Called).OfType<Scenes.Material>()],
             request.Model,
             changes.ToDictionary(c => c.Key, c => c.Value.In(kept)),
-            clock.GetUtcNow()
+            clock.GetUtcNow(),
+            request.Note
         ) with
         {
             Id = attempt.Job,

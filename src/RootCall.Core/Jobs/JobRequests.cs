@@ -50,7 +50,9 @@ public sealed record WriteCopy(Guid SceneId, string Folder) : JobRequest;
 /// <summary>Measure how far a crossing moves looks.</summary>
 /// <param name="Model">Id of the shading model that they are carried to.</param>
 /// <param name="Materials">By name; null for all.</param>
-public sealed record MeasureCrossing(Guid SceneId, string Model, CrossingRoute Route, IReadOnlyList<string>? Materials) : JobRequest;
+/// <param name="Fit">The best fit is looked for, too, where the formulas leave something to win.</param>
+public sealed record MeasureCrossing(Guid SceneId, string Model, CrossingRoute Route, IReadOnlyList<string>? Materials, bool Fit = false)
+    : JobRequest;
 
 /// <summary>Carry materials to another shading model, with the images that the format needs for it.</summary>
 /// <param name="Materials">By name.</param>
@@ -60,5 +62,6 @@ public sealed record Cross(
     string Model,
     CrossingRoute Route,
     IReadOnlyList<string> Materials,
-    IReadOnlyDictionary<string, ImmutableArray<SetInput>> Set
+    IReadOnlyDictionary<string, ImmutableArray<SetInput>> Set,
+    string Note = ""
 ) : JobRequest;

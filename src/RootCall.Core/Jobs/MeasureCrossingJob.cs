@@ -31,12 +31,15 @@ public sealed class MeasureCrossingJob(
             .ToList();
         for (var i = 0; i < looks.Count; i++)
         {
-            attempt.Report("measuring", looks[i].Material.Name, i, looks.Count);
+            attempt.Report(request.Fit ? "fitting" : "measuring", looks[i].Material.Name, i, looks.Count);
             var place = places.Crossing(looks[i].Print);
-            if (File.Exists(place))
+            var known = MovedLook.Read(place);
+            if (File.Exists(place) && (!request.Fit || known is null or { Fit: not null }))
                 continue;
             stop.ThrowIfCancellationRequested();
-            var moved = MovedLook.Of(looks[i], textures, places.Moment, stop);
+            var moved = known ?? MovedLook.Of(looks[i], textures, places.Moment, stop);
+            if (request.Fit)
+                moved = moved?.WithFit(looks[i], textures, places.Moment, stop);
             WholeOrNothing.Cached(place, moved?.Write() ?? []);
         }
     }

@@ -44,6 +44,7 @@ export type DestinationChange = Schemas['DestinationChange'];
 
 export type CrossingView = Schemas['CrossingView'];
 export type CrossingRoute = Schemas['CrossingRoute'];
+export type TakeOver = Schemas['TakeOver'];
 export type CrossRow = Schemas['CrossRow'];
 export type CrossedView = Schemas['CrossedView'];
 export type MappingItem = Schemas['MappingItem'];

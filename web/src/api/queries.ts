@@ -4,7 +4,7 @@ import {
   api,
   unwrap,
   type CrossingRoute,
-  type SetValueOf,
+  type TakeOver,
   type Decide,
   type MusterView,
   type NamesView,
@@ -120,13 +120,13 @@ export const useSendOff = (id: string | undefined) =>
   });
 
 /** The scene on its way to another shading model; null for the one that its destination evaluates. */
-export const useCrossing = (id: string | undefined, to: string | null, route: CrossingRoute) =>
+export const useCrossing = (id: string | undefined, to: string | null, route: CrossingRoute, fit: boolean) =>
   useQuery({
-    queryKey: ['crossing', id, to, route],
+    queryKey: ['crossing', id, to, route, fit],
     queryFn: () =>
       unwrap(
         api.GET('/api/scenes/{id}/crossing', {
-          params: { path: { id: id ?? '' }, query: to === null ? { route } : { to, route } },
+          params: { path: { id: id ?? '' }, query: to === null ? { route, fit } : { to, route, fit } },
         }),
       ),
     enabled: id !== undefined,
@@ -134,13 +134,19 @@ export const useCrossing = (id: string | undefined, to: string | null, route: Cr
   });
 
 /** One material's crossing in full. */
-export const useCrossed = (id: string, material: string | undefined, to: string | undefined, route: CrossingRoute) =>
+export const useCrossed = (
+  id: string,
+  material: string | undefined,
+  to: string | undefined,
+  route: CrossingRoute,
+  fit: boolean,
+) =>
   useQuery({
-    queryKey: ['crossing', id, to, route, material],
+    queryKey: ['crossing', id, to, route, fit, material],
     queryFn: async () =>
       (await unwrap(
         api.GET('/api/scenes/{id}/crossing/{material}', {
-          params: { path: { id, material: material ?? '' }, query: { to: to ?? '', route } },
+          params: { path: { id, material: material ?? '' }, query: { to: to ?? '', route, fit } },
         }),
       )) ?? null,
     enabled: material !== undefined && to !== undefined,
@@ -151,13 +157,12 @@ export const useCrossingActs = (id: string) => {
   const stale = [...ofScene, 'scenes'];
   return {
     measure: useChange(
-      (body: { to: string; route: CrossingRoute; materials: string[] | null }) =>
+      (body: { to: string; route: CrossingRoute; materials: string[] | null; fit: boolean }) =>
         unwrap(api.POST('/api/scenes/{id}/crossing/measure', { ...byId(id), body })),
       [],
     ),
     takeOver: useChange(
-      (body: { to: string; route: CrossingRoute; materials: string[]; set: SetValueOf[] }) =>
-        unwrap(api.POST('/api/scenes/{id}/crossing', { ...byId(id), body })),
+      (body: TakeOver) => unwrap(api.POST('/api/scenes/{id}/crossing', { ...byId(id), body })),
       stale,
     ),
     wear: useChange(

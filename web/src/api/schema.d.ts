@@ -2396,6 +2396,7 @@ export interface paths {
                 query?: {
                     to?: string;
                     route?: string;
+                    fit?: boolean;
                 };
                 header?: never;
                 path: {
@@ -2461,6 +2462,7 @@ export interface paths {
                 query: {
                     to: string;
                     route?: string;
+                    fit?: boolean;
                 };
                 header?: never;
                 path: {
@@ -3087,6 +3089,8 @@ export interface components {
             models: components["schemas"]["ModelChoice"][];
             /** @description Which way mirrored colours go. */
             route: components["schemas"]["CrossingRoute"];
+            /** @description The best fit is shown wherever it wins. */
+            fit: boolean;
             /** @description Some materials could go either way. */
             hasRoutes: boolean;
             /**
@@ -3520,6 +3524,8 @@ export interface components {
             route: components["schemas"]["CrossingRoute"];
             /** @description By name; null for all that cross. */
             materials: null | string[];
+            /** @description The best fit is looked for, too. */
+            fit: boolean;
         };
         MemberItem: {
             key: string;
@@ -3557,6 +3563,18 @@ export interface components {
             mostly: null | string;
             /** Format: double */
             without: number;
+            /**
+             * Format: double
+             * @description Mean by formula alone, where the other numbers are the best fit's; null otherwise.
+             */
+            formula: null | number;
+            /**
+             * Format: double
+             * @description Mean of the best fit where that wins; null where it does not, or was not looked for.
+             */
+            fit: null | number;
+            /** @description The best fit was looked for, or leaves nothing to win. */
+            isFitted: boolean;
         };
         /**
          * @description The muster of the current scene, all rows at once: lists filter and sort in the window. A window that has a version
@@ -4014,10 +4032,14 @@ export interface components {
         TakeOver: {
             to: string;
             route: components["schemas"]["CrossingRoute"];
+            /** @description With the best fit where it wins. */
+            fit: boolean;
             /** @description By name. */
             materials: string[];
-            /** @description Inputs that are given numbers in place of the formulas. */
+            /** @description Inputs that are given numbers in place of the formulas, and of the fit. */
             set: null | components["schemas"]["SetValueOf"][];
+            /** @description Why, for the ledger; null for nothing. */
+            note: null | string;
         };
         ThresholdView: {
             name: string;

@@ -1,6 +1,7 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using RootCall.Core.Crossing;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
@@ -44,10 +45,10 @@ public sealed record Recipe(
         if (read.Steps.IsDefaultOrEmpty)
             throw new CannotUseException($"{from} has no steps.");
         foreach (var step in read.Steps)
-            if (step.Rule is { } rule ? RuleCatalog.Find(rule) is null : step.Set is null)
+            if (step.Rule is { } rule ? RuleCatalog.Find(rule) is null : step.Set is null && step.Cross is null)
                 throw new CannotUseException(
                     step.Rule is null
-                        ? $"A step of {from} names neither a rule nor a value."
+                        ? $"A step of {from} names neither a rule nor a value nor a crossing."
                         : $"{from} names the rule “{step.Rule}”; there is none."
                 );
         return read;
@@ -75,6 +76,17 @@ public sealed record Recipe(
                 );
             if (!entry.Fixed.IsEmpty)
                 continue;
+            foreach (var alike in entry.Edits.OfType<CrossMaterial>().Where(e => !e.Set.IsEmpty).GroupBy(e => (e.Model, Said: Said(e.Set))))
+                steps.Add(
+                    new()
+                    {
+                        Cross = new(
+                            alike.Key.Model,
+                            [.. alike.First().Set.Select(s => new RecipeValue(s.Input, [.. s.Value.Numbers], s.Value.Text))]
+                        ),
+                        Match = new(Common(alike.Select(e => e.Material))),
+                    }
+                );
             foreach (
                 var values in entry.Edits.OfType<SetValue>().Where(e => e.To is not null).GroupBy(e => (e.Input, To: e.To!.ToString()))
             )
@@ -89,8 +101,22 @@ public sealed record Recipe(
 
         return steps.Count > 0
             ? new(name, steps.ToImmutable())
-            : throw new CannotUseException("Only fixes and values can be recorded; these entries relink or assign.");
+            : throw new CannotUseException(
+                "Only fixes, values and what is said of crossings can be recorded; these entries relink or assign."
+            );
     }
+
+    private static string Said(IEnumerable<SetInput> set) => string.Join(' ', set.Select(s => $"{s.Input}={s.Value}"));
+
+    /// <summary>What it says of a material that crosses to a model, in place of the formulas; the last step that says something counts.</summary>
+    public ImmutableArray<SetInput> Crossed(string model, string material) =>
+        [
+            .. Steps
+                .Where(s => s.Cross?.Model == model && RecipeMatch.Like(s.Match.Name, material))
+                .SelectMany(s => s.Cross!.Set)
+                .GroupBy(v => v.Input)
+                .Select(g => new SetInput(g.Key, g.Last().ToValue())),
+        ];
 
     /// <summary>What the names begin and end with in common, with <c>*</c> for the rest.</summary>
     public static string Common(IEnumerable<string?> names)
@@ -143,6 +169,9 @@ public sealed record RecipeStep
     /// <summary>A value to set; null for a fix.</summary>
     public RecipeValue? Set { get; init; }
 
+    /// <summary>What is said of materials that are carried to another shading model; null for a fix or a value.</summary>
+    public RecipeCrossing? Cross { get; init; }
+
     public RecipeMatch Match
     {
         get;
@@ -159,6 +188,10 @@ public sealed record RecipeStep
         where input is not null && !input.IsConnected && input.Input.Value?.Equals(Set!.ToValue()) != true
         select (Edit)new SetValue(material.Name, Set!.Input, input.Input.Value, Set!.ToValue());
 }
+
+/// <param name="Model">Id of the shading model that is crossed to.</param>
+/// <param name="Set">Inputs of that model, given numbers in place of the formulas.</param>
+public sealed record RecipeCrossing(string Model, ImmutableArray<RecipeValue> Set);
 
 /// <param name="Numbers">One for a number, three for a colour.</param>
 public sealed record RecipeValue(string Input, ImmutableArray<double> Numbers, string? Text = null)

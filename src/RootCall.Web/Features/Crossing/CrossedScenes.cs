@@ -19,12 +19,13 @@ namespace RootCall.Web.Features.Crossing;
 /// <param name="WhyNot">Why the scene's format cannot hold it, whatever is baked; null when it can.</param>
 internal sealed record CrossedRow(CrossedLook Look, string Print, IReadOnlyList<string> Bakes, string? WhyNot);
 
+/// <summary>Which crossing of a scene is asked for.</summary>
+/// <param name="Fit">With the best fit wherever it wins.</param>
+internal sealed record AskedCrossing(string Model, CrossingRoute Route, bool Fit);
+
 /// <summary>Materials of scenes as they would be in other shading models; what was worked out of a scene as it stands is kept.</summary>
 internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, DiskStore disk)
 {
-    /// <summary>How far a look may move where a destination does not say (common practice: a difference seen only side by side).</summary>
-    private const double Limit = 2;
-
     private sealed class Kept
     {
         public required CurrentState State { get; init; }
@@ -68,10 +69,11 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
             }
     }
 
-    public CrossingView View(AuditState audit, ImmutableArray<CrossedRow> looks, string model, CrossingRoute route, string? config)
+    public CrossingView View(AuditState audit, ImmutableArray<CrossedRow> looks, AskedCrossing asked, string? config)
     {
         var (state, scene, destination) = (audit.Current, audit.Current.Report.Scene, audit.Scene.Destination);
-        var rows = Rows(state, looks, model)
+        var model = asked.Model;
+        var rows = Rows(state, looks, asked)
             .OrderByDescending(r => r.Moved?.Mean ?? -1)
             .ThenBy(r => r.Material, StringComparer.Ordinal)
             .ToList();
@@ -83,9 +85,10 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
             model,
             ShadingModels.Find(model)!.Name,
             CrossingGoals.Of(scene, destination).Select(g => new ModelChoice(g.Model.Id, g.Model.Name, g.WhyNot, g.IsWanted)),
-            route,
+            asked.Route,
+            asked.Fit,
             looks.Any(l => l.Look.Crossed.HasRoutes),
-            Limit,
+            CrossingGoals.Limit(destination),
             rows,
             scene.Materials.Count(m => !m.IsTemplate && CrossingGoals.ModelOf(m) == model),
             scene
@@ -105,16 +108,23 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
         );
     }
 
-    public IEnumerable<CrossRow> Rows(CurrentState state, IEnumerable<CrossedRow> looks, string model)
+    /// <summary>What was measured of a material; null before.</summary>
+    public MovedLook? Moved(CrossedRow row) => MovedLook.Read(disk.Crossing(row.Print));
+
+    /// <summary>The look with the numbers that are asked for.</summary>
+    public CrossedLook Numbers(CrossedRow row, bool fit) =>
+        fit && Moved(row)?.Fit is { IsBetter: true } best ? row.Look with { Crossed = row.Look.Crossed.With(best.Set) } : row.Look;
+
+    public IEnumerable<CrossRow> Rows(CurrentState state, IEnumerable<CrossedRow> looks, AskedCrossing asked)
     {
         var entries = new Dictionary<string, (int Place, bool IsPending, string Crossed)>(StringComparer.Ordinal);
         foreach (var (entry, place) in state.Ledger.Entries.Select((e, i) => (e, i + 1)))
-        foreach (var edit in entry.Edits.OfType<CrossMaterial>().Where(c => c.Model == model))
+        foreach (var edit in entry.Edits.OfType<CrossMaterial>().Where(c => c.Model == asked.Model))
             entries[edit.Material] = (place, entry.State == EntryState.Pending, edit.Beside);
-        foreach (var (look, print, bakes, why) in looks)
+        foreach (var row in looks)
         {
-            var place = disk.Crossing(print);
-            var moved = MovedLook.Read(place);
+            var (look, print, bakes, why) = row;
+            var moved = Moved(row);
             var there = entries.TryGetValue(look.Material.Name, out var entry);
             int Count(MappingKind kind) => look.Crossed.Mappings.Count(m => m.Kind == kind);
             yield return new(
@@ -123,8 +133,8 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
                 Count(MappingKind.Exact),
                 Count(MappingKind.Approximate),
                 Count(MappingKind.Lost),
-                moved is null ? null : MovedItem.Of(moved),
-                moved is not null || File.Exists(place),
+                moved is null ? null : MovedItem.Of(moved, asked.Fit),
+                moved is not null || File.Exists(disk.Crossing(print)),
                 why,
                 bakes,
                 there ? entry.Place : null,

@@ -33,8 +33,10 @@ internal static class CrossingEndpoints
         group.MapPost("/measure", async (Guid id, MeasureThese these, CrossedScenes crossed, WorkDispatcher work, CancellationToken stop) =>
         {
             var (state, looks) = await crossed.Get(id, these.To, these.Route, stop);
-            var title = $"Measure {looks.Length} materials of {Path.GetFileName(state.Arrival.Path)}";
-            return TypedResults.Ok(await work.Begin(new MeasureCrossing(id, these.To, these.Route, these.Materials), title, id, stop));
+            var what = these.Fit ? "Fit" : "Measure";
+            var title = $"{what} {these.Materials?.Count ?? looks.Length} materials of {Path.GetFileName(state.Arrival.Path)}";
+            var request = new MeasureCrossing(id, these.To, these.Route, these.Materials, these.Fit);
+            return TypedResults.Ok(await work.Begin(request, title, id, stop));
         });
         group.MapPost(string.Empty, Take);
         group.MapPost("/wear", async (Guid id, WearLook wear, CurrentScenes current, LedgerStore ledgers, CancellationToken stop) =>
@@ -70,26 +72,35 @@ internal static class CrossingEndpoints
     {
         var (state, looks) = await crossed.Get(id, over.To, over.Route, stop);
         var scene = state.Report.Scene;
-        var sets = Sets(over.Set);
         var picked = over.Materials.Select(m => Of(looks, m)).ToList();
+        var sets = Sets(over.Set);
+        var note = over.Note?.Trim() ?? string.Empty;
+        if (note.Length > MostNote)
+            throw new CannotUseException($"A note has {MostNote} letters at most.");
+        if (over.Fit)
+            foreach (var row in picked)
+                if (crossed.Moved(row)?.Fit is { IsBetter: true } best)
+                    sets = sets.SetItem(row.Look.Material.Name, best.Set.Under(sets.GetValueOrDefault(row.Look.Material.Name, [])));
         if (picked.Count > AtOnce || picked.Exists(p => p.Bakes.Count > 0))
         {
             if (CrossingEntries.WhyNot(SceneFormats.Of(scene.Path).Capabilities, over.To) is { } why)
                 throw new CannotUseException(why);
             var title = $"Carry {picked.Count} materials of {Path.GetFileName(state.Arrival.Path)}";
             return TypedResults.Ok(
-                new TakenOver(null, await work.Begin(new Cross(id, over.To, over.Route, over.Materials, sets), title, id, stop))
+                new TakenOver(null, await work.Begin(new Cross(id, over.To, over.Route, over.Materials, sets, note), title, id, stop))
             );
         }
 
         var changes = over
             .Materials.Distinct()
             .ToDictionary(m => m, m => CrossChange.None with { Set = sets.GetValueOrDefault(m, []), Route = over.Route });
-        var entry = CrossingEntries.TakeOver(scene, [.. picked.Select(p => p.Look.Material)], over.To, changes, DateTimeOffset.UtcNow);
+        var materials = picked.Select(p => p.Look.Material).ToList();
+        var entry = CrossingEntries.TakeOver(scene, materials, over.To, changes, DateTimeOffset.UtcNow, note);
         return TypedResults.Ok(new TakenOver(await Put(entry, state, ledgers, stop), null));
     }
 
-    private const int AtOnce = 60;
+    private const int AtOnce = 60,
+        MostNote = 300;
 
     private static ImmutableDictionary<string, ImmutableArray<SetInput>> Sets(IReadOnlyList<SetValueOf>? set) =>
         (set ?? [])
@@ -104,6 +115,7 @@ internal static class CrossingEndpoints
         Guid id,
         string? to,
         string? route,
+        bool? fit,
         CrossedScenes crossed,
         Audits audits,
         IOptions<DataOptions> options,
@@ -114,7 +126,9 @@ internal static class CrossingEndpoints
         var model = to ?? CrossingGoals.Usual(audit.Current.Report.Scene, audit.Scene.Destination);
         var (_, looks) = await crossed.Get(id, model, Routed(route), stop);
         var config = options.Value.Colours.Config;
-        return TypedResults.Ok(crossed.View(audit, looks, model, Routed(route), config.Length == 0 ? null : Path.GetFileName(config)));
+        return TypedResults.Ok(
+            crossed.View(audit, looks, new(model, Routed(route), fit == true), config.Length == 0 ? null : Path.GetFileName(config))
+        );
     }
 
     private static async Task<Results<Ok<CrossedView>, NoContent>> Material(
@@ -122,20 +136,26 @@ internal static class CrossingEndpoints
         string material,
         string to,
         string? route,
+        bool? fit,
         CrossedScenes crossed,
-        DiskStore disk,
         CancellationToken stop
     )
     {
-        var (state, looks) = await crossed.Get(id, to, Routed(route), stop);
+        var asked = new AskedCrossing(to, Routed(route), fit == true);
+        var (state, looks) = await crossed.Get(id, to, asked.Route, stop);
         // It may just have been taken over: a window that still shows it asks once more.
-        if (looks.FirstOrDefault(l => l.Look.Material.Name == material) is not { Look: var look, Print: var print })
+        if (looks.FirstOrDefault(l => l.Look.Material.Name == material) is not { } row)
             return TypedResults.NoContent();
-        var moved = MovedLook.Read(disk.Crossing(print));
+        var moved = crossed.Moved(row);
+        var look = crossed.Numbers(row, asked.Fit);
+        var lights =
+            moved is null ? []
+            : ReferenceEquals(look, row.Look) ? moved.Lights
+            : moved.Fit!.Lights;
         var model = ShadingModels.Find(to)!;
         return TypedResults.Ok(
             new CrossedView(
-                crossed.Rows(state, looks.Where(l => l.Look.Material.Name == material).Take(1), to).Single(),
+                crossed.Rows(state, [row], asked).Single(),
                 ShadingModels.Find(look.Crossed.From)!.Name,
                 model.Name,
                 look.Crossed.Mappings.Select(m =>
@@ -154,7 +174,7 @@ internal static class CrossingEndpoints
                         input?.Max
                     );
                 }),
-                moved is null ? [] : MovedLook.UnderLights.Zip(moved.Lights, (l, d) => new LitItem(l.ToString().ToLowerInvariant(), d)),
+                MovedLook.UnderLights.Zip(lights, (l, d) => new LitItem(l.ToString().ToLowerInvariant(), d)),
                 moved?.Told ?? []
             )
         );
@@ -195,8 +215,9 @@ internal static class CrossingEndpoints
     private static async Task<SwatchOrder?> Order(CrossedPicture asked, CrossedScenes crossed, CancellationToken stop)
     {
         var looks = (await crossed.Get(asked.Id, asked.To, Routed(asked.Route), stop)).Looks;
-        if (looks.FirstOrDefault(l => l.Look.Material.Name == asked.Material)?.Look is not { } found)
+        if (looks.FirstOrDefault(l => l.Look.Material.Name == asked.Material) is not { } row)
             return null;
+        var found = crossed.Numbers(row, asked.Fit == true);
         if (asked.Set is { Length: > 0 } set)
             found = found with { Crossed = found.Crossed.With([.. set.Select(Said)]) };
         return found.Order(SwatchEndpoints.Lit(asked.Light), SwatchEndpoints.Side(asked.Side), WornLook.Crossed);

@@ -1,4 +1,5 @@
 using RootCall.Core.Crossing;
+using RootCall.Core.Crossing.Fitting;
 using RootCall.Core.Destinations;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Viewing;
@@ -11,6 +12,7 @@ namespace RootCall.Web.Features.Crossing;
 /// <param name="To">Id of the model.</param>
 /// <param name="Models">All that can be crossed to.</param>
 /// <param name="Route">Which way mirrored colours go.</param>
+/// <param name="Fit">The best fit is shown wherever it wins.</param>
 /// <param name="HasRoutes">Some materials could go either way.</param>
 /// <param name="Limit">How far a look may move: mean ΔE.</param>
 /// <param name="Rows">Materials of other models, the farthest moved first; those not measured yet at the end.</param>
@@ -26,6 +28,7 @@ internal sealed record CrossingView(
     string Name,
     IEnumerable<ModelChoice> Models,
     CrossingRoute Route,
+    bool Fit,
     bool HasRoutes,
     double Limit,
     IEnumerable<CrossRow> Rows,
@@ -71,9 +74,35 @@ internal sealed record CrossRow(
 
 /// <summary>How far the look moves, CIEDE2000 under three lights.</summary>
 /// <param name="Mostly">The input that most of it comes from; null where none stands out.</param>
-internal sealed record MovedItem(double Mean, double High, double Most, string? Mostly, double Without)
+/// <param name="Formula">Mean by formula alone, where the other numbers are the best fit's; null otherwise.</param>
+/// <param name="Fit">Mean of the best fit where that wins; null where it does not, or was not looked for.</param>
+/// <param name="IsFitted">The best fit was looked for, or leaves nothing to win.</param>
+internal sealed record MovedItem(
+    double Mean,
+    double High,
+    double Most,
+    string? Mostly,
+    double Without,
+    double? Formula,
+    double? Fit,
+    bool IsFitted
+)
 {
-    public static MovedItem Of(MovedLook moved) => new(moved.All.Mean, moved.All.High, moved.All.Most, moved.Mostly, moved.Without);
+    public static MovedItem Of(MovedLook moved, bool fit)
+    {
+        var best = moved.Fit is { IsBetter: true } better ? better : null;
+        var shown = fit && best is not null ? best.All : moved.All;
+        return new(
+            shown.Mean,
+            shown.High,
+            shown.Most,
+            moved.Mostly,
+            moved.Without,
+            ReferenceEquals(shown, moved.All) ? null : moved.All.Mean,
+            best?.All.Mean,
+            moved.Fit is not null || !BestFit.IsWorthIt(moved.All.Mean)
+        );
+    }
 }
 
 /// <summary>One material's crossing in full.</summary>
@@ -106,15 +135,35 @@ internal sealed record MappingItem(
 );
 
 /// <summary>Which picture of a crossing is asked for.</summary>
+/// <param name="Fit">With the best fit where it wins.</param>
 /// <param name="Set">Inputs with other numbers: <c>input=1,0.5,0</c>.</param>
-internal sealed record CrossedPicture(Guid Id, string Material, string To, string? Route, string? Light, int? Side, string[]? Set);
+internal sealed record CrossedPicture(
+    Guid Id,
+    string Material,
+    string To,
+    string? Route,
+    bool? Fit,
+    string? Light,
+    int? Side,
+    string[]? Set
+);
 
 /// <param name="Materials">By name; null for all that cross.</param>
-internal sealed record MeasureThese(string To, CrossingRoute Route, IReadOnlyList<string>? Materials);
+/// <param name="Fit">The best fit is looked for, too.</param>
+internal sealed record MeasureThese(string To, CrossingRoute Route, IReadOnlyList<string>? Materials, bool Fit);
 
 /// <param name="Materials">By name.</param>
-/// <param name="Set">Inputs that are given numbers in place of the formulas.</param>
-internal sealed record TakeOver(string To, CrossingRoute Route, IReadOnlyList<string> Materials, IReadOnlyList<SetValueOf>? Set);
+/// <param name="Fit">With the best fit where it wins.</param>
+/// <param name="Set">Inputs that are given numbers in place of the formulas, and of the fit.</param>
+/// <param name="Note">Why, for the ledger; null for nothing.</param>
+internal sealed record TakeOver(
+    string To,
+    CrossingRoute Route,
+    bool Fit,
+    IReadOnlyList<string> Materials,
+    IReadOnlyList<SetValueOf>? Set,
+    string? Note
+);
 
 /// <param name="Ledger">Null when a worker makes the entry.</param>
 internal sealed record TakenOver(LedgerView? Ledger, WorkItem? Work);

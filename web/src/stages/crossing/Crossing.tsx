@@ -22,6 +22,8 @@ const keys: [string, string][] = [
   ['⇧F', 'take over all that cross within the limit'],
   ['F', 'take over what is in focus'],
   ['T', 'take over this one'],
+  ['N', 'take over this one with a note, though it moves too far'],
+  ['B', 'the best fit in place of the formulas, or back'],
   ['H', 'the next light'],
   ['Y', 'wear the looks that arrived, or the crossed ones'],
   ['⇧M', 'measure how far looks move'],
@@ -33,7 +35,8 @@ export function Crossing() {
   const [chosen, choose] = useState<{ scene: string; to: string }>();
   const to = chosen?.scene === sceneId ? chosen.to : null;
   const [route, setRoute] = useState<CrossingRoute>('kept');
-  const query = useCrossing(sceneId, to, route);
+  const [fit, setFit] = useState(false);
+  const query = useCrossing(sceneId, to, route, fit);
   const view = query.data;
   // What was proposed stays chosen, whatever the scene becomes by it.
   if (to === null && view) choose({ scene: sceneId, to: view.to });
@@ -47,23 +50,31 @@ export function Crossing() {
   const rows = useMemo(() => matching(view, find), [view, find]);
   const [picked, setPicked] = useState<string>();
   const row = rows.find((r) => r.material === picked) ?? rows[0];
-  const crossed = useCrossed(sceneId, row?.material, view?.to, route).data ?? undefined;
+  const crossed = useCrossed(sceneId, row?.material, view?.to, route, fit).data ?? undefined;
   const sets = useSets((s) => s.sets);
 
   const isTaking = acts.takeOver.isPending || work?.kind === 'cross';
   const reach = reachOf(rows, limit, materials);
-  const takeOver = (taken: CrossRow[]) => {
+  const takeOver = (taken: CrossRow[], note: string | null = null) => {
     if (!view || taken.length === 0 || isTaking) return;
     const names = taken.map((r) => r.material);
     acts.takeOver.mutate({
       to: view.to,
       route,
+      fit,
+      note,
       materials: names,
       set: names.flatMap((m) => setOf(sets, sceneId, view.to, m)),
     });
   };
   const wear = () => view && view.pairs > 0 && acts.wear.mutate(view.worn.crossed ? 'arrived' : 'crossed');
-  const measure = () => view && !work && acts.measure.mutate({ to: view.to, route, materials: null });
+  const measure = () => view && !work && acts.measure.mutate({ to: view.to, route, fit, materials: null });
+  const fitOr = (on: boolean) => {
+    setFit(on);
+    // What was not fitted yet is, as soon as somebody wants to see it.
+    if (on && view && !work && notFitted(view) > 0)
+      acts.measure.mutate({ to: view.to, route, fit: true, materials: null });
+  };
   const move = (by: 1 | -1) => {
     const at = rows.findIndex((r) => r.material === row?.material);
     setPicked(rows[Math.min(rows.length - 1, Math.max(0, at + by))]?.material);
@@ -81,6 +92,7 @@ export function Crossing() {
   useKey('shift+f', () => takeOver(reach.within));
   useKey('f', () => takeOver(reach.focus));
   useKey('t', () => row && canBeTaken(row) && takeOver([row]));
+  useKey('b', () => fitOr(!fit));
   useKey('h', () => set({ light: lights[(lights.indexOf(light) + 1) % lights.length] ?? 'studio' }));
   useKey('y', () => void wear());
   useKey('shift+m', () => void measure());
@@ -103,6 +115,7 @@ export function Crossing() {
             view={view}
             onTo={(model) => choose({ scene: sceneId, to: model })}
             onRoute={setRoute}
+            onFit={fitOr}
             onWear={() => void wear()}
             onSweep={() => acts.sweep.mutate(undefined)}
           />
@@ -129,7 +142,9 @@ export function Crossing() {
               <Ladder key={`${row.material} ${view.to}`} sceneId={sceneId} to={view.to} view={crossed} />
             )}
             <div className="flex min-h-0 flex-col">
-              {row && <Looks sceneId={sceneId} to={view.to} route={route} row={row} view={crossed} limit={limit} />}
+              {row && (
+                <Looks sceneId={sceneId} to={view.to} route={route} fit={fit} row={row} view={crossed} limit={limit} />
+              )}
               {row && (
                 <Decision
                   row={row}
@@ -139,6 +154,7 @@ export function Crossing() {
                   inFocus={reach.focus.length}
                   busy={isTaking}
                   onThis={() => takeOver([row])}
+                  onNote={(note) => takeOver([row], note)}
                   onFocus={() => takeOver(reach.focus)}
                   onWithin={() => takeOver(reach.within)}
                 />
@@ -161,6 +177,9 @@ const matching = (view: CrossingView | undefined, find: string): CrossRow[] => {
 
 /** It can be said, and nobody has taken it over yet. */
 export const canBeTaken = (row: CrossRow) => row.unsaid === null && row.entry === null;
+
+/** How many measured looks could lie nearer by a fit that nobody looked for yet. */
+export const notFitted = (view: CrossingView) => view.rows.filter((r) => r.moved && !r.moved.isFitted).length;
 
 const reachOf = (rows: CrossRow[], limit: number, materials: ReadonlySet<string>) => ({
   within: rows.filter((r) => canBeTaken(r) && r.moved !== null && r.moved.mean <= limit),

@@ -1,5 +1,6 @@
 import type { CrossedView, CrossRow } from '../../api/client';
 import { count } from '../../parts/format';
+import { Noted } from './Noted';
 
 interface DecisionProps {
   row: CrossRow;
@@ -9,12 +10,24 @@ interface DecisionProps {
   inFocus: number;
   busy: boolean;
   onThis: () => void;
+  onNote: (note: string) => void;
   onFocus: () => void;
   onWithin: () => void;
 }
 
 /** What stands against the crossing of the material in hand, and the three reaches of taking over. */
-export function Decision({ row, view, limit, within, inFocus, busy, onThis, onFocus, onWithin }: DecisionProps) {
+export function Decision({
+  row,
+  view,
+  limit,
+  within,
+  inFocus,
+  busy,
+  onThis,
+  onNote,
+  onFocus,
+  onWithin,
+}: DecisionProps) {
   const isTaken = row.entry !== null;
   return (
     <div className="flex min-h-[54px] flex-none flex-wrap items-center justify-end gap-x-5 gap-y-1 py-2 pr-7">
@@ -35,6 +48,9 @@ export function Decision({ row, view, limit, within, inFocus, busy, onThis, onFo
         <button type="button" className="key" disabled={busy || row.unsaid !== null} onClick={onThis}>
           Take it over <kbd>T</kbd>
         </button>
+      )}
+      {!isTaken && row.unsaid === null && row.moved !== null && row.moved.mean > limit && (
+        <Noted material={row.material} busy={busy} onNote={onNote} />
       )}
       {inFocus > 0 && (
         <button type="button" className="act" disabled={busy} onClick={onFocus}>
@@ -64,6 +80,12 @@ function said(row: CrossRow, view: CrossedView | undefined, limit: number): stri
       : row.bakes.length === 1
         ? ` One image is baked: ${row.bakes.join()}.`
         : ` ${String(row.bakes.length)} images are baked: ${row.bakes.join(', ')}.`;
+  const fitted =
+    row.moved?.formula != null
+      ? ` The best fit: ${row.moved.mean.toFixed(1)}; the formulas ${row.moved.formula.toFixed(1)}.`
+      : row.moved?.fit != null
+        ? ` The best fit would be ${row.moved.fit.toFixed(1)}.`
+        : '';
   if (!row.moved) return `${loses}${row.isMeasured ? ' Its look is not evaluated here.' : ''}${bakes}`;
-  return `${row.moved.mean > limit ? 'moves too far and ' : ''}${loses}${mostly}${bakes}`;
+  return `${row.moved.mean > limit ? 'moves too far and ' : ''}${loses}${fitted || mostly}${bakes}`;
 }

@@ -14,6 +14,7 @@ interface LooksProps {
   sceneId: string;
   to: string;
   route: CrossingRoute;
+  fit: boolean;
   row: CrossRow;
   view: CrossedView | undefined;
   limit: number;
@@ -23,7 +24,7 @@ const patience = 300;
 const sides = [256, 384] as const;
 
 /** Arrived and crossed under one wipe, where they lie apart, and by how much; on the field, to the window's edge. */
-export function Looks({ sceneId, to, route, row, view, limit }: LooksProps) {
+export function Looks({ sceneId, to, route, fit, row, view, limit }: LooksProps) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
   const size = Math.max(96, Math.min(sides[1], (width - 110) / 2, height - 172));
   const side = size > sides[0] ? sides[1] : sides[0];
@@ -31,6 +32,7 @@ export function Looks({ sceneId, to, route, row, view, limit }: LooksProps) {
   const looks = useTouched((s) => s.looks[sceneId] ?? 0);
   const sets = useSets((s) => s.sets);
   const query = new URLSearchParams({ to, route, light, side: String(side) });
+  if (fit) query.set('fit', 'true');
   if (looks > 0) query.set('touched', String(looks));
   for (const s of setOf(sets, sceneId, to, row.material)) query.append('set', `${s.input}=${s.numbers.join()}`);
   const at = `/api/scenes/${sceneId}/crossing/${encodeURIComponent(row.material)}`;

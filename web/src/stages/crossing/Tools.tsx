@@ -7,16 +7,18 @@ interface ToolsProps {
   view: CrossingView;
   onTo: (model: string) => void;
   onRoute: (route: CrossingRoute) => void;
+  onFit: (on: boolean) => void;
   onWear: () => void;
   onSweep: () => void;
 }
 
 /** Where the looks go, what colours are held to, which looks are worn, and the originals' way out. */
-export function Tools({ view, onTo, onRoute, onWear, onSweep }: ToolsProps) {
+export function Tools({ view, onTo, onRoute, onFit, onWear, onSweep }: ToolsProps) {
   return (
     <span className="flex items-center gap-4 bg-ground px-3">
       <ModelMenu view={view} onTo={onTo} />
       {view.hasRoutes && <Routes view={view} onRoute={onRoute} />}
+      <Numbers view={view} onFit={onFit} />
       <Colours view={view} />
       {view.pairs > 0 && (view.worn.arrived || view.worn.crossed) && (
         <button type="button" className="act" onClick={onWear}>
@@ -95,6 +97,42 @@ function Routes({ view, onRoute }: { view: CrossingView; onRoute: (route: Crossi
           </ToggleGroup.Item>
         </Hint>
       ))}
+    </ToggleGroup.Root>
+  );
+}
+
+const numbers = {
+  formula: ['formula', 'Numbers as the formulas give them.'],
+  fit: [
+    'best fit',
+    'Numbers that bring the crossed look nearest the arrived one, wherever they win by 0.5 ΔE or more.',
+  ],
+} as const;
+
+/** Where the numbers come from; how many the other way would help stands beside it. */
+function Numbers({ view, onFit }: { view: CrossingView; onFit: (on: boolean) => void }) {
+  const better = view.rows.filter((r) => r.moved?.fit != null).length;
+  return (
+    <ToggleGroup.Root
+      type="single"
+      value={view.fit ? 'fit' : 'formula'}
+      onValueChange={(value) => value !== '' && onFit(value === 'fit')}
+      aria-label="Where the numbers come from"
+      className="flex items-baseline gap-3 text-[12.5px]"
+    >
+      <span className="text-quiet">numbers by</span>
+      {Object.entries(numbers).map(([value, [word, what]]) => (
+        <Hint key={value} text={what}>
+          <ToggleGroup.Item
+            value={value}
+            className="text-lichen data-[state=on]:font-[680] data-[state=on]:text-ink data-[state=on]:underline"
+          >
+            {word}
+            {value === 'fit' && better > 0 && <span className="mono text-[11.5px]"> {count(better)} nearer</span>}
+          </ToggleGroup.Item>
+        </Hint>
+      ))}
+      <kbd>B</kbd>
     </ToggleGroup.Root>
   );
 }

@@ -35,7 +35,16 @@ const view = (mappings: MappingItem[]): CrossedView => ({
     exact: 1,
     approximate: 0,
     lost: 1,
-    moved: { mean: 5.3, high: 12, most: 17, mostly: 'subsurface', without: 0.4 },
+    moved: {
+      mean: 5.3,
+      high: 12,
+      most: 17,
+      mostly: 'subsurface',
+      without: 0.4,
+      formula: null,
+      fit: null,
+      isFitted: false,
+    },
     isMeasured: true,
     unsaid: null,
     bakes: [],
@@ -85,6 +94,7 @@ describe('the crossing of one material', () => {
         inFocus={0}
         busy={false}
         onThis={none}
+        onNote={none}
         onFocus={none}
         onWithin={none}
       />,

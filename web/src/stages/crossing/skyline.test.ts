@@ -9,7 +9,10 @@ const row = (material: string, mean: number | null): CrossRow => ({
   exact: 1,
   approximate: 0,
   lost: 0,
-  moved: mean === null ? null : { mean, high: mean * 2, most: mean * 3, mostly: null, without: 0 },
+  moved:
+    mean === null
+      ? null
+      : { mean, high: mean * 2, most: mean * 3, mostly: null, without: 0, formula: null, fit: null, isFitted: true },
   isMeasured: mean !== null,
   unsaid: null,
   bakes: [],
