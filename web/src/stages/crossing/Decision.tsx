@@ -44,13 +44,12 @@ export function Decision({
         >
           {row.isPending ? `pending, entry ${String(row.entry)}` : `taken over as ${row.crossed ?? ''}`}
         </span>
+      ) : row.unsaid === null && row.moved !== null && row.moved.mean > limit ? (
+        <Noted material={row.material} busy={busy} onNote={onNote} />
       ) : (
         <button type="button" className="key" disabled={busy || row.unsaid !== null} onClick={onThis}>
           Take it over <kbd>T</kbd>
         </button>
-      )}
-      {!isTaken && row.unsaid === null && row.moved !== null && row.moved.mean > limit && (
-        <Noted material={row.material} busy={busy} onNote={onNote} />
       )}
       {inFocus > 0 && (
         <button type="button" className="act" disabled={busy} onClick={onFocus}>

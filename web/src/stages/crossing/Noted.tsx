@@ -21,11 +21,11 @@ export function Noted({ material, busy, onNote }: NotedProps) {
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger className="act" disabled={busy}>
+      <Popover.Trigger className="key" disabled={busy}>
         Accept with a note <kbd>N</kbd>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="menu w-80 p-3 text-[12.5px]" side="top" align="end" sideOffset={6}>
+        <Popover.Content className="menu w-80 !p-3 text-[12.5px]" side="top" align="end" sideOffset={6}>
           <form
             className="grid gap-2"
             onSubmit={(e) => {

@@ -91,7 +91,7 @@ function Routes({ view, onRoute }: { view: CrossingView; onRoute: (route: Crossi
         <Hint key={route} text={what}>
           <ToggleGroup.Item
             value={route}
-            className="text-lichen data-[state=on]:font-[680] data-[state=on]:text-ink data-[state=on]:underline"
+            className="text-lichen aria-checked:font-[680] aria-checked:text-ink aria-checked:underline"
           >
             {word}
           </ToggleGroup.Item>
@@ -125,7 +125,7 @@ function Numbers({ view, onFit }: { view: CrossingView; onFit: (on: boolean) => 
         <Hint key={value} text={what}>
           <ToggleGroup.Item
             value={value}
-            className="text-lichen data-[state=on]:font-[680] data-[state=on]:text-ink data-[state=on]:underline"
+            className="text-lichen aria-checked:font-[680] aria-checked:text-ink aria-checked:underline"
           >
             {word}
             {value === 'fit' && better > 0 && <span className="mono text-[11.5px]"> {count(better)} nearer</span>}
@@ -147,7 +147,7 @@ function Colours({ view }: { view: CrossingView }) {
         Colours{strange.length > 0 && <span className="text-clay">: {count(strange.length)} not known there</span>}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content className="menu w-96 p-3 text-[12.5px]" align="start" sideOffset={4}>
+        <Popover.Content className="menu w-96 !p-3 text-[12.5px]" align="start" sideOffset={4}>
           <div className="grid grid-cols-2 gap-x-5">
             <div>
               <h3 className="font-[680]">In the scene</h3>
