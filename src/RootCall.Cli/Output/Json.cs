@@ -147,7 +147,8 @@ internal sealed record RenderJson(string Written, int Width, int Height, long Ms
 
 /// <param name="Written">Absolute path of the document.</param>
 /// <param name="Materials">What moved most comes first.</param>
-internal sealed record ConvertJson(string Written, IReadOnlyList<ConvertedJson> Materials);
+/// <param name="Told">What could not be taken along, in sentences.</param>
+internal sealed record ConvertJson(string Written, IReadOnlyList<ConvertedJson> Materials, IReadOnlyList<string> Told);
 
 /// <param name="DeltaE">How far its look moved; null where it is not drawn.</param>
 /// <param name="Formula">How far the formulas alone would move it, where a fit or a recipe says something else; null otherwise.</param>

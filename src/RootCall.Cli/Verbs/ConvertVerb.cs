@@ -32,10 +32,10 @@ internal static class ConvertVerb
         var form = new Option<string?>("--as")
         {
             Description =
-                "scene, a copy of the scene with the crossed materials; mtlx, a MaterialX document of them. Without it, scene "
-                + "where its format says the model.",
+                "scene, a copy of the scene with the crossed materials; mtlx, a MaterialX document of them; glb, the scene with its "
+                + "geometry as a GLB. Without it, scene where its format says the model.",
         };
-        form.AcceptOnlyFromAmong("scene", "mtlx");
+        form.AcceptOnlyFromAmong("scene", "mtlx", "glb");
         var route = new Option<CrossingRoute>("--route")
         {
             Description = "What becomes of mirrored colours: kept, as an index and a tint; or metalness, by the published solve.",
@@ -82,24 +82,27 @@ internal static class ConvertVerb
                 Recipe = FixVerb.Read(call.GetValue(recipe)),
             };
             var whyNot = CrossingEntries.WhyNot(SceneFormats.Of(report.Scene.Path).Capabilities, model);
-            var asScene = call.GetValue(form) is { } said ? said == "scene" : whyNot is null;
-            if (asScene && whyNot is not null)
+            var written = call.GetValue(form) ?? (whyNot is null ? "scene" : "mtlx");
+            if (written == "scene" && whyNot is not null)
                 throw new CannotUseException(whyNot);
-            var (path, rows) = asScene
-                ? new CrossedCopy(opened, carrying, moment.Path, folder).Write(picked)
-                : Document(new(opened, carrying, folder), picked, model);
+            var (path, rows, told) = written switch
+            {
+                "scene" => new CrossedCopy(opened, carrying, moment.Path, folder).Write(picked),
+                "glb" => new CrossedFile(opened, carrying, moment.Path, folder).Write(picked),
+                _ => Document(new(opened, carrying, folder), picked, model),
+            };
             rows = [.. rows.OrderByDescending(r => r.DeltaE?.Mean ?? double.MaxValue)];
             if (call.GetValue(format) == "json")
-                Print.Json(new(path, rows), OutputContext.Default.ConvertJson);
+                Print.Json(new(path, rows, told), OutputContext.Default.ConvertJson);
             else
-                Tell(path, rows);
+                Tell(path, rows, told);
             var most = call.GetValue(limit);
             return rows.All(r => r.WhyNot is null && (r.DeltaE is not { } moved || moved.Mean <= most)) ? 0 : 1;
         });
         return command;
     }
 
-    private static (string Path, IReadOnlyList<ConvertedJson> Rows) Document(
+    private static (string Path, IReadOnlyList<ConvertedJson> Rows, ImmutableArray<string> Told) Document(
         CrossedDocument work,
         IEnumerable<Material> picked,
         string model
@@ -112,9 +115,11 @@ internal static class ConvertVerb
 
     private static string Called(MappingJson row) => row.Input.Length > 0 ? row.Input : "its default";
 
-    private static void Tell(string path, IEnumerable<ConvertedJson> rows)
+    private static void Tell(string path, IEnumerable<ConvertedJson> rows, IEnumerable<string> told)
     {
         Console.WriteLine(path);
+        foreach (var sentence in told)
+            Console.WriteLine($"  {sentence}");
         foreach (var row in rows)
         {
             Console.WriteLine(

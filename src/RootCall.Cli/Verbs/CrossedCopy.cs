@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using RootCall.Cli.Output;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
@@ -10,7 +11,7 @@ namespace RootCall.Cli.Verbs;
 /// <summary>A copy of a scene with crossed materials beside those that arrived, worn by all that wore them.</summary>
 internal sealed class CrossedCopy(OpenedScene opened, Carrying carrying, string moment, string folder)
 {
-    public (string Path, IReadOnlyList<ConvertedJson> Rows) Write(IEnumerable<Material> picked)
+    public (string Path, IReadOnlyList<ConvertedJson> Rows, ImmutableArray<string> Told) Write(IEnumerable<Material> picked)
     {
         var scene = opened.Report.Scene;
         var path = Path.Combine(folder, Path.GetFileName(scene.Path));
@@ -52,7 +53,7 @@ internal sealed class CrossedCopy(OpenedScene opened, Carrying carrying, string 
                 ]);
             var written = RelinkedCopy.Write(opened.Writable(), folder).Written;
             opened.WriteLedger(folder);
-            return (written.FirstOrDefault(w => Path.GetFileName(w) == Path.GetFileName(path)) ?? path, rows);
+            return (written.FirstOrDefault(w => Path.GetFileName(w) == Path.GetFileName(path)) ?? path, rows, []);
         }
         catch
         {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using RootCall.Cli.Output;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.MaterialX;
@@ -15,7 +16,7 @@ internal sealed class CrossedDocument(OpenedScene opened, Carrying carrying, str
             r => (r.Called ?? r.Clear?.Path) is { } file ? Path.GetRelativePath(folder, file).Replace('\\', '/') : r.Reference.Key.Written
         );
 
-    public (string Path, IReadOnlyList<ConvertedJson> Rows) Write(IEnumerable<Material> picked)
+    public (string Path, IReadOnlyList<ConvertedJson> Rows, ImmutableArray<string> Told) Write(IEnumerable<Material> picked)
     {
         var path = Path.Combine(folder, $"{Path.GetFileNameWithoutExtension(opened.Report.Scene.Path)}.{carrying.To}.mtlx");
         if (File.Exists(path))
@@ -30,6 +31,6 @@ internal sealed class CrossedDocument(OpenedScene opened, Carrying carrying, str
 
         Directory.CreateDirectory(folder);
         WholeOrNothing.File(path, file => file.Write(System.Text.Encoding.UTF8.GetBytes(author.Document())));
-        return (path, rows);
+        return (path, rows, []);
     }
 }

@@ -28,7 +28,15 @@ public sealed record BakedCrossing(
 /// </summary>
 /// <param name="textures">With images as large as <see cref="LargestSide"/>.</param>
 /// <param name="folder">Where they are written.</param>
-public sealed class LookBaking(MusterReport report, TextureCache textures, IImageEncoder encoder, string moment, string folder)
+/// <param name="asked">How the format says looks that they are made for; null for that of the scene.</param>
+public sealed class LookBaking(
+    MusterReport report,
+    TextureCache textures,
+    IImageEncoder encoder,
+    string moment,
+    string folder,
+    ILookMaker? asked = null
+)
 {
     /// <summary>Larger images are reduced to it.</summary>
     public const int LargestSide = 4096;
@@ -43,7 +51,7 @@ public sealed class LookBaking(MusterReport report, TextureCache textures, IImag
     );
     private readonly ReferencesByKey references = new(report);
     private readonly SceneDraft draft = new(report.Scene);
-    private readonly ILookMaker? maker = SceneFormats.Of(report.Scene.Path).Capabilities.Maker;
+    private readonly ILookMaker? maker = asked ?? SceneFormats.Of(report.Scene.Path).Capabilities.Maker;
 
     /// <summary>File names of the images that were made so far.</summary>
     public IEnumerable<string> Names => made.Values.Select(Path.GetFileName).OfType<string>();

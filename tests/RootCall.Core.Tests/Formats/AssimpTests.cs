@@ -11,9 +11,11 @@ namespace RootCall.Core.Tests.Formats;
 /// </summary>
 public sealed partial class AssimpTests
 {
-    private const string Models = "/usr/share/assimp/models";
+    public const string Models = "/usr/share/assimp/models";
 
-    public static TheoryData<string> Files =>
+    public static TheoryData<string> Files => [.. All];
+
+    public static IReadOnlyList<string> All =>
         [
             "OBJ/box.obj",
             "OBJ/box_longline.obj",
@@ -117,7 +119,7 @@ public sealed partial class AssimpTests
     }
 
     /// <summary>Assimp keeps one of several equal meshes and places it again: triangles are counted where they are placed.</summary>
-    private static long Placed(string said)
+    public static long Placed(string said)
     {
         var faces = Meshes()
             .Matches(said)

@@ -1,10 +1,7 @@
-using System.Globalization;
-using System.Text;
 using System.Text.Json.Nodes;
 using RootCall.Core.Files;
 using RootCall.Core.Formats.Gltf;
 using RootCall.Core.Formats.Gltf.Authoring;
-using RootCall.Core.Geometry;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Scenes;
@@ -18,6 +15,9 @@ namespace RootCall.Core.Formats.Fbx;
 /// </summary>
 public static class FbxToGlb
 {
+    /// <summary>The unit of files that do not say one.</summary>
+    private const double Centimetre = 0.01;
+
     /// <param name="call">The path to write for an image; null to carry its bytes inside.</param>
     public static void Write(Scene scene, Stream output, Func<Reference, string?> call, Bounds bounds)
     {
@@ -34,19 +34,8 @@ public static class FbxToGlb
 
         foreach (var material in scene.Materials)
             glb.Materials.Add((JsonNode)Material(material, images, glb));
-        // glTF is in metres with Y up: one node above all turns and scales what FBX has otherwise.
-        var up = scene.UpAxis == "Z" ? Transforms.Rotation(1, 0, 0, -90) : Transforms.Identity;
-        var metres = scene.MetresPerUnit ?? 0.01;
-        glb.Node(Path.GetFileNameWithoutExtension(scene.Path), -1, -1, Transforms.Multiply(up, Transforms.Scaling(metres, metres, metres)));
-        var meshes = new Dictionary<int, int>();
-        foreach (var node in scene.Nodes)
-        {
-            var mesh = -1;
-            if (node.Mesh >= 0 && !meshes.TryGetValue(node.Mesh, out mesh))
-                meshes[node.Mesh] = mesh = Mesh(source, node.Mesh, scene, glb);
-            glb.Node(node.Name, node.Parent + 1, mesh, node.Transform);
-        }
-
+        var places = scene.Materials.Select((m, i) => (m.Name, i)).DistinctBy(m => m.Name).ToDictionary(m => m.Name, m => m.i);
+        new GlbShapes(scene, source, glb, Centimetre).Write(p => places.GetValueOrDefault(p.Material, -1), CancellationToken.None);
         glb.Write(output);
     }
 
@@ -139,74 +128,5 @@ public static class FbxToGlb
             },
         };
         return info;
-    }
-
-    private static int Mesh(FbxShapes source, int index, Scene scene, GlbAuthor glb)
-    {
-        var (mesh, geometry) = (scene.Meshes[index], source.Read(index));
-        var primitives = new List<GlbPrimitive>();
-        for (var part = 0; part < mesh.Parts.Length; part++)
-        {
-            var welded = new Welded(geometry);
-            foreach (var corner in geometry.Triangles(part))
-                welded.Add(corner);
-            if (welded.Any)
-                primitives.Add(welded.Primitive(scene.Materials.ToList().FindIndex(m => m.Name == mesh.Parts[part].Material)));
-        }
-
-        return primitives.Count == 0 ? -1 : glb.Mesh(mesh.Name, primitives);
-    }
-
-    /// <summary>Corners that carry the same of everything become one vertex.</summary>
-    private sealed class Welded(MeshGeometry geometry)
-    {
-        private readonly GeometryStream? normals = geometry.Stream(GeometryUse.Normal);
-        private readonly List<GeometryStream> uvs = [.. geometry.Streams.Where(s => s.Use == GeometryUse.Uv)];
-        private readonly Dictionary<string, uint> known = new(StringComparer.Ordinal);
-        private readonly List<float> positions = [];
-        private readonly List<float> ownNormals = [];
-        private readonly List<List<float>> ownUvs =
-        [
-            .. geometry.Streams.Where(s => s.Use == GeometryUse.Uv).Select(_ => new List<float>()),
-        ];
-        private readonly List<uint> indices = [];
-
-        public bool Any => indices.Count > 0;
-
-        public void Add(int corner)
-        {
-            var point = geometry.Corners.Span[corner];
-            var key = Key(corner, point);
-            if (!known.TryGetValue(key, out var index))
-            {
-                known[key] = index = (uint)(positions.Count / 3);
-                positions.AddRange(geometry.Points.Span.Slice(point * 3, 3));
-                if (normals is not null)
-                    ownNormals.AddRange(At(normals, corner));
-                for (var set = 0; set < uvs.Count; set++)
-                {
-                    var uv = At(uvs[set], corner);
-                    ownUvs[set].AddRange([uv[0], 1 - uv[1]]);
-                }
-            }
-
-            indices.Add(index);
-        }
-
-        public GlbPrimitive Primitive(int material) =>
-            new([.. positions], normals is null ? null : [.. ownNormals], [.. ownUvs.Select(u => u.ToArray())], [.. indices], material);
-
-        private string Key(int corner, int point)
-        {
-            var key = new StringBuilder().Append(CultureInfo.InvariantCulture, $"{point}");
-            foreach (var stream in normals is null ? uvs : [normals, .. uvs])
-            foreach (var number in At(stream, corner))
-                key.Append(CultureInfo.InvariantCulture, $" {number:R}");
-            return key.ToString();
-        }
-
-        /// <summary>A corner without a value has zeros.</summary>
-        private ReadOnlySpan<float> At(GeometryStream stream, int corner) =>
-            stream.At(geometry, corner) is { IsEmpty: false } value ? value : new float[stream.Width];
     }
 }

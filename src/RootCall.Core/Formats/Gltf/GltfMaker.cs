@@ -102,7 +102,8 @@ internal sealed class GltfMaker : ILookMaker
         ImmutableArray<Channels> own = field.Type == InputType.Float ? [field.Channels] : [Channels.R, Channels.G, Channels.B];
         if (!fold.Picks.SequenceEqual(own))
             return $"{field.Name} reads {field.Channels.Word()} of its image in glTF, and no other channel.";
-        if ((fold.Use.EffectiveSpace is ColourSpace.Srgb or ColourSpace.Auto) != field.Colour)
+        // An alpha is the same in every space.
+        if (field.Channels != Channels.A && (fold.Use.EffectiveSpace is ColourSpace.Srgb or ColourSpace.Auto) != field.Colour)
             return $"glTF reads the image of {field.Name} as {(field.Colour ? "sRGB" : "linear")}.";
         if (fold.Gain.Any(g => g is < 0 or > 1) || (field.Factor is null && fold.Gain.Any(g => g != 1)))
             return $"glTF multiplies what {field.Name} reads by 0 to 1.";

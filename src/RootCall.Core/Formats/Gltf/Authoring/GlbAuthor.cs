@@ -11,7 +11,11 @@ namespace RootCall.Core.Formats.Gltf.Authoring;
 /// <param name="Normals">x y z of each vertex; null when there are none.</param>
 /// <param name="Uvs">u v of each vertex for each set, v downward.</param>
 /// <param name="Material">Index of the material, or -1.</param>
-public sealed record GlbPrimitive(float[] Positions, float[]? Normals, IReadOnlyList<float[]> Uvs, uint[] Indices, int Material);
+public sealed record GlbPrimitive(float[] Positions, float[]? Normals, IReadOnlyList<float[]> Uvs, uint[] Indices, int Material)
+{
+    /// <summary>Colours of each vertex for each set, three or four numbers; nothing shows them by itself.</summary>
+    public IReadOnlyList<(int Width, float[] Values)> Colours { get; init; } = [];
+}
 
 /// <summary>Writes a GLB for a scene whose own format is not written.</summary>
 public sealed class GlbAuthor : IDisposable
@@ -51,6 +55,13 @@ public sealed class GlbAuthor : IDisposable
                 attributes["NORMAL"] = Accessor(View(MemoryMarshal.AsBytes(normals.AsSpan()), 34962), 5126, normals.Length / 3, "VEC3");
             foreach (var (uv, set) in primitive.Uvs.Select((u, i) => (u, i)))
                 attributes[$"TEXCOORD_{set}"] = Accessor(View(MemoryMarshal.AsBytes(uv.AsSpan()), 34962), 5126, uv.Length / 2, "VEC2");
+            foreach (var ((width, colours), set) in primitive.Colours.Select((c, i) => (c, i)))
+                attributes[$"_COLOR_{set}"] = Accessor(
+                    View(MemoryMarshal.AsBytes(colours.AsSpan()), 34962),
+                    5126,
+                    colours.Length / width,
+                    width == 4 ? "VEC4" : "VEC3"
+                );
             var entry = new JsonObject
             {
                 ["attributes"] = attributes,

@@ -1,0 +1,33 @@
+using System.Collections.Immutable;
+using System.Text.Json.Nodes;
+using RootCall.Core.Geometry;
+using RootCall.Core.Scenes;
+
+namespace RootCall.Core.Formats.Gltf.Authoring;
+
+/// <summary>
+/// Writes a scene of any format as a GLB whose materials have names and nothing else: what they look like is said afterwards, as in any
+/// glTF scene. Gives up: cameras, lights, animation, instancers, subdivision.
+/// </summary>
+public static class SceneToGlb
+{
+    /// <returns>What could not be taken along, in sentences.</returns>
+    public static ImmutableArray<string> Write(Scene scene, IGeometrySource source, Stream output, CancellationToken stop)
+    {
+        using var glb = new GlbAuthor();
+        foreach (var material in scene.Materials)
+            glb.Materials.Add((JsonNode)new JsonObject { ["name"] = material.Name });
+        var byName = scene.Materials.Select((m, i) => (m.Name, i)).DistinctBy(m => m.Name).ToDictionary(m => m.Name, m => m.i);
+        var byId = scene.Materials.Select((m, i) => (m.Id, i)).DistinctBy(m => m.Id).ToDictionary(m => m.Id, m => m.i);
+        var shapes = new GlbShapes(scene, source, glb, 1);
+        shapes.Write(
+            part =>
+                part.MaterialId.Length > 0 && byId.TryGetValue(part.MaterialId, out var own)
+                    ? own
+                    : byName.GetValueOrDefault(part.Material, -1),
+            stop
+        );
+        glb.Write(output);
+        return [.. shapes.Told];
+    }
+}
