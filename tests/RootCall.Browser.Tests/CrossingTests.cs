@@ -51,6 +51,11 @@ public sealed class CrossingTests
         );
         Assert.Empty(browser.SeriousFindings());
 
+        // The best fit is looked for when somebody wants to see it.
+        browser.Press("b");
+        browser.See("//*[@role='radio'][@aria-checked='true'][starts-with(., 'best fit')]");
+        browser.Press("b");
+        browser.See("//*[@role='radio'][@aria-checked='true'][. = 'formula']");
         browser.ClickAt("//button[contains(@aria-label, 'specular_roughness is')]");
         browser.See("//input[@aria-invalid]").SendKeys(Keys.Control + "a" + Keys.Null + "0.9" + Keys.Enter);
         browser.SeeText("set by hand");

@@ -39,7 +39,7 @@ public static class CrossingsPage
             pictures of one look whose light is picked otherwise differ by about 0.3 here; where a look is half there, by more.
 
             Behind the arrow stands the same with the best fit in place of the formula wherever it wins by {BestFit.LeastGain} or more: the
-            numbers that the other model can say, moved by a direct search until spheres under three lights are nearest.
+            numbers that the other model can say, moved by a direct search until spheres in the studio and under a small lamp are nearest.
 
             Where the worst is large, the other model lacks what the look is made of, and its rows say what is lost. Principled and the
             highlights of MTL and COLLADA mirror no surroundings, or give off no light; no formula can help there.
@@ -123,7 +123,7 @@ public static class CrossingsPage
         return string.Create(CultureInfo.InvariantCulture, $"{sorted[sorted.Count / 2]:0.0} ({sorted[^1]:0})");
     }
 
-    private static EnvironmentMap[] Lights => [SwatchLight.Studio.Map(), SwatchLight.Dusk.Map(), SwatchLight.Lamp.Map()];
+    private static EnvironmentMap[] Lights => [SwatchLight.Studio.Map(), SwatchLight.Lamp.Map()];
 
     private static bool IsPhysical(string model) => model is "gltf-metallic-roughness" or "open-pbr" or "standard-surface";
 

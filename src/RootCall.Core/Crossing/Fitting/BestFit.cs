@@ -20,7 +20,7 @@ public static class BestFit
     private const double FirstStep = 0.125,
         LastStep = 0.015;
 
-    private const int MostPictures = 200;
+    private const int MostPictures = 120;
 
     /// <summary>What a number costs, in ΔE, that moves over its whole range: one that shows nothing stays where the formula has it.</summary>
     private const double Moving = 0.25;

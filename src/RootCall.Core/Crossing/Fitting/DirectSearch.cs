@@ -6,7 +6,7 @@ namespace RootCall.Core.Crossing.Fitting;
 /// Problems”, Journal of the ACM 8(2), 1961), with all places cut at the sides of a unit cube. The same start gives the same end. It
 /// may stay in a hollow that is not the deepest.
 /// </summary>
-internal static class DirectSearch
+public static class DirectSearch
 {
     /// <param name="of">Of a place in the unit cube.</param>
     /// <param name="start">In the unit cube.</param>
