@@ -44,8 +44,10 @@ public sealed class CrossingTests
         );
         RunningApplication.Until(
             () =>
-                browser.Evaluate<int>("return document.querySelector('figure canvas').getContext('2d').getImageData(48, 48, 1, 1).data[0]")
-                >= 20,
+                browser.Evaluate<int>(
+                    "const c = document.querySelector('figure canvas');"
+                        + "return c.getContext('2d').getImageData(c.width / 2, c.height / 2, 1, 1).data[3]"
+                ) > 0,
             "the picture of the difference is not drawn",
             60
         );

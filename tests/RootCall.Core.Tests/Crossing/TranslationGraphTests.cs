@@ -53,7 +53,8 @@ public sealed class TranslationGraphTests(ITestOutputHelper output)
 
         output.WriteLine(
             $"{from} to {to}: {rows.Count(r => r.Differ.Count == 0)} of {Points} say the same; ours is nearer or as near at "
-                + $"{rows.Count(r => r.Ours <= r.Theirs + Noise)}; ΔE median {rows.Select(r => r.Ours).Order().ElementAt(Points / 2):0.00}, "
+                + $"{rows.Count(r => r.Ours <= r.Theirs + Noise)}; "
+                + $"ΔE median {rows.Select(r => r.Ours).Order().ElementAt(Points / 2):0.00}, "
                 + $"theirs {rows.Select(r => r.Theirs).Order().ElementAt(Points / 2):0.00}"
         );
         Assert.True(rows.Average(r => r.Ours) <= rows.Average(r => r.Theirs));
@@ -212,7 +213,8 @@ public sealed class TranslationGraphTests(ITestOutputHelper output)
             }
             return known.get(node.getName());
           };
-          return Object.fromEntries(graph.getOutputs().filter((o) => o.getName() !== 'normal_out').map((o) => [o.getName().replace(/_out$/, ''), of(graph.getNode(o.getNodeName()))]));
+          const outputs = graph.getOutputs().filter((o) => o.getName() !== 'normal_out');
+          return Object.fromEntries(outputs.map((o) => [o.getName().replace(/_out$/, ''), of(graph.getNode(o.getNodeName()))]));
         };
         writeFileSync(answer, JSON.stringify(JSON.parse(readFileSync(asked, 'utf8')).map(work)));
         """;

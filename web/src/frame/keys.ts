@@ -3,7 +3,7 @@ import { useSettings } from '../state/settings';
 
 /**
  * A single-key shortcut. A key has one meaning in the whole product; it sleeps while text is typed and can be turned
- * off in the list of keys.
+ * off in the list of keys. On a slider, whose arrows are its own, keys without arrows go on working.
  */
 export function useKey(key: string, act: () => void, enabled = true) {
   const on = useSettings((s) => s.keys);
@@ -13,7 +13,12 @@ export function useKey(key: string, act: () => void, enabled = true) {
       event.preventDefault();
       act();
     },
-    { enabled: enabled && on, useKey: true, ignoreModifiers: false },
+    {
+      enabled: enabled && on,
+      useKey: true,
+      ignoreModifiers: false,
+      enableOnFormTags: /left|right|up|down/.test(key) ? false : ['slider'],
+    },
     [act],
   );
 }

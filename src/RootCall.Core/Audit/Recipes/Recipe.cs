@@ -108,7 +108,7 @@ public sealed record Recipe(
 
     private static string Said(IEnumerable<SetInput> set) => string.Join(' ', set.Select(s => $"{s.Input}={s.Value}"));
 
-    /// <summary>What it says of a material that crosses to a model, in place of the formulas; the last step that says something counts.</summary>
+    /// <summary>What it says of a material that crosses to a model, in place of the formulas; the last step counts.</summary>
     public ImmutableArray<SetInput> Crossed(string model, string material) =>
         [
             .. Steps

@@ -22,7 +22,7 @@ public static class BestFit
 
     private const int MostPictures = 120;
 
-    /// <summary>What a number costs, in ΔE, that moves over its whole range: one that shows nothing stays where the formula has it.</summary>
+    /// <summary>What a number costs, in ΔE, that moves over its whole range: one that shows nothing stays.</summary>
     private const double Moving = 0.25;
 
     /// <summary>A fit has to win by this mean ΔE, or it is not offered: less than this nobody sees.</summary>
