@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using RootCall.Cli.Output;
 using RootCall.Core.Audit;
 using RootCall.Core.Crossing;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Scenes;
@@ -23,6 +24,11 @@ internal sealed class Carrying(OpenedScene opened, TextureCache textures, string
 
     public Recipe? Recipe { get; init; }
 
+    /// <summary>Makes the images that looks need.</summary>
+    /// <param name="maker">How the format says looks; null for that of the scene.</param>
+    public LookBaking Baking(string folder, ILookMaker? maker = null) =>
+        new(opened.Report, new(opened.Decoder, FrameWorks.TextureBytes, LookBaking.LargestSide), opened.Decoder, moment, folder, maker);
+
     public CarriedMaterial Of(Material material)
     {
         if (Crossings.Of(material.Graph, to, Route) is not { } plain)
@@ -30,16 +36,13 @@ internal sealed class Carrying(OpenedScene opened, TextureCache textures, string
         if (plain.From == to)
             return new(material, to, plain, [], new LookDifference(0, 0, 0));
         var hand = Recipe?.Crossed(to, material.Name) ?? [];
-        MovedLook? Moved(ImmutableArray<SetInput> said, out CrossedLook look)
-        {
-            look = CrossedLook.Of(material, references, to, Route, said)!;
-            return MovedLook.Of(look, textures, moment, CancellationToken.None);
-        }
-
-        var moved = Moved([], out var formulas);
-        var best = Fit ? moved?.WithFit(formulas, textures, moment, CancellationToken.None).Fit : null;
+        CrossedLook Look(ImmutableArray<SetInput> said) => CrossedLook.Of(material, references, to, Route, said)!;
+        MovedLook? Moved(CrossedLook look) => MovedLook.Of(look, textures, moment, CancellationToken.None);
+        var formulas = Look([]);
+        var moved = Moved(formulas);
+        var best = Fit ? moved?.WithFit(formulas, textures, moment, CancellationToken.None).Better : null;
         var set = (best?.Set ?? []).Under(hand);
-        var apart = hand.IsEmpty ? best?.All ?? moved?.All : Moved(set, out _)?.All;
+        var apart = hand.IsEmpty ? best?.All ?? moved?.All : Moved(Look(set))?.All;
         return new(material, to, plain.With(set), set, apart) { Formula = set.IsEmpty ? null : moved?.All };
     }
 }

@@ -87,8 +87,8 @@ internal static class ConvertVerb
                 throw new CannotUseException(whyNot);
             var (path, rows, told) = written switch
             {
-                "scene" => new CrossedCopy(opened, carrying, moment.Path, folder).Write(picked),
-                "glb" => new CrossedFile(opened, carrying, moment.Path, folder).Write(picked),
+                "scene" => new CrossedCopy(opened, carrying, folder).Write(picked),
+                "glb" => new CrossedFile(opened, carrying, folder).Write(picked),
                 _ => Document(new(opened, carrying, folder), picked, model),
             };
             rows = [.. rows.OrderByDescending(r => r.DeltaE?.Mean ?? double.MaxValue)];

@@ -4,12 +4,11 @@ using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
 using RootCall.Core.SendOff;
-using RootCall.Core.Viewing;
 
 namespace RootCall.Cli.Verbs;
 
 /// <summary>A copy of a scene with crossed materials beside those that arrived, worn by all that wore them.</summary>
-internal sealed class CrossedCopy(OpenedScene opened, Carrying carrying, string moment, string folder)
+internal sealed class CrossedCopy(OpenedScene opened, Carrying carrying, string folder)
 {
     public (string Path, IReadOnlyList<ConvertedJson> Rows, ImmutableArray<string> Told) Write(IEnumerable<Material> picked)
     {
@@ -17,13 +16,7 @@ internal sealed class CrossedCopy(OpenedScene opened, Carrying carrying, string 
         var path = Path.Combine(folder, Path.GetFileName(scene.Path));
         if (File.Exists(path))
             throw new CannotUseException($"“{path}” is already there; nothing that exists is written over.");
-        var baking = new LookBaking(
-            opened.Report,
-            new(opened.Decoder, FrameWorks.TextureBytes, LookBaking.LargestSide),
-            opened.Decoder,
-            moment,
-            Path.Combine(folder, "textures")
-        );
+        var baking = carrying.Baking(Path.Combine(folder, "textures"));
         try
         {
             var rows = new List<ConvertedJson>();

@@ -14,11 +14,10 @@ namespace RootCall.Cli.Verbs;
 /// <summary>
 /// A scene of another format as a GLB: geometry and hierarchy go along, every look is carried, images are called from where they lie.
 /// </summary>
-internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, string moment, string folder)
+internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, string folder)
 {
     private readonly ReferencesByKey references = new(opened.Report);
     private readonly string textures = Path.Combine(folder, "textures");
-    private readonly Dictionary<ReferenceKey, string> taken = [];
 
     public (string Path, IReadOnlyList<ConvertedJson> Rows, ImmutableArray<string> Told) Write(IEnumerable<Material> picked)
     {
@@ -30,69 +29,51 @@ internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, string 
         var path = Path.Combine(folder, $"{Path.GetFileNameWithoutExtension(scene.Path)}.glb");
         if (File.Exists(path))
             throw new CannotUseException($"“{path}” is already there; nothing that exists is written over.");
-        var baking = new LookBaking(
-            opened.Report,
-            new(opened.Decoder, FrameWorks.TextureBytes, LookBaking.LargestSide),
-            opened.Decoder,
-            moment,
-            textures,
-            CrossedGlb.Maker
-        );
+        var baking = carrying.Baking(textures, CrossedGlb.Maker);
+        List<string> taken = [];
         try
         {
-            var (rows, looks) = (new List<ConvertedJson>(), new Dictionary<string, GivenLook>(StringComparer.Ordinal));
+            var (rows, looks) = (new List<ConvertedJson>(), new Dictionary<int, (ShaderGraph Graph, BakedCrossing Baked)>());
             foreach (var material in picked)
             {
                 var carried = carrying.Of(material);
                 var baked = carried.Crossed is { } c ? baking.Bake(material, c, CancellationToken.None) : null;
                 rows.Add(carried.Row(baked?.WhyNot));
                 if (carried.Crossed is { } crossed && baked is { WhyNot: null })
-                    looks[material.Name] = Given(BakedLook.Of(crossed.Graph, baked.Inputs), baked);
+                    looks[scene.Materials.IndexOf(material)] = (BakedLook.Of(crossed.Graph, baked.Inputs), baked);
             }
 
+            // What the scene carries inside becomes a file beside the others.
+            var used = looks.Values.SelectMany(l => ImagesOf(l.Graph)).Select(references.Find).OfType<MusteredReference>();
+            var plan = CarriedImages.Plan(opened.Report, used.Select(r => r.Number), folder);
+            taken = [.. plan.Select(p => p.File).Where(f => !File.Exists(f))];
+            CarriedImages.WriteFiles(opened.Report, plan);
             var reading = opened.Session.Edited.Reading;
             using var decoder = new MeshDecoder(reading.Bounds);
             using var geometry = SceneFormats.Of(scene.Path).Geometry(opened.Session.Edited.Basis, reading, decoder);
-            var told = CrossedGlb.Write(scene, geometry, looks, path, reading.Bounds, CancellationToken.None);
-            return (path, rows, told);
+            var given = looks.ToDictionary(l => l.Key, l => Given(l.Value.Graph, l.Value.Baked, plan));
+            return (path, rows, CrossedGlb.Write(scene, geometry, given, path, reading.Bounds, CancellationToken.None));
         }
         catch
         {
-            foreach (var file in baking.Names.Select(n => Path.Combine(textures, n)).Concat(taken.Values))
+            foreach (var file in baking.Names.Select(n => Path.Combine(textures, n)).Concat(taken))
                 File.Delete(file);
             throw;
         }
     }
 
-    private GivenLook Given(ShaderGraph look, BakedCrossing baked)
+    private static IEnumerable<ReferenceKey> ImagesOf(ShaderGraph look) =>
+        look.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>();
+
+    private GivenLook Given(ShaderGraph look, BakedCrossing baked, ImmutableArray<PlannedExtraction> plan)
     {
         var files = baked.Files.ToDictionary(f => f.Key, f => f.File);
-        foreach (var key in look.Nodes.Select(n => n.Image?.Reference).OfType<ReferenceKey>().Distinct())
-            if (!files.ContainsKey(key) && references.Find(key) is { } found && FileOf(found) is { } file)
+        foreach (var key in ImagesOf(look).Distinct().Except([.. files.Keys]))
+            if (references.Find(key) is { } found && FileOf(found, plan) is { } file)
                 files[key] = file;
         return new(look, files);
     }
 
-    /// <summary>An image that the scene carries becomes a file beside the others.</summary>
-    private string? FileOf(MusteredReference reference)
-    {
-        var image = OrderedImage.Of(reference, opened.Report.Scene.Path);
-        if (image.Carried is not { } carried)
-            return image.File?.Path;
-        if (taken.TryGetValue(reference.Reference.Key, out var there))
-            return there;
-        var name = PortableName.Make(Path.GetFileName(reference.Reference.Written));
-        var path = Path.Combine(Directory.CreateDirectory(textures).FullName, name);
-        for (var n = 2; File.Exists(path); n++)
-            path = Path.Combine(
-                textures,
-                FormattableString.Invariant($"{Path.GetFileNameWithoutExtension(name)}_{n}{Path.GetExtension(name)}")
-            );
-        WholeOrNothing.File(path, to =>
-        {
-            using var from = SceneFormats.Of(image.ScenePath!).OpenCarried(carried);
-            from.CopyTo(to);
-        });
-        return taken[reference.Reference.Key] = path;
-    }
+    private string? FileOf(MusteredReference reference, ImmutableArray<PlannedExtraction> plan) =>
+        plan.FirstOrDefault(p => p.Number == reference.Number)?.File ?? OrderedImage.Of(reference, opened.Report.Scene.Path).File?.Path;
 }

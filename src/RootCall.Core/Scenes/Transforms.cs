@@ -20,6 +20,15 @@ internal static class Transforms
 
     public static double[] Translation(double x, double y, double z) => [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, x, y, z, 1];
 
+    /// <summary>Turns a space whose up is X or Z so that it is Y.</summary>
+    public static double[] Upright(string? up) =>
+        up switch
+        {
+            "Z" => Rotation(1, 0, 0, -90),
+            "X" => Rotation(0, 0, 1, 90),
+            _ => Identity,
+        };
+
     public static double[] Scaling(double x, double y, double z) => [x, 0, 0, 0, 0, y, 0, 0, 0, 0, z, 0, 0, 0, 0, 1];
 
     /// <summary>Counter-clockwise around an axis, in degrees.</summary>

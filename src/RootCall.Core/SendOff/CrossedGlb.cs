@@ -19,14 +19,14 @@ public static class CrossedGlb
     /// <summary>How a scene of glTF's says a look.</summary>
     public static ILookMaker Maker => SceneFormats.Of("scene.glb").Capabilities.Maker!;
 
-    /// <param name="looks">By name of the material; the others keep their names alone.</param>
+    /// <param name="looks">By the place of the material; the others keep their names alone.</param>
     /// <param name="path">The GLB to write, which is not there yet.</param>
     /// <returns>What could not be taken along, in sentences.</returns>
     /// <exception cref="CannotUseException">The scene carries no geometry, or is more than a GLB holds.</exception>
     public static ImmutableArray<string> Write(
         Scene scene,
         IGeometrySource source,
-        IReadOnlyDictionary<string, GivenLook> looks,
+        IReadOnlyDictionary<int, GivenLook> looks,
         string path,
         Bounds bounds,
         CancellationToken stop
@@ -34,18 +34,16 @@ public static class CrossedGlb
     {
         using var work = Folders.Temporary();
         var bare = Path.Combine(work.Path, Path.GetFileName(path));
-        ImmutableArray<string> told = [];
-        WholeOrNothing.File(bare, file => told = SceneToGlb.Write(scene, source, file, stop));
+        BareGlb made = null!;
+        WholeOrNothing.File(bare, file => made = SceneToGlb.Write(scene, source, file, stop));
         var before = SceneFormats.Read(bare, new ReadContext(new RootScope([work.Path]), bounds));
         var draft = new SceneDraft(before);
-        var sets = SetsOf(scene, source, stop);
-        foreach (var material in scene.Materials.Where(m => looks.ContainsKey(m.Name)))
+        foreach (var (at, given) in looks)
         {
-            var at = draft.Find(material.Name);
-            var there = draft.Materials[at];
-            var look = Called(looks[material.Name], path, n => sets.GetValueOrDefault((material.Name, n)));
-            var made = Maker.Make(draft, material, material.Name, look);
-            draft.Put(at, made.Material with { Name = there.Name, Id = there.Id });
+            var (material, there) = (scene.Materials[at], draft.Materials[at]);
+            var look = Called(given, path, name => made.Sets.GetValueOrDefault((at, name)));
+            var said = Maker.Make(draft, material, material.Name, look).Material;
+            draft.Put(at, said with { Name = there.Name, Id = there.Id });
         }
 
         var can = SceneFormats.Of(bare).Capabilities;
@@ -57,7 +55,7 @@ public static class CrossedGlb
             using var from = File.OpenRead(bare);
             SplicedCopy.Write(from, to, changes, stop);
         });
-        return [.. told, .. Unheld(now)];
+        return [.. made.Told, .. Unheld(now)];
     }
 
     /// <summary>glTF's core holds PNG and JPEG (2.0, 3.8.2).</summary>
@@ -87,22 +85,5 @@ public static class CrossedGlb
         {
             Nodes = [.. look.Graph.Nodes.Select(n => n.Image is { } use ? n with { Image = Use(use) } : n)],
         };
-    }
-
-    /// <summary>Numbers of UV sets, by the material that is worn and by name.</summary>
-    private static Dictionary<(string Material, string Set), int> SetsOf(Scene scene, IGeometrySource source, CancellationToken stop)
-    {
-        var sets = new Dictionary<(string, string), int>();
-        for (var i = 0; i < scene.Meshes.Length; i++)
-        {
-            if (scene.Meshes[i].UvSets.Length < 2)
-                continue;
-            var names = source.Read(i, stop).Streams.Where(s => s.Use == GeometryUse.Uv).Select(s => s.Name).ToList();
-            foreach (var part in scene.Meshes[i].Parts)
-            foreach (var (name, number) in names.Select((n, k) => (n, k)))
-                sets.TryAdd((part.Material, name), number);
-        }
-
-        return sets;
     }
 }

@@ -51,17 +51,9 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
 
     private static bool Has(Scene scene, SceneNode node) => node.Mesh >= 0 && node.Mesh < scene.Meshes.Length;
 
-    private static double[] Upright(string? up) =>
-        up switch
-        {
-            "Z" => Transforms.Rotation(1, 0, 0, -90),
-            "X" => Transforms.Rotation(0, 0, 1, 90),
-            _ => Transforms.Identity,
-        };
-
     private sealed class Building(Scene scene, Func<MeshPart, int> materialOf, Func<int, string> setOf, Bounds bounds)
     {
-        private readonly double[] upright = Upright(scene.UpAxis);
+        private readonly double[] upright = Transforms.Upright(scene.UpAxis);
         private readonly List<Vector3> points = [];
         private readonly List<Vector3> normals = [];
         private readonly List<Vector2> uvs = [];

@@ -27,6 +27,10 @@ public sealed record MovedLook(
     /// <summary>Null before one was looked for.</summary>
     public FittedLook? Fit { get; init; }
 
+    /// <summary>The best fit where that wins; null where the formulas are the best, or nobody looked.</summary>
+    [JsonIgnore]
+    public FittedLook? Better => Fit is { Set.IsEmpty: false } ? Fit : null;
+
     /// <summary>Pixels of each picture's side, and places looked at in each pixel.</summary>
     private const int Side = 64,
         Samples = 6,
@@ -39,21 +43,15 @@ public sealed record MovedLook(
     public static MovedLook? Of(CrossedLook look, TextureCache textures, string moment, CancellationToken stop)
     {
         var artist = new Painter(textures, moment, stop);
-        if (artist.Pairs(look, Samples) is not { } pairs)
+        if (artist.Closely(look) is not { } pairs)
             return null;
-        // Chance looks like a difference where paths are long: what seems far apart is looked at more closely.
-        if (Over(pairs).Mean >= Fidelity.LeastAsked)
-            pairs = artist.Pairs(look, Samples * Fidelity.Again)!;
         var all = Over(pairs);
         var (mostly, without) = all.Mean < Fidelity.LeastAsked ? (null, 0) : Reason(look, artist);
-        return new(
-            all,
-            [.. pairs.Select(p => p.After.Difference(p.Before))],
-            mostly,
-            without,
-            [.. pairs.SelectMany(p => p.Before.Told.Union(p.After.Told)).Distinct()]
-        );
+        return new(all, Each(pairs), mostly, without, [.. pairs.SelectMany(p => p.Before.Told.Union(p.After.Told)).Distinct()]);
     }
+
+    private static ImmutableArray<LookDifference> Each(List<(Swatch Before, Swatch After)> pairs) =>
+        [.. pairs.Select(p => p.After.Difference(p.Before))];
 
     private static LookDifference Over(List<(Swatch Before, Swatch After)> pairs) =>
         LookDifference.Of([.. pairs.SelectMany(p => p.Before.Pixels)], [.. pairs.SelectMany(p => p.After.Pixels)], i =>
@@ -70,15 +68,10 @@ public sealed record MovedLook(
             return none;
         var images = new OrderedTextures(look.Before.Images, textures, moment, stop);
         var set = BestFit.Of(look.Before.Graph, look.Crossed, [.. UnderLights.Select(l => l.Map())], images, stop);
-        return
-            !set.IsEmpty
-            && Of(look with { Crossed = look.Crossed.With(set) }, textures, moment, stop) is { } moved
-            && BestFit.Wins(moved.All.Mean, All.Mean)
-            ? this with
-            {
-                Fit = new(set, moved.All, moved.Lights),
-            }
-            : none;
+        if (set.IsEmpty || new Painter(textures, moment, stop).Closely(look with { Crossed = look.Crossed.With(set) }) is not { } pairs)
+            return none;
+        var fitted = Over(pairs);
+        return BestFit.Wins(fitted.Mean, All.Mean) ? this with { Fit = new(set, fitted, Each(pairs)) } : none;
     }
 
     /// <summary>The input without which the two looks lie closest, when that takes more than half away.</summary>
@@ -119,8 +112,14 @@ public sealed record MovedLook(
     {
         public Swatch? Paint(SwatchOrder order) => Paint(order, Samples);
 
-        /// <summary>Under each of the lights; null where one is not drawn.</summary>
-        public List<(Swatch Before, Swatch After)>? Pairs(CrossedLook look, int samples)
+        /// <summary>
+        /// Under each of the lights; null where one is not drawn. Chance looks like a difference where paths are long: what seems far
+        /// apart is looked at more closely.
+        /// </summary>
+        public List<(Swatch Before, Swatch After)>? Closely(CrossedLook look) =>
+            Pairs(look, Samples) is { } pairs && Over(pairs).Mean < Fidelity.LeastAsked ? pairs : Pairs(look, Samples * Fidelity.Again);
+
+        private List<(Swatch Before, Swatch After)>? Pairs(CrossedLook look, int samples)
         {
             var pairs = new List<(Swatch Before, Swatch After)>();
             foreach (var light in UnderLights)
@@ -139,10 +138,7 @@ public sealed record MovedLook(
 
 /// <summary>The numbers with which a crossed look comes nearest the one that arrived.</summary>
 /// <param name="Set">Empty where the formulas are the best.</param>
-public sealed record FittedLook(ImmutableArray<SetInput> Set, LookDifference All, ImmutableArray<LookDifference> Lights)
-{
-    public bool IsBetter => !Set.IsEmpty;
-}
+public sealed record FittedLook(ImmutableArray<SetInput> Set, LookDifference All, ImmutableArray<LookDifference> Lights);
 
 [JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]
 [JsonSerializable(typeof(MovedLook))]

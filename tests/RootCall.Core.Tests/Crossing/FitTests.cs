@@ -91,6 +91,7 @@ public sealed class FitTests
         var entry = LedgerEntry.ByHand("Carry 2 materials", [.. edits], DateTimeOffset.UnixEpoch);
         var read = Recipe.Read(Recipe.Record("Aprons", [entry]).Write(), "aprons.json");
         Assert.Equal(Sheen(0.25), Assert.Single(read.Crossed("mtl-pbr", "apron_felt")));
+        Assert.Equal("In Wavefront MTL with physically based statements: Ps to 0.25", Assert.Single(read.Steps).Describe());
         Assert.Empty(read.Crossed("mtl-pbr", "kettle"));
         Assert.Empty(read.Crossed("open-pbr", "apron_felt"));
     }

@@ -64,10 +64,9 @@ public sealed class GlbOfOthersTests(DemoPlace demo) : IClassFixture<DemoPlace>,
     {
         using var source = Geometry(scene);
         var looks = scene
-            .Materials.DistinctBy(m => m.Name)
-            .Select(m => (m.Name, Crossed: Crossings.Of(m.Graph, CrossedGlb.Model)))
+            .Materials.Select((m, place) => (Place: place, Crossed: Crossings.Of(m.Graph, CrossedGlb.Model)))
             .Where(m => m.Crossed is not null)
-            .ToDictionary(m => m.Name, m => new GivenLook(m.Crossed!.Graph, new Dictionary<ReferenceKey, string>()));
+            .ToDictionary(m => m.Place, m => new GivenLook(m.Crossed!.Graph, new Dictionary<ReferenceKey, string>()));
         CrossedGlb.Write(scene, source, looks, glb, Bounds.Default, CancellationToken.None);
     }
 

@@ -5,6 +5,7 @@ using RootCall.Core.Crossing;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
 
@@ -149,7 +150,10 @@ public sealed record Recipe(
             {
                 Edits = plan.Edits.AddRange(values),
             },
-            [.. Steps.Where(s => s.Rule is not null && !report.Findings.Any(s.Fits)).Select(s => $"{s.Rule}: nothing matches.")]
+            [
+                .. Steps.Where(s => s.Rule is not null && !report.Findings.Any(s.Fits)).Select(s => $"{s.Rule}: nothing matches."),
+                .. Steps.Where(s => s.Cross is not null).Select(s => $"{s.Describe()}: taken where materials are carried there."),
+            ]
         );
     }
 }
@@ -177,6 +181,14 @@ public sealed record RecipeStep
         get;
         init => field = value ?? field;
     } = new();
+
+    /// <summary>What it does, as people read it.</summary>
+    public string Describe() =>
+        Rule is { } rule ? RuleCatalog.Find(rule)?.Descriptor.Title ?? rule
+        : Cross is { } cross ? $"In {ShadingModels.Find(cross.Model)?.Name ?? cross.Model}: {string.Join(", ", cross.Set.Select(Said))}"
+        : $"Set {Said(Set!)}";
+
+    private static string Said(RecipeValue value) => $"{value.Input} to {value.ToValue()}";
 
     internal bool Fits(Finding finding) =>
         finding.Rule == Rule && (Cause is null || finding.Cause.Key == Cause) && Match.Fits(finding.AsFixed());

@@ -101,7 +101,7 @@ internal static class RecipeEndpoints
             r.Source,
             r.Steps.Length,
             r.Steps.Select(s => new StepItem(
-                s.Rule is { } rule ? RuleCatalog.Find(rule)?.Descriptor.Title ?? rule : $"Set {s.Set!.Input} to {s.Set.ToValue()}",
+                s.Describe(),
                 string.Join(
                     ", ",
                     new[]

@@ -113,7 +113,7 @@ internal sealed class CrossedScenes(CurrentScenes current, SceneMemory memory, D
 
     /// <summary>The look with the numbers that are asked for.</summary>
     public CrossedLook Numbers(CrossedRow row, bool fit) =>
-        fit && Moved(row)?.Fit is { IsBetter: true } best ? row.Look with { Crossed = row.Look.Crossed.With(best.Set) } : row.Look;
+        fit && Moved(row)?.Better is { } best ? row.Look with { Crossed = row.Look.Crossed.With(best.Set) } : row.Look;
 
     public IEnumerable<CrossRow> Rows(CurrentState state, IEnumerable<CrossedRow> looks, AskedCrossing asked)
     {

@@ -79,7 +79,7 @@ internal static class CrossingEndpoints
             throw new CannotUseException($"A note has {MostNote} letters at most.");
         if (over.Fit)
             foreach (var row in picked)
-                if (crossed.Moved(row)?.Fit is { IsBetter: true } best)
+                if (crossed.Moved(row)?.Better is { } best)
                     sets = sets.SetItem(row.Look.Material.Name, best.Set.Under(sets.GetValueOrDefault(row.Look.Material.Name, [])));
         if (picked.Count > AtOnce || picked.Exists(p => p.Bakes.Count > 0))
         {
@@ -148,10 +148,7 @@ internal static class CrossingEndpoints
             return TypedResults.NoContent();
         var moved = crossed.Moved(row);
         var look = crossed.Numbers(row, asked.Fit);
-        var lights =
-            moved is null ? []
-            : ReferenceEquals(look, row.Look) ? moved.Lights
-            : moved.Fit!.Lights;
+        var lights = (asked.Fit ? moved?.Better?.Lights : null) ?? moved?.Lights ?? [];
         var model = ShadingModels.Find(to)!;
         return TypedResults.Ok(
             new CrossedView(

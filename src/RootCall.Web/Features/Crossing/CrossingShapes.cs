@@ -90,8 +90,8 @@ internal sealed record MovedItem(
 {
     public static MovedItem Of(MovedLook moved, bool fit)
     {
-        var best = moved.Fit is { IsBetter: true } better ? better : null;
-        var shown = fit && best is not null ? best.All : moved.All;
+        var best = moved.Better;
+        var shown = (fit ? best?.All : null) ?? moved.All;
         return new(
             shown.Mean,
             shown.High,

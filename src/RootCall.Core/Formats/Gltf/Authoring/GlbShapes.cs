@@ -16,18 +16,18 @@ internal sealed class GlbShapes(Scene scene, IGeometrySource source, GlbAuthor g
 {
     private readonly SortedSet<string> told = new(StringComparer.Ordinal);
     private readonly Dictionary<int, int> meshes = [];
+    private readonly Dictionary<(int Material, string Set), int> sets = [];
 
     public IReadOnlyCollection<string> Told => told;
 
+    /// <summary>Numbers of UV sets, by the place of the material that is worn and by name.</summary>
+    public IReadOnlyDictionary<(int Material, string Set), int> Sets => sets;
+
     /// <param name="materialOf">Index of the material that a part wears, or -1.</param>
+    /// <exception cref="CannotUseException">A mesh cannot be read.</exception>
     public void Write(Func<MeshPart, int> materialOf, CancellationToken stop)
     {
-        var up = scene.UpAxis switch
-        {
-            "Z" => Transforms.Rotation(1, 0, 0, -90),
-            "X" => Transforms.Rotation(0, 0, 1, 90),
-            _ => Transforms.Identity,
-        };
+        var up = Transforms.Upright(scene.UpAxis);
         var metres = scene.MetresPerUnit ?? unit;
         glb.Node(Path.GetFileNameWithoutExtension(scene.Path), -1, -1, Transforms.Multiply(up, Transforms.Scaling(metres, metres, metres)));
         foreach (var node in scene.Nodes)
@@ -44,17 +44,11 @@ internal sealed class GlbShapes(Scene scene, IGeometrySource source, GlbAuthor g
         if (meshes.TryGetValue(index, out var known))
             return known;
         var mesh = scene.Meshes[index];
-        MeshGeometry geometry;
-        try
-        {
-            geometry = source.Read(index, stop);
-        }
-        catch (CannotUseException e)
-        {
-            told.Add($"“{mesh.Name}” was left out. {e.Message}");
-            return meshes[index] = -1;
-        }
-
+        // One that cannot be read ends it: a scene without it would not be the scene.
+        var geometry = source.Read(index, stop);
+        foreach (var part in mesh.Parts)
+        foreach (var (name, number) in geometry.Streams.Where(s => s.Use == GeometryUse.Uv).Select((s, i) => (s.Name, i)))
+            sets.TryAdd((materialOf(part), name), number);
         if (geometry.Surface is SurfaceKind.CatmullClarkCage or SurfaceKind.LoopCage)
             told.Add($"“{mesh.Name}” is a subdivision surface; glTF has none, so its cage was written.");
         if (geometry.Stream(GeometryUse.Colour) is not null)

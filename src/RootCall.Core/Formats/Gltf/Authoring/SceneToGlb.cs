@@ -5,14 +5,19 @@ using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Gltf.Authoring;
 
+/// <summary>A scene as a GLB without looks.</summary>
+/// <param name="Told">What could not be taken along, in sentences.</param>
+/// <param name="Sets">Numbers of UV sets, by the place of the material that is worn and by name.</param>
+public sealed record BareGlb(ImmutableArray<string> Told, IReadOnlyDictionary<(int Material, string Set), int> Sets);
+
 /// <summary>
 /// Writes a scene of any format as a GLB whose materials have names and nothing else: what they look like is said afterwards, as in any
 /// glTF scene. Gives up: cameras, lights, animation, instancers, subdivision.
 /// </summary>
 public static class SceneToGlb
 {
-    /// <returns>What could not be taken along, in sentences.</returns>
-    public static ImmutableArray<string> Write(Scene scene, IGeometrySource source, Stream output, CancellationToken stop)
+    /// <exception cref="Files.CannotUseException">A mesh cannot be read.</exception>
+    public static BareGlb Write(Scene scene, IGeometrySource source, Stream output, CancellationToken stop)
     {
         using var glb = new GlbAuthor();
         foreach (var material in scene.Materials)
@@ -28,6 +33,6 @@ public static class SceneToGlb
             stop
         );
         glb.Write(output);
-        return [.. shapes.Told];
+        return new([.. shapes.Told], shapes.Sets);
     }
 }
