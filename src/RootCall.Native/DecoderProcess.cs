@@ -13,7 +13,7 @@ internal sealed class DecoderProcess : WalledProcess
     public const long SharedBytes = 64L << 20;
 
     /// <summary>Of a file that is written: what is worked out between two requests.</summary>
-    private const int StripFloats = 4 << 20;
+    private const int StripFloats = 1 << 20;
 
     private readonly SharedMemory pixels;
     private readonly Bounds bounds;
@@ -96,16 +96,36 @@ internal sealed class DecoderProcess : WalledProcess
     {
         var packed = (uint)(form.Channels + (form.Bits << 4));
         Ask(RequestKind.Begin, $"picture.{(form.Bits == 32 ? "exr" : "png")}", (uint)width, stop, (uint)height, packed);
-        var strip = new float[Math.Max(1, Math.Min(height, StripFloats / (width * form.Channels))) * width * form.Channels];
-        for (var first = 0; first < height; )
+        var line = width * form.Channels;
+        var rows = Math.Max(1, Math.Min(height, StripFloats / line));
+        var (strip, other) = (new float[rows * line], new float[rows * line]);
+        int Fill(int first, float[] into)
         {
-            stop.ThrowIfCancellationRequested();
-            var rows = Math.Min(height - first, strip.Length / (width * form.Channels));
-            var values = strip.AsMemory(0, rows * width * form.Channels);
-            fill(first, rows, values);
-            pixels.Write<float>(values.Span, 0);
-            Ask(RequestKind.Put, string.Empty, 0, stop, (uint)rows);
-            first += rows;
+            var count = Math.Min(rows, height - first);
+            fill(first, count, into.AsMemory(0, count * line));
+            return count;
+        }
+
+        // The next rows are worked out while the child process packs those before.
+        var filling = Task.Run(() => Fill(0, strip), stop);
+        try
+        {
+            for (var first = 0; first < height; )
+            {
+                var count = filling.GetAwaiter().GetResult();
+                stop.ThrowIfCancellationRequested();
+                var (from, into) = (first + count, other);
+                filling = from < height ? Task.Run(() => Fill(from, into), stop) : Task.FromResult(0);
+                pixels.Write<float>(strip.AsSpan(0, count * line), 0);
+                Ask(RequestKind.Put, string.Empty, 0, stop, (uint)count);
+                (strip, other) = (other, strip);
+                first = from;
+            }
+        }
+        finally
+        {
+            // What fills reads things of the caller's, who goes on when this returns.
+            ((IAsyncResult)filling).AsyncWaitHandle.WaitOne();
         }
 
         var left = Ask(RequestKind.End, string.Empty, 0, stop).Picture;

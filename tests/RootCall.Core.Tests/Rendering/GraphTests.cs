@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Numerics;
+using RootCall.Core.Crossing.Baking;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Rendering.Graphs;
 using RootCall.Core.Rendering.Textures;
@@ -131,6 +132,49 @@ public sealed class GraphTests
     }
 
     /// <summary>A bump that rises with U leans the normal back along U; no slope is steeper than a bump may be.</summary>
+    [Fact]
+    public void Many_points_at_once_give_what_the_standard_says_of_each()
+    {
+        static ShaderInput From(string input, InputType type, string node) => new(input, type, null, new(node, "out"));
+        static ShaderInput Is(string input, params double[] numbers) =>
+            new(input, InputType.OfNumbers(numbers.Length), ShaderValue.Of(numbers));
+        var (one, three) = (InputType.Float, InputType.Color3);
+        var look = new ShaderGraph(
+            [
+                new("place", "texcoord", []) { Output = InputType.Vector2 },
+                new("u", "extract", [From("in", InputType.Vector2, "place"), Is("index", 0)]) { Output = one },
+                new("v", "extract", [From("in", InputType.Vector2, "place"), Is("index", 1)]) { Output = one },
+                new("three", "combine3", [From("in1", one, "u"), From("in2", one, "v"), Is("in3", 0.25)]) { Output = three },
+                new("held", "clamp", [From("in", three, "three"), Is("low", 0.2), Is("high", 0.7)]) { Output = three },
+                new("dot", "dotproduct", [From("in1", three, "three"), From("in2", three, "held")]) { Output = one },
+                new(
+                    "chosen",
+                    "ifgreater",
+                    [From("value1", one, "u"), Is("value2", 0.5), From("in1", three, "three"), From("in2", three, "held")]
+                )
+                {
+                    Output = three,
+                },
+                new("mixed", "mix", [From("fg", three, "chosen"), From("bg", three, "three"), From("mix", one, "dot")]) { Output = three },
+                new("cube", "power", [From("in1", three, "mixed"), Is("in2", 3)]) { Output = three },
+                new("surface", "open_pbr_surface", [From("base_color", three, "cube")]),
+            ],
+            "surface"
+        );
+        var colour = look.SurfaceNode!.Input("base_color")!;
+        var baker = new Baker(look, new("colour", [.. Enumerable.Range(0, 3).Select(c => new BakedPart(colour, c, 0))], false), new One(null));
+        var values = new float[40 * 2 * 3];
+        baker.Fill(40, 2, 0, 2, values, 1, default);
+        for (var i = 0; i < 40 * 2; i++)
+        {
+            double[] at = [(i % 40 + 0.5) / 40, 1 - ((i / 40 + 0.5) / 2), 0.25];
+            double[] held = [.. at.Select(x => Math.Clamp(x, 0.2, 0.7))];
+            var dot = at.Zip(held).Sum(p => p.First * p.Second);
+            for (var c = 0; c < 3; c++)
+                Assert.Equal(Math.Pow((at[0] > 0.5 ? at[c] : held[c]) * dot + (at[c] * (1 - dot)), 3), values[(i * 3) + c], 1e-5);
+        }
+    }
+
     [Fact]
     public void A_height_bends_the_normal()
     {

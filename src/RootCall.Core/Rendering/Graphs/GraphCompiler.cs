@@ -51,7 +51,7 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
         if (step.Inputs.Length > 0 && step.Inputs.All(i => i.IsNumber))
             return GraphProgram.Source.Of(
                 Given.Number,
-                GraphProgram.Trimmed(step.Function([.. step.Inputs.Select(i => i.Value)], default), step.Type)
+                GraphProgram.Trimmed(step.Function([.. step.Inputs.Select(i => i.Value)], default), step.Numbers)
             );
         return Placed(step);
     }
@@ -133,7 +133,7 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
         }
 
         var inputs = kind.Inputs.Select(i => Source(node.Input(i.Name), i)).ToImmutableArray();
-        return Add(new(kind.Function, inputs, type.IsSaid ? type : Fixed(name)));
+        return Add(new(kind.Function, inputs, type.IsSaid ? type : Fixed(name), kind.Loop));
     }
 
     /// <summary>What nodes give whose type no file says: those that a fixed-function material implies.</summary>
@@ -169,7 +169,7 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
         var use = node.Image;
         var fallback = use is { Default.Length: > 0 } ? Values.Of([.. use.Default.Select(n => (float)n)]) : standard.Value;
         if (use is null || textures.Find(use) is not { } texture)
-            return GraphProgram.Source.Of(Given.Number, GraphProgram.Trimmed(fallback, type));
+            return GraphProgram.Source.Of(Given.Number, GraphProgram.Trimmed(fallback, type.Numbers));
         var placed = node.Input("st") ?? node.Input("texcoord");
         var behind = placed?.From is { } from ? Behind(from) : null;
         var at = behind ?? GraphProgram.Source.Of(Given.Uv, default);

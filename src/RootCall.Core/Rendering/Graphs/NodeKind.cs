@@ -27,6 +27,9 @@ internal sealed record NodeInput(string Name, Given From, Vector4 Value);
 /// <summary>A node of the MaterialX standard library: its inputs with their defaults, and what it gives.</summary>
 internal sealed record NodeKind(string Name, ImmutableArray<NodeInput> Inputs, NodeFunction Function)
 {
+    /// <summary>The same for many points at once, where that is worth having.</summary>
+    public NodeLoop? Loop { get; init; }
+
     /// <param name="inputs">
     /// <c>in1=0 in2=1 texcoord=uv</c>: numbers with commas between, or a word for what the point gives.
     /// </param>

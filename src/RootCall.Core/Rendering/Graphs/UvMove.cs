@@ -8,6 +8,7 @@ namespace RootCall.Core.Rendering.Graphs;
 /// <param name="isTiled">Inputs follow that say how often and how large it repeats (MaterialX's tiledimage).</param>
 internal sealed class UvMove(UvTransform transform, bool countsDown, bool isTiled)
 {
+    private readonly bool moves = !transform.IsIdentity;
     private readonly bool turnsFirst = transform.Order.StartsWith("offset", StringComparison.Ordinal);
     private readonly Vector2 scale = new((float)transform.ScaleU, (float)transform.ScaleV);
     private readonly Vector2 offset = new((float)transform.OffsetU, (float)transform.OffsetV);
@@ -27,7 +28,7 @@ internal sealed class UvMove(UvTransform transform, bool countsDown, bool isTile
             uv = new(tiled.X, tiled.Y);
             faster = MathF.Max(MathF.Abs(inputs[1].X * size.X), MathF.Abs(inputs[1].Y * size.Y));
         }
-        else if (!transform.IsIdentity)
+        else if (moves)
             uv = turnsFirst ? Turned(uv + offset) * scale : Turned(uv * scale) + offset;
         return (countsDown ? uv : uv with { Y = 1 - uv.Y }, faster);
     }

@@ -142,8 +142,12 @@ public sealed class Texture
             _ => x - MathF.Floor(x),
         };
 
+    /// <param name="pixel">One beyond either end at most.</param>
     private static int At(int pixel, int count, WrapMode wrap) =>
-        wrap is WrapMode.Clamp or WrapMode.Black or WrapMode.Mirror ? Math.Clamp(pixel, 0, count - 1) : (pixel + count) % count;
+        wrap is WrapMode.Clamp or WrapMode.Black or WrapMode.Mirror ? Math.Clamp(pixel, 0, count - 1)
+        : pixel < 0 ? pixel + count
+        : pixel >= count ? pixel - count
+        : pixel;
 
     private static Level Halved(Level from)
     {

@@ -45,7 +45,10 @@ internal static class ColourNodes
 
     private static IEnumerable<NodeKind> Compositing =>
         [
-            NodeKind.Of("mix", "fg=0 bg=0 mix=0", (i, in _) => (i[0] * i[2]) + (i[1] * (Vector4.One - i[2]))),
+            NodeKind.Of("mix", "fg=0 bg=0 mix=0", (i, in _) => (i[0] * i[2]) + (i[1] * (Vector4.One - i[2]))) with
+            {
+                Loop = NodeLoops.Mix,
+            },
             Blend("plus", (f, b) => b + f),
             Blend("minus", (f, b) => b - f),
             Blend("difference", (f, b) => Vector4.Abs(b - f)),
@@ -64,7 +67,10 @@ internal static class ColourNodes
 
     private static IEnumerable<NodeKind> Conditional =>
         [
-            NodeKind.Of("ifgreater", "value1=1 value2=0 in1=0 in2=0", (i, in _) => i[0].X > i[1].X ? i[2] : i[3]),
+            NodeKind.Of("ifgreater", "value1=1 value2=0 in1=0 in2=0", (i, in _) => i[0].X > i[1].X ? i[2] : i[3]) with
+            {
+                Loop = NodeLoops.IfGreater,
+            },
             NodeKind.Of("ifgreatereq", "value1=1 value2=0 in1=0 in2=0", (i, in _) => i[0].X >= i[1].X ? i[2] : i[3]),
             NodeKind.Of("ifequal", "value1=0 value2=0 in1=0 in2=0", (i, in _) => i[0].X == i[1].X ? i[2] : i[3]),
             NodeKind.Of("switch", "which=0 in1=0 in2=0 in3=0 in4=0 in5=0 in6=0 in7=0 in8=0 in9=0 in10=0", (i, in _) =>

@@ -7,17 +7,41 @@ internal static class MathNodes
 {
     public static IEnumerable<NodeKind> All =>
         [
-            NodeKind.Pair("add", 0, 0, (a, b) => a + b),
-            NodeKind.Pair("subtract", 0, 0, (a, b) => a - b),
-            NodeKind.Pair("multiply", 0, 1, (a, b) => a * b),
-            NodeKind.Pair("divide", 0, 1, (a, b) => a / b),
+            NodeKind.Pair("add", 0, 0, (a, b) => a + b) with
+            {
+                Loop = NodeLoops.Add,
+            },
+            NodeKind.Pair("subtract", 0, 0, (a, b) => a - b) with
+            {
+                Loop = NodeLoops.Subtract,
+            },
+            NodeKind.Pair("multiply", 0, 1, (a, b) => a * b) with
+            {
+                Loop = NodeLoops.Multiply,
+            },
+            NodeKind.Pair("divide", 0, 1, (a, b) => a / b) with
+            {
+                Loop = NodeLoops.Divide,
+            },
             NodeKind.Pair("modulo", 0, 1, (a, b) => Values.Map(a, b, (x, y) => x - (y * MathF.Floor(x / y)))),
-            NodeKind.Pair("power", 0, 1, Power),
+            NodeKind.Pair("power", 0, 1, Power) with
+            {
+                Loop = NodeLoops.Power(Power),
+            },
             NodeKind.Pair("safepower", 0, 1, (a, b) => Values.Map(a, b, (x, y) => Sign(x) * MathF.Pow(MathF.Abs(x), y))),
-            NodeKind.Pair("min", 0, 0, Vector4.Min),
-            NodeKind.Pair("max", 0, 0, Vector4.Max),
+            NodeKind.Pair("min", 0, 0, Vector4.Min) with
+            {
+                Loop = NodeLoops.Min,
+            },
+            NodeKind.Pair("max", 0, 0, Vector4.Max) with
+            {
+                Loop = NodeLoops.Max,
+            },
             NodeKind.Pair("distance", 0, 0, (a, b) => new((a - b).Length())),
-            NodeKind.Pair("dotproduct", 0, 0, (a, b) => new(Vector4.Dot(a, b))),
+            NodeKind.Pair("dotproduct", 0, 0, (a, b) => new(Vector4.Dot(a, b))) with
+            {
+                Loop = NodeLoops.Dot,
+            },
             NodeKind.Pair("crossproduct", 0, 0, (a, b) => Values.Of(Vector3.Cross(Values.Three(a), Values.Three(b)))),
             NodeKind.Each("fract", x => x - MathF.Floor(x)),
             NodeKind.Each("absval", MathF.Abs),
@@ -36,7 +60,10 @@ internal static class MathNodes
             NodeKind.Each("trianglewave", x => 0.5f - MathF.Abs(MathF.Abs(x) % 1 - 0.5f)),
             NodeKind.Of("atan2", "iny=0 inx=1", (i, in _) => Values.Map(i[0], i[1], MathF.Atan2)),
             NodeKind.Of("invert", "in=0 amount=1", (i, in _) => i[1] - i[0]),
-            NodeKind.Of("clamp", "in=0 low=0 high=1", (i, in _) => Vector4.Min(Vector4.Max(i[0], i[1]), i[2])),
+            NodeKind.Of("clamp", "in=0 low=0 high=1", (i, in _) => Vector4.Min(Vector4.Max(i[0], i[1]), i[2])) with
+            {
+                Loop = NodeLoops.Clamp,
+            },
             NodeKind.Of("normalize", "in=0", (i, in _) => i[0].Length() is > 0 and var length ? i[0] / length : Vector4.Zero),
             NodeKind.Of("magnitude", "in=0", (i, in _) => new(i[0].Length())),
             NodeKind.Of("rotate2d", "in=0 amount=0", (i, in _) => Turned(i[0], i[1].X)),
