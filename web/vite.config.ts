@@ -10,7 +10,8 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   // The content security policy takes files of the application only, so nothing is inlined.
   build: { chunkSizeWarningLimit: 900, assetsInlineLimit: 0 },
-  test: { setupFiles: ['src/testing/setup.ts'] },
+  // A busy machine is no failure.
+  test: { setupFiles: ['src/testing/setup.ts'], testTimeout: 30_000 },
   server: {
     host: '127.0.0.1',
     port: 5183,

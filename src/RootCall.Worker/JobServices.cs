@@ -47,6 +47,7 @@ internal static class JobServices
             .AddSingleton<PictureJob>()
             .AddSingleton<SwatchJob>()
             .AddSingleton<FrameJob>()
+            .AddSingleton<CrossingFrameJob>()
             .AddSingleton<MeasureCrossingJob>()
             .AddSingleton<CrossJob>()
             .AddSingleton(Tools)

@@ -67,7 +67,7 @@ public sealed class BrowserFixture : IDisposable
         RunningApplication.Until(
             () => (found = Driver.FindElements(By.XPath(xpath)).FirstOrDefault(e => e.Displayed)) is not null,
             $"“{xpath}” did not appear",
-            30
+            90
         );
         return found!;
     }

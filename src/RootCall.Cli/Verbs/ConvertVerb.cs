@@ -8,6 +8,7 @@ using RootCall.Core.Files;
 using RootCall.Core.Formats;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Scenes;
+using RootCall.Core.SendOff;
 
 namespace RootCall.Cli.Verbs;
 
@@ -33,9 +34,9 @@ internal static class ConvertVerb
         {
             Description =
                 "scene, a copy of the scene with the crossed materials; mtlx, a MaterialX document of them; glb, the scene with its "
-                + "geometry as a GLB. Without it, scene where its format says the model.",
+                + "geometry as a GLB; usda, the same as a text layer of USD. Without it, scene where its format says the model.",
         };
-        form.AcceptOnlyFromAmong("scene", "mtlx", "glb");
+        form.AcceptOnlyFromAmong("scene", "mtlx", "glb", "usda");
         var route = new Option<CrossingRoute>("--route")
         {
             Description = "What becomes of mirrored colours: kept, as an index and a tint; or metalness, by the published solve.",
@@ -88,7 +89,7 @@ internal static class ConvertVerb
             var (path, rows, told) = written switch
             {
                 "scene" => new CrossedCopy(opened, carrying, folder).Write(picked),
-                "glb" => new CrossedFile(opened, carrying, folder).Write(picked),
+                _ when CrossedForm.Find(written) is { } other => new CrossedFile(opened, carrying, other, folder).Write(picked),
                 _ => Document(new(opened, carrying, folder), picked, model),
             };
             rows = [.. rows.OrderByDescending(r => r.DeltaE?.Mean ?? double.MaxValue)];

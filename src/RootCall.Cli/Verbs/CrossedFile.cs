@@ -12,9 +12,9 @@ using RootCall.Native;
 namespace RootCall.Cli.Verbs;
 
 /// <summary>
-/// A scene of another format as a GLB: geometry and hierarchy go along, every look is carried, images are called from where they lie.
+/// A scene as a file of another format: geometry and hierarchy go along, every look is carried, images are called from where they lie.
 /// </summary>
-internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, string folder)
+internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, CrossedForm form, string folder)
 {
     private readonly ReferencesByKey references = new(opened.Report);
     private readonly string textures = Path.Combine(folder, "textures");
@@ -22,14 +22,12 @@ internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, string 
     public (string Path, IReadOnlyList<ConvertedJson> Rows, ImmutableArray<string> Told) Write(IEnumerable<Material> picked)
     {
         var scene = opened.Report.Scene;
-        if (carrying.To != CrossedGlb.Model)
-            throw new CannotUseException($"A GLB says {CrossedGlb.Model} and no other model.");
-        if (scene.Format.Id is "gltf" or "glb")
-            throw new CannotUseException("The scene is glTF already.");
-        var path = Path.Combine(folder, $"{Path.GetFileNameWithoutExtension(scene.Path)}.glb");
+        if (form.WhyNot(scene, carrying.To) is { } why)
+            throw new CannotUseException(why);
+        var path = Path.Combine(folder, $"{Path.GetFileNameWithoutExtension(scene.Path)}.{form.Ending}");
         if (File.Exists(path))
             throw new CannotUseException($"“{path}” is already there; nothing that exists is written over.");
-        var baking = carrying.Baking(textures, CrossedGlb.Maker);
+        var baking = carrying.Baking(textures, form.Maker);
         List<string> taken = [];
         try
         {
@@ -52,7 +50,7 @@ internal sealed class CrossedFile(OpenedScene opened, Carrying carrying, string 
             using var decoder = new MeshDecoder(reading.Bounds);
             using var geometry = SceneFormats.Of(scene.Path).Geometry(opened.Session.Edited.Basis, reading, decoder);
             var given = looks.ToDictionary(l => l.Key, l => Given(l.Value.Graph, l.Value.Baked, plan));
-            return (path, rows, CrossedGlb.Write(scene, geometry, given, path, reading.Bounds, CancellationToken.None));
+            return (path, rows, form.Write(scene, geometry, given, path, reading.Bounds, CancellationToken.None));
         }
         catch
         {

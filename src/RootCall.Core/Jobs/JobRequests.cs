@@ -43,6 +43,9 @@ public sealed record Remember(Guid SceneId) : JobRequest;
 /// <param name="Camera">By name; null for the scene's first, or one that frames it.</param>
 public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : JobRequest;
 
+/// <summary>Draw the whole scene before and after a crossing.</summary>
+public sealed record DrawCrossing(Guid SceneId, CrossedFrame Crossing) : JobRequest;
+
 /// <summary>Write a copy of the scene's own files into a root for output.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made.</param>
 public sealed record WriteCopy(Guid SceneId, string Folder) : JobRequest;

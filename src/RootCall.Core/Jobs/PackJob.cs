@@ -18,6 +18,9 @@ public sealed class PackJob(
     /// <summary>What a frame of a proof may take.</summary>
     private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(20);
 
+    /// <summary>Of the pictures of a proof, beside the package.</summary>
+    public const string FramesFolder = "proof";
+
     public async Task Run(IAttempt attempt, Pack request, CancellationToken stop)
     {
         if (await packages.Has(attempt.Job, stop))
@@ -45,7 +48,8 @@ public sealed class PackJob(
             );
             attempt.Report("proving", Path.GetFileName(target));
             var proof = PackageProof.Prove(built.Written, bounds, work.Path, (painter, before), stop);
-            Keep(proof.Frames!, folder);
+            if (proof.Frames is { Before: { } drawn, After: { } again })
+                new FramePair(drawn, again).Keep(Path.Combine(folder, FramesFolder), tools.House);
             await packages.Publish(attempt, request.SceneId, built, proof, stop);
         }
         catch
@@ -54,16 +58,5 @@ public sealed class PackJob(
                 Directory.Delete(folder, recursive: true);
             throw;
         }
-    }
-
-    /// <summary>The pictures of a proof, beside the package.</summary>
-    private void Keep(ProofFrames frames, string folder)
-    {
-        if (frames is not { Before: { } before, After: { } after })
-            return;
-        Directory.CreateDirectory(Path.GetDirectoryName(PackagePictures.Place(folder, PackagePicture.Before))!);
-        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Before), before.Png(tools.House));
-        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.After), after.Png(tools.House));
-        WholeOrNothing.Cached(PackagePictures.Place(folder, PackagePicture.Difference), after.DifferencePng(before));
     }
 }

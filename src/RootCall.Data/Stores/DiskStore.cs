@@ -93,6 +93,13 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
         return Path.Combine(folder.FullName, $"{light.ToString().ToLowerInvariant()}{seen}.png");
     }
 
+    public string CrossingFrame(Guid sceneId, CrossedFrame crossing)
+    {
+        var (model, route, fit) = crossing;
+        var name = $"crossing-{model}-{route}{(fit ? "-fit" : string.Empty)}".ToLowerInvariant();
+        return Path.Combine(Folder, "frames", sceneId.ToString("N"), name);
+    }
+
     public string? ColourPrint { get; }
 
     public void Put(FileState file, byte[] png) => WholeOrNothing.Cached(Picture(file.Path, file.Stamp, IPictureStore.Side), png);

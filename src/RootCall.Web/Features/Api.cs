@@ -30,6 +30,7 @@ internal static class Api
         api.MapHouse();
         api.MapRecipes();
         api.MapCrossing();
+        api.MapCrossingFrames();
         api.MapSendOff();
         api.MapFolders();
         api.MapWork();

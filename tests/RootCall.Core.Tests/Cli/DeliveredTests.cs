@@ -20,7 +20,6 @@ public sealed class DeliveredTests(DemoPlace demo) : IClassFixture<DemoPlace>, I
     {
         string[][] calls =
         [
-            ["muster", "--format", "json"],
             ["audit", "--destination", "lantern-headset", "--format", "json"],
             ["relink", "--format", "json", "--out"],
         ];

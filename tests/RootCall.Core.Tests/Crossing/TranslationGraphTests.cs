@@ -34,7 +34,7 @@ public sealed class TranslationGraphTests(ITestOutputHelper output)
     {
         var looks = Enumerable.Range(0, Points).Select(i => Point(ShadingModels.Find(from)!, i)).ToList();
         var theirs = Translated(graph, looks, to);
-        var fidelity = new Fidelity(Studio.Light(), 16, 16);
+        var fidelity = new Fidelity(Studio.Light(), 12, 12);
         var rows = looks
             .AsParallel()
             .AsOrdered()

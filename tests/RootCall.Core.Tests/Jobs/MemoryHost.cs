@@ -55,6 +55,7 @@ internal sealed class MemoryHost
         var tools = new FrameTools(decoder, new MeshDecoder(Bounds.Default), new RayTracers(Bounds.Default, 1), 64 << 20, Moment);
         Pack = new(this, this, reading, this, tools, Bounds.Default, TimeProvider.System);
         Draw = new(this, this, reading, this, tools, ChosenColours.None, TimeProvider.System);
+        DrawCrossing = new(this, this, reading, this, tools, TimeProvider.System);
         Copy = new(reading, this, this);
     }
 
@@ -64,6 +65,8 @@ internal sealed class MemoryHost
     public ExtractJob Extract { get; }
     public PackJob Pack { get; }
     public FrameJob Draw { get; }
+
+    public CrossingFrameJob DrawCrossing { get; }
     public WriteCopyJob Copy { get; }
 
     public List<(Delivered Scene, Arrival Head)> Arrivals { get; } = [];
@@ -149,6 +152,8 @@ internal sealed class MemoryHost
     public string Moment => At("work", "moments");
 
     public string Frame(Guid sceneId, FrameLighting light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
+
+    public string CrossingFrame(Guid sceneId, CrossedFrame crossing) => At("frames", $"{sceneId:N}-{crossing.Model}");
 
     public string Crossing(string print) => At("crossings", print);
 

@@ -162,7 +162,11 @@ public sealed class GraphTests
             "surface"
         );
         var colour = look.SurfaceNode!.Input("base_color")!;
-        var baker = new Baker(look, new("colour", [.. Enumerable.Range(0, 3).Select(c => new BakedPart(colour, c, 0))], false), new One(null));
+        var baker = new Baker(
+            look,
+            new("colour", [.. Enumerable.Range(0, 3).Select(c => new BakedPart(colour, c, 0))], false),
+            new One(null)
+        );
         var values = new float[40 * 2 * 3];
         baker.Fill(40, 2, 0, 2, values, 1, default);
         for (var i = 0; i < 40 * 2; i++)

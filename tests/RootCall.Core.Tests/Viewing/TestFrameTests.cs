@@ -1,12 +1,14 @@
 using System.Globalization;
 using System.Numerics;
 using System.Runtime.InteropServices;
+using RootCall.Core.Crossing;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Frames;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.SendOff;
+using RootCall.Core.Shading;
 using RootCall.Core.Tests.Jobs;
 using RootCall.Core.Viewing;
 using RootCall.Native;
@@ -309,6 +311,28 @@ public sealed class TestFrameTests : IDisposable
         var changed = Report() with { References = [.. Report().References.Select(r => r with { Resolved = null, Tiles = [] })] };
         Assert.NotEqual(FramePrint.Of(changed, FrameLighting.Dusk, null, null), made.Print);
         Assert.Null(DrawnFrame.Of(host.Frame(scene, FrameLighting.Studio, null)));
+    }
+
+    [Fact]
+    public async Task A_scene_is_drawn_before_and_after_a_crossing_and_stays_as_it_is()
+    {
+        var host = new MemoryHost(place.Folder);
+        await host.Arrive.Run(new Attempt(), new(Square(), null, "here"), default);
+        var scene = host.Arrivals[^1].Head.SceneId;
+        var report = host.Report(host.Arrivals[^1].Head.Id);
+        var asked = new CrossedFrame("gltf-metallic-roughness", CrossingRoute.Kept, Fit: false);
+        await host.DrawCrossing.Run(new Attempt(), new(scene, asked), default);
+        var folder = host.CrossingFrame(scene, asked);
+        var made = DrawnCrossing.Of(folder)!;
+        Assert.Equal(asked.Print(FramePrint.Of(report, FrameLighting.Studio, null, null)), made.Print);
+        Assert.All(Enum.GetValues<FramePicture>(), p => Assert.True(File.Exists(FramePair.Place(folder, p))));
+        Assert.InRange(made.Moved.Mean, 0.01, 20);
+        Assert.Empty(host.LedgerOf(scene).Entries);
+
+        // The same model there and back is the same picture.
+        var same = new CrossedFrame(ShadingModels.OfType(report.Scene.Materials[0].Graph.SurfaceNode!.Type)!.Id, CrossingRoute.Kept, false);
+        await host.DrawCrossing.Run(new Attempt(), new(scene, same), default);
+        Assert.Equal(0, DrawnCrossing.Of(host.CrossingFrame(scene, same))!.Moved.Most);
     }
 
     /// <summary>What is packed looks the same from the package alone; what does not come along is seen.</summary>

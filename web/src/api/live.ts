@@ -22,6 +22,7 @@ const ofChange: Record<SceneChange, string[]> = {
 /** Queries that a task makes old beyond what its scene tells by itself. */
 const ofWork: Record<string, string[]> = {
   pack: ['send-off'],
+  drawcrossing: ['crossing'],
   remember: ['audit', 'evidence'],
 };
 

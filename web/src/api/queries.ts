@@ -153,12 +153,28 @@ export const useCrossed = (
     placeholderData: (before) => before,
   });
 
+/** The whole scene before and after a crossing; null before it was drawn. */
+export const useCrossedFrames = (id: string, to: string, route: CrossingRoute, fit: boolean, enabled: boolean) =>
+  useQuery({
+    queryKey: ['crossing', id, 'frames', to, route, fit],
+    queryFn: async () =>
+      (await unwrap(
+        api.GET('/api/scenes/{id}/crossed-frames', { params: { path: { id }, query: { to, route, fit } } }),
+      )) ?? null,
+    enabled,
+  });
+
 export const useCrossingActs = (id: string) => {
   const stale = [...ofScene, 'scenes'];
   return {
     measure: useChange(
       (body: { to: string; route: CrossingRoute; materials: string[] | null; fit: boolean }) =>
         unwrap(api.POST('/api/scenes/{id}/crossing/measure', { ...byId(id), body })),
+      [],
+    ),
+    draw: useChange(
+      (body: { to: string; route: CrossingRoute; fit: boolean }) =>
+        unwrap(api.POST('/api/scenes/{id}/crossed-frames', { ...byId(id), body })),
       [],
     ),
     takeOver: useChange(

@@ -2618,6 +2618,79 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/crossed-frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    to: string;
+                    route?: string;
+                    fit: boolean;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CrossingFrameView"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DrawTheseLooks"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/send-off": {
         parameters: {
             query?: never;
@@ -3064,6 +3137,14 @@ export interface components {
             /** Format: int64 */
             triangles: number;
         };
+        /** @description Which crossing of a whole scene is drawn. */
+        CrossedFrame: {
+            /** @description Id of the shading model that looks are carried to. */
+            model: string;
+            route: components["schemas"]["CrossingRoute"];
+            /** @description With the best fit wherever it was measured and wins. */
+            fit: boolean;
+        };
         /** @description One material's crossing in full. */
         CrossedView: {
             row: components["schemas"]["CrossRow"];
@@ -3074,6 +3155,28 @@ export interface components {
             lights: components["schemas"]["LitItem"][];
             /** @description What its pictures do not show. */
             told: string[];
+        };
+        /** @description A whole scene before and after a crossing. */
+        CrossingFrameView: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: double
+             * @description Mean ΔE of the frames' pixels, High its 95th percentile.
+             */
+            mean: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            most: number;
+            /** @description Somebody could tell the two apart. */
+            isSeen: boolean;
+            /** @description What the frames do not show, in sentences. */
+            told: string[];
+            /** @description They show the scene as it stands. */
+            isCurrent: boolean;
+            /** @description Address of the picture of each name. */
+            pictures: components["schemas"]["FramePairPictures"];
         };
         /**
          * @description What becomes of a mirrored colour that stands beside a diffuse one.
@@ -3196,6 +3299,13 @@ export interface components {
             light: string;
             /** @description By name; null for the first, or one that frames the scene. */
             camera: null | string;
+        };
+        /** @description Which crossing is drawn. */
+        DrawTheseLooks: {
+            to: string;
+            route: components["schemas"]["CrossingRoute"];
+            fit: boolean;
+            crossing?: components["schemas"]["CrossedFrame"];
         };
         EditItem: {
             what: string;
@@ -3373,6 +3483,11 @@ export interface components {
             /** @description What it does not show, in sentences. */
             told: string[];
             picture: string;
+        };
+        FramePairPictures: {
+            before: string;
+            after: string;
+            difference: string;
         };
         /** @description A frame of a scene: what there is, and by which cameras it can be drawn. */
         FrameState: {

@@ -26,6 +26,9 @@ public interface IStorePlaces
     /// <summary>Where the frame of a scene under that light lies or belongs.</summary>
     string Frame(Guid sceneId, FrameLighting light, string? camera);
 
+    /// <summary>The folder of the frames of a scene before and after a crossing.</summary>
+    string CrossingFrame(Guid sceneId, CrossedFrame crossing);
+
     /// <summary>Where the measure of a crossing lies or belongs.</summary>
     /// <param name="print">A hash of all that it is made of.</param>
     string Crossing(string print);

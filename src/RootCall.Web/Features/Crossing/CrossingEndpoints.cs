@@ -220,7 +220,7 @@ internal static class CrossingEndpoints
         return found.Order(SwatchEndpoints.Lit(asked.Light), SwatchEndpoints.Side(asked.Side), WornLook.Crossed);
     }
 
-    private static CrossingRoute Routed(string? word) =>
+    public static CrossingRoute Routed(string? word) =>
         Enum.TryParse<CrossingRoute>(word, ignoreCase: true, out var route) ? route : CrossingRoute.Kept;
 
     private static SetInput Said(string text)

@@ -3,6 +3,7 @@ using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.SendOff;
+using RootCall.Core.Viewing;
 using RootCall.Data.Rows;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
@@ -114,8 +115,8 @@ internal static class SendOffEndpoints
                     var package = await packages.Find(id, stop);
                     return
                         package is not null
-                        && Enum.TryParse<PackagePicture>(picture, ignoreCase: true, out var which)
-                        && PackagePictures.Place(Path.GetDirectoryName(package.Path)!, which) is var path
+                        && Enum.TryParse<FramePicture>(picture, ignoreCase: true, out var which)
+                        && FramePair.Place(Path.Combine(Path.GetDirectoryName(package.Path)!, PackJob.FramesFolder), which) is var path
                         && File.Exists(path)
                         ? Results.File(path, "image/png")
                         : throw new CannotUseException("There is no such picture of a package.");

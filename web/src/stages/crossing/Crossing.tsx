@@ -15,6 +15,7 @@ import { Looks } from './Looks';
 import { setOf, useSets } from './sets';
 import { Skyline } from './Skyline';
 import { Tools } from './Tools';
+import { WholeScene } from './WholeScene';
 
 const keys: [string, string][] = [
   ['J and K, → ←', 'next and previous material'],
@@ -27,6 +28,7 @@ const keys: [string, string][] = [
   ['H', 'the next light'],
   ['Y', 'wear the looks that arrived, or the crossed ones'],
   ['⇧M', 'measure how far looks move'],
+  ['D', 'the whole scene, before and after'],
 ];
 
 /** Stage 5: what survives in another shading model, and how far the look moves. */
@@ -40,9 +42,9 @@ export function Crossing() {
   const view = query.data;
   // What was proposed stays chosen, whatever the scene becomes by it.
   if (to === null && view) choose({ scene: sceneId, to: view.to });
-  const work = useWork().data?.find(
-    (w) => w.sceneId === sceneId && (w.kind === 'measurecrossing' || w.kind === 'cross') && isOpen(w),
-  );
+  const open = useWork().data?.filter((w) => w.sceneId === sceneId && isOpen(w));
+  const work = open?.find((w) => w.kind === 'measurecrossing' || w.kind === 'cross');
+  const [whole, setWhole] = useState(false);
   const acts = useCrossingActs(sceneId);
   const { find, materials, narrow } = useFocus();
   const { light, crossingLimit, set } = useSettings();
@@ -96,6 +98,7 @@ export function Crossing() {
   useKey('h', () => set({ light: lights[(lights.indexOf(light) + 1) % lights.length] ?? 'studio' }));
   useKey('y', () => void wear());
   useKey('shift+m', () => void measure());
+  useKey('d', () => setWhole(true));
 
   return (
     <Frame
@@ -118,6 +121,7 @@ export function Crossing() {
             onFit={fitOr}
             onWear={() => void wear()}
             onSweep={() => acts.sweep.mutate(undefined)}
+            onWhole={() => setWhole(true)}
           />
         )
       }
@@ -125,6 +129,15 @@ export function Crossing() {
       open={view?.rows.filter((r) => r.entry === null && r.moved !== null && r.moved.mean > limit).length}
     >
       {view && view.rows.length === 0 && <Nothing view={view} />}
+      {view && (
+        <WholeScene
+          sceneId={sceneId}
+          view={view}
+          work={open?.find((w) => w.kind === 'drawcrossing')}
+          open={whole}
+          onOpenChange={setWhole}
+        />
+      )}
       {view && rows.length > 0 && (
         <div className="flex h-full flex-col pt-2">
           <Skyline

@@ -1,6 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import type { PackageItem, WorkItem } from '../../api/client';
 import { bytes, count, many, when } from '../../parts/format';
+import { FrameTriple } from '../../parts/compare/FrameTriple';
 import { Glyph } from '../../parts/Glyph';
 import { WorkLine } from '../../parts/WorkLine';
 
@@ -124,7 +125,14 @@ function Proof({ last }: { last: PackageItem }) {
         </p>
       </div>
       {last.frames ? (
-        <Frames id={last.id} top={last.frames.top} />
+        <FrameTriple
+          of={[
+            [`/api/packages/${last.id}/pictures/before`, 'before packing'],
+            [`/api/packages/${last.id}/pictures/after`, 'from the package'],
+            [`/api/packages/${last.id}/pictures/difference`, `ΔE, kiln scale to ${last.frames.top}`],
+          ]}
+          className="max-h-[118px]"
+        />
       ) : (
         <p className="pt-1 text-[12.5px] text-quiet">{last.noFrames ?? 'No frame was drawn when it was built.'}</p>
       )}
@@ -152,28 +160,5 @@ function Proof({ last }: { last: PackageItem }) {
         )}
       </div>
     </>
-  );
-}
-
-/** The scene before it was packed, from the package alone, and where both differ. */
-function Frames({ id, top }: { id: string; top: number }) {
-  const frames: [string, string][] = [
-    ['before', 'before packing'],
-    ['after', 'from the package'],
-    ['difference', `ΔE, kiln scale to ${top}`],
-  ];
-  return (
-    <div className="grid grid-cols-3 items-start gap-x-3">
-      {frames.map(([picture, words]) => (
-        <figure key={picture} className="field min-w-0 p-2 pb-1">
-          <img
-            src={`/api/packages/${id}/pictures/${picture}`}
-            alt={words}
-            className="aspect-video max-h-[118px] w-full object-contain"
-          />
-          <figcaption className="truncate pt-1 text-[12px] leading-4 text-white">{words}</figcaption>
-        </figure>
-      ))}
-    </div>
   );
 }

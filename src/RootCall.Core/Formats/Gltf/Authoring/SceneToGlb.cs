@@ -1,14 +1,8 @@
-using System.Collections.Immutable;
 using System.Text.Json.Nodes;
 using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Formats.Gltf.Authoring;
-
-/// <summary>A scene as a GLB without looks.</summary>
-/// <param name="Told">What could not be taken along, in sentences.</param>
-/// <param name="Sets">Numbers of UV sets, by the place of the material that is worn and by name.</param>
-public sealed record BareGlb(ImmutableArray<string> Told, IReadOnlyDictionary<(int Material, string Set), int> Sets);
 
 /// <summary>
 /// Writes a scene of any format as a GLB whose materials have names and nothing else: what they look like is said afterwards, as in any
@@ -17,7 +11,7 @@ public sealed record BareGlb(ImmutableArray<string> Told, IReadOnlyDictionary<(i
 public static class SceneToGlb
 {
     /// <exception cref="Files.CannotUseException">A mesh cannot be read.</exception>
-    public static BareGlb Write(Scene scene, IGeometrySource source, Stream output, CancellationToken stop)
+    public static BareScene Write(Scene scene, IGeometrySource source, Stream output, CancellationToken stop)
     {
         using var glb = new GlbAuthor();
         foreach (var material in scene.Materials)
@@ -33,6 +27,7 @@ public static class SceneToGlb
             stop
         );
         glb.Write(output);
-        return new([.. shapes.Told], shapes.Sets);
+        static string Name(int set) => FormattableString.Invariant($"TEXCOORD_{set}");
+        return new([.. shapes.Told], shapes.Sets.ToDictionary(s => s.Key, s => Name(s.Value)), Name(0), []);
     }
 }

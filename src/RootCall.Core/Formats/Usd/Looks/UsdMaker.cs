@@ -71,7 +71,7 @@ internal sealed class UsdMaker : ILookMaker
             var inputs = new List<ShaderInput>();
             foreach (var input in look.SurfaceNode!.Inputs)
                 if (input.From is null)
-                    inputs.Add(input);
+                    inputs.Add(Worded(input));
                 else if (Fed(look, input) is { } wire)
                     inputs.Add(input with { Value = null, From = wire });
             return new(
@@ -82,6 +82,16 @@ internal sealed class UsdMaker : ILookMaker
                 [.. unsaid]
             );
         }
+
+        /// <summary>A token in USD ("UsdPreviewSurface Specification", 2.6), where MaterialX counts the choices.</summary>
+        private static ShaderInput Worded(ShaderInput input) =>
+            input is { Name: "opacityMode", Value.Numbers: [var number] }
+                ? input with
+                {
+                    Type = InputType.Text,
+                    Value = ShaderValue.OfText(number == 1 ? "presence" : "transparent"),
+                }
+                : input;
 
         private Connection? Fed(ShaderGraph look, ShaderInput input)
         {
