@@ -58,6 +58,14 @@ public sealed class CrossingTests
         browser.See("//*[@role='radio'][@aria-checked='true'][starts-with(., 'best fit')]");
         browser.Press("b");
         browser.See("//*[@role='radio'][@aria-checked='true'][. = 'formula']");
+        // The whole scene before and after; nothing of it is taken over.
+        browser.Press("d");
+        browser.ClickInSheet("Draw both");
+        browser.See("//*[@data-frames='mean']");
+        const string Shown = "return [...document.querySelectorAll('[role=dialog] img')].filter((i) => i.naturalWidth > 0).length";
+        RunningApplication.Until(() => browser.Evaluate<int>(Shown) == 3, "the frames are not shown");
+        Assert.Empty(browser.SeriousFindings());
+        browser.Press(Keys.Escape);
         browser.ClickAt("//button[contains(@aria-label, 'specular_roughness is')]");
         browser.See("//input[@aria-invalid]").SendKeys(Keys.Control + "a" + Keys.Null + "0.9" + Keys.Enter);
         browser.SeeText("set by hand");

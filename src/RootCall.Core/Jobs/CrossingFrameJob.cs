@@ -44,9 +44,9 @@ public sealed class CrossingFrameJob(
     TimeProvider clock
 )
 {
-    private const int Width = 560,
-        Height = 315,
-        Samples = 24;
+    private const int Width = 480,
+        Height = 270,
+        Samples = 16;
 
     /// <summary>Of each frame.</summary>
     private static readonly TimeSpan MostTime = TimeSpan.FromSeconds(60);

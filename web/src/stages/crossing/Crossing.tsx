@@ -121,7 +121,6 @@ export function Crossing() {
             onFit={fitOr}
             onWear={() => void wear()}
             onSweep={() => acts.sweep.mutate(undefined)}
-            onWhole={() => setWhole(true)}
           />
         )
       }
@@ -148,6 +147,7 @@ export function Crossing() {
             current={row?.material}
             inFocus={materials}
             onPick={setPicked}
+            onWhole={() => setWhole(true)}
             work={work}
           />
           <div className="mt-4 grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(620px,49%)] gap-x-6 pl-7">

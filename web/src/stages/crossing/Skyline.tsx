@@ -13,11 +13,12 @@ interface SkylineProps {
   current: string | undefined;
   inFocus: ReadonlySet<string>;
   onPick: (material: string) => void;
+  onWhole: () => void;
   work: WorkItem | undefined;
 }
 
 /** Every material as a bar on its own swatch, the farthest moved first; those above the limit are named in place. */
-export function Skyline({ sceneId, rows, limit, onLimit, current, inFocus, onPick, work }: SkylineProps) {
+export function Skyline({ sceneId, rows, limit, onLimit, current, inFocus, onPick, onWhole, work }: SkylineProps) {
   const [box, { width }] = useSize<HTMLDivElement>();
   const { pitch, items, top } = bars(rows, width, limit);
   const far = labels(items, limit);
@@ -25,6 +26,9 @@ export function Skyline({ sceneId, rows, limit, onLimit, current, inFocus, onPic
   return (
     <section className="flex-none px-7" aria-label="How far each material moves">
       <div className="flex h-5 items-baseline justify-end gap-4">
+        <button type="button" className="act soft mr-auto" onClick={onWhole}>
+          The whole scene, before and after <kbd>D</kbd>
+        </button>
         {work && <WorkLine item={work} verb="Measuring" />}
         <span className="text-[12.5px] text-quiet">mean ΔE under three lights, sorted</span>
       </div>

@@ -34,7 +34,6 @@ export function WholeScene({ sceneId, view, work, open, onOpenChange }: WholeSce
           </button>
         )
       }
-      tall
     >
       {work ? (
         <WorkLine item={work} verb="Drawing the scene before and after" />

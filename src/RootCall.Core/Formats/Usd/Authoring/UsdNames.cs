@@ -2,7 +2,9 @@ using System.Globalization;
 
 namespace RootCall.Core.Formats.Usd.Authoring;
 
-/// <summary>Names of prims: letters, digits and underscores, not a digit first (OpenUSD, “SdfPath”), each once among its siblings.</summary>
+/// <summary>
+/// Names of prims: letters, digits and underscores, not a digit first (OpenUSD, “SdfPath”), each once among its siblings.
+/// </summary>
 internal sealed class UsdNames
 {
     private readonly HashSet<string> taken = new(StringComparer.Ordinal);
