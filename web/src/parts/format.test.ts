@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bytes, dayOf, inWords, many, pixels, tail, when } from './format';
+import { apart, bytes, dayOf, inWords, many, pixels, tail, when } from './format';
 
 describe('numbers, dates and paths for people', () => {
   it('writes bytes in decimal units', () => {
@@ -23,6 +23,7 @@ describe('numbers, dates and paths for people', () => {
     ]);
     expect([pixels(512, 256), pixels(null, 4)]).toEqual(['512 × 256', 'unknown']);
     expect([inWords(3), inWords(40)]).toEqual(['three', '40']);
+    expect([apart(2.03, 2), apart(2.2, 2), apart(1.98, 2)]).toEqual(['2.03', '2.2', '2.0']);
   });
 
   it('says when in the words of the day', () => {

@@ -49,6 +49,10 @@ export const inWords = (n: number) => words[n] ?? count(n);
 
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** A difference in tenths; in hundredths where tenths would say that it is the limit that it lies above. */
+export const apart = (mean: number, limit: number) =>
+  mean.toFixed(mean > limit && mean.toFixed(1) === limit.toFixed(1) ? 2 : 1);
+
 /** A long folder loses its beginning, never the part that tells it from others. */
 export function tail(folder: string, most = 26): string {
   if (folder.length <= most) return folder;

@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import type { CrossedView, MappingItem } from '../../api/client';
 import { count } from '../../parts/format';
+import { MidCut } from '../../parts/MidCut';
 import { Override } from './Override';
 import { Rung } from './Rung';
 import { setOf, useSets } from './sets';
@@ -51,8 +52,8 @@ function Row({ mapping: m, set, onSet }: RowProps) {
         <span className={clsx('truncate', isUnusual && 'font-[680]')} title={m.from.join(', ')}>
           {m.from.length > 0 ? m.from.join(', ') : <span className="text-quiet">its default</span>}
         </span>
-        <code className="truncate text-[11.5px] text-quiet" title={m.before}>
-          {m.before}
+        <code className="min-w-0 text-[11.5px] text-quiet" title={m.before}>
+          <MidCut text={m.before} className="justify-end" />
         </code>
       </div>
       <Rung kind={set ? 'set' : m.kind} detail={set ? 'set by hand' : m.detail} isClamped={m.isClamped} />

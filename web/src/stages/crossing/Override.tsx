@@ -1,6 +1,7 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import type { MappingItem } from '../../api/client';
+import { MidCut } from '../../parts/MidCut';
 
 interface OverrideProps {
   mapping: MappingItem;
@@ -18,10 +19,11 @@ export function Override({ mapping: m, set, onSet }: OverrideProps) {
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        className="act mono truncate text-left !text-[11.5px] !font-normal"
+        className="act mono min-w-0 text-left !text-[11.5px] !font-normal"
+        title={value}
         aria-label={`${m.to} is ${value}; say another value`}
       >
-        {value}
+        <MidCut text={value} />
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content className="menu w-72 p-3" align="end" sideOffset={4}>

@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import type { CrossRow, WorkItem } from '../../api/client';
+import { apart } from '../../parts/format';
 import { Swatch } from '../../parts/Swatch';
 import { useSize } from '../../parts/useSize';
 import { WorkLine } from '../../parts/WorkLine';
@@ -54,7 +55,7 @@ export function Skyline({ sceneId, rows, limit, onLimit, current, inFocus, onPic
               className="pointer-events-none absolute whitespace-nowrap text-[12.5px] leading-4"
               style={{ left: l.x, top: l.y }}
             >
-              {l.row.material} <b className="font-[680] text-clay">{l.row.moved?.mean.toFixed(1)}</b>
+              {l.row.material} <b className="font-[680] text-clay">{l.row.moved && apart(l.row.moved.mean, limit)}</b>
             </span>
           ))}
           <ul className="absolute inset-0" aria-label="Materials, the farthest moved first">
@@ -65,7 +66,7 @@ export function Skyline({ sceneId, rows, limit, onLimit, current, inFocus, onPic
                   aria-pressed={b.row.material === current}
                   aria-label={
                     b.row.moved
-                      ? `${b.row.material}, mean ΔE ${b.row.moved.mean.toFixed(1)}`
+                      ? `${b.row.material}, mean ΔE ${apart(b.row.moved.mean, limit)}`
                       : `${b.row.material}, not measured`
                   }
                   title={b.row.material}
