@@ -40,6 +40,10 @@ internal sealed record NodeKind(string Name, ImmutableArray<NodeInput> Inputs, N
     public static NodeKind Pair(string name, float first, float second, Func<Vector4, Vector4, Vector4> function) =>
         new(name, [new("in1", Given.Number, new(first)), new("in2", Given.Number, new(second))], (i, in _) => function(i[0], i[1]));
 
+    /// <summary>The same, with a loop for many points.</summary>
+    public static NodeKind Pair<T>(string name, float first, float second)
+        where T : struct, IPairOfNumbers => Pair(name, first, second, T.Of) with { Loop = NodeLoops.Pairs<T> };
+
     /// <summary>A node that does the same with each number of <c>in</c>.</summary>
     public static NodeKind Each(string name, Func<float, float> function, float standard = 0) =>
         new(name, [new("in", Given.Number, new(standard))], (i, in _) =>

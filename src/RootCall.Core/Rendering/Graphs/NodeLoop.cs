@@ -36,47 +36,35 @@ internal interface IPairOfNumbers
 /// <summary>Loops of the nodes that formulas are made of.</summary>
 internal static class NodeLoops
 {
-    private readonly struct Sum : IPairOfNumbers
+    public readonly struct Sum : IPairOfNumbers
     {
         public static Vector4 Of(Vector4 a, Vector4 b) => a + b;
     }
 
-    private readonly struct Difference : IPairOfNumbers
+    public readonly struct Difference : IPairOfNumbers
     {
         public static Vector4 Of(Vector4 a, Vector4 b) => a - b;
     }
 
-    private readonly struct Product : IPairOfNumbers
+    public readonly struct Product : IPairOfNumbers
     {
         public static Vector4 Of(Vector4 a, Vector4 b) => a * b;
     }
 
-    private readonly struct Quotient : IPairOfNumbers
+    public readonly struct Quotient : IPairOfNumbers
     {
         public static Vector4 Of(Vector4 a, Vector4 b) => a / b;
     }
 
-    private readonly struct Smaller : IPairOfNumbers
+    public readonly struct Smaller : IPairOfNumbers
     {
         public static Vector4 Of(Vector4 a, Vector4 b) => Vector4.Min(a, b);
     }
 
-    private readonly struct Larger : IPairOfNumbers
+    public readonly struct Larger : IPairOfNumbers
     {
         public static Vector4 Of(Vector4 a, Vector4 b) => Vector4.Max(a, b);
     }
-
-    public static NodeLoop Add => Pairs<Sum>;
-
-    public static NodeLoop Subtract => Pairs<Difference>;
-
-    public static NodeLoop Multiply => Pairs<Product>;
-
-    public static NodeLoop Divide => Pairs<Quotient>;
-
-    public static NodeLoop Min => Pairs<Smaller>;
-
-    public static NodeLoop Max => Pairs<Larger>;
 
     public static void Same(NodeColumns inputs, Span<Vector4> values, bool isOne) => inputs[0].CopyTo(values);
 
@@ -147,7 +135,7 @@ internal static class NodeLoops
                     : new(MathF.Pow(a[i].X, b[i].X));
         };
 
-    private static void Pairs<T>(NodeColumns inputs, Span<Vector4> values, bool isOne)
+    public static void Pairs<T>(NodeColumns inputs, Span<Vector4> values, bool isOne)
         where T : struct, IPairOfNumbers
     {
         ReadOnlySpan<Vector4> a = inputs[0],

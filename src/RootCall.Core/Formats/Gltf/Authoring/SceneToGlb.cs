@@ -16,16 +16,8 @@ public static class SceneToGlb
         using var glb = new GlbAuthor();
         foreach (var material in scene.Materials)
             glb.Materials.Add((JsonNode)new JsonObject { ["name"] = material.Name });
-        var byName = scene.Materials.Select((m, i) => (m.Name, i)).DistinctBy(m => m.Name).ToDictionary(m => m.Name, m => m.i);
-        var byId = scene.Materials.Select((m, i) => (m.Id, i)).DistinctBy(m => m.Id).ToDictionary(m => m.Id, m => m.i);
         var shapes = new GlbShapes(scene, source, glb, 1);
-        shapes.Write(
-            part =>
-                part.MaterialId.Length > 0 && byId.TryGetValue(part.MaterialId, out var own)
-                    ? own
-                    : byName.GetValueOrDefault(part.Material, -1),
-            stop
-        );
+        shapes.Write(new MaterialPlaces(scene).Of, stop);
         glb.Write(output);
         static string Name(int set) => FormattableString.Invariant($"TEXCOORD_{set}");
         return new([.. shapes.Told], shapes.Sets.ToDictionary(s => s.Key, s => Name(s.Value)), Name(0), []);

@@ -1,5 +1,6 @@
 using System.Collections.Immutable;
 using System.Text;
+using RootCall.Core.Formats.MaterialX;
 using RootCall.Core.Formats.Usd.Looks;
 using RootCall.Core.Geometry;
 using RootCall.Core.Scenes;
@@ -38,8 +39,7 @@ public static class SceneToUsda
         private readonly CancellationToken stop;
         private readonly string root;
         private readonly ImmutableArray<string> materials;
-        private readonly Dictionary<string, int> byName;
-        private readonly Dictionary<string, int> byId;
+        private readonly MaterialPlaces places;
         private readonly Dictionary<int, string> shared = [];
         private readonly ILookup<int, int> children;
         private readonly ILookup<int, SceneCamera> cameras;
@@ -49,16 +49,14 @@ public static class SceneToUsda
         public Stage(Scene scene, IGeometrySource source, UsdaText text, bool isGltf, CancellationToken stop)
         {
             (this.scene, this.source, this.text, this.isGltf, this.stop) = (scene, source, text, isGltf, stop);
-            var (top, looks) = (new UsdNames(), new UsdNames());
-            root = top.Take(Path.GetFileNameWithoutExtension(scene.Path), "scene");
-            materials = [.. scene.Materials.Select(m => $"/{root}/Looks/{looks.Take(m.Name, "material")}")];
-            byName = scene.Materials.Select((m, i) => (m.Name, i)).DistinctBy(m => m.Name).ToDictionary(m => m.Name, m => m.i);
-            byId = scene.Materials.Select((m, i) => (m.Id, i)).DistinctBy(m => m.Id).ToDictionary(m => m.Id, m => m.i);
+            var (looks, meshes) = (new HashSet<string>(), new HashSet<string>());
+            root = Name(Path.GetFileNameWithoutExtension(scene.Path), "scene", []);
+            materials = [.. scene.Materials.Select(m => $"/{root}/Looks/{Name(m.Name, "material", looks)}")];
+            places = new(scene);
             children = Enumerable.Range(0, scene.Nodes.Length).ToLookup(i => scene.Nodes[i].Parent);
             cameras = scene.Cameras.ToLookup(c => c.Node);
-            var meshes = new UsdNames();
             foreach (var mesh in scene.Nodes.Where(n => n.Mesh >= 0).GroupBy(n => n.Mesh).Where(g => g.Skip(1).Any()).Select(g => g.Key))
-                shared[mesh] = meshes.Take(scene.Meshes[mesh].Name, "mesh");
+                shared[mesh] = Name(scene.Meshes[mesh].Name, "mesh", meshes);
         }
 
         public BareScene Write(Func<int, bool> isCarried)
@@ -74,8 +72,7 @@ public static class SceneToUsda
             {
                 if (IsTurned)
                     Place(Transforms.Upright(scene.UpAxis));
-                var names = new UsdNames();
-                names.Take("Looks", "Looks");
+                HashSet<string> names = ["Looks"];
                 foreach (var node in children[-1])
                     Node(node, names, 0);
                 text.Prim("def Scope \"Looks\"", () =>
@@ -102,7 +99,7 @@ public static class SceneToUsda
         /// <summary>Scenes nest as deep as their readers let them; a stage is written no deeper.</summary>
         private const int Deepest = 180;
 
-        private void Node(int index, UsdNames among, int depth)
+        private void Node(int index, HashSet<string> among, int depth)
         {
             stop.ThrowIfCancellationRequested();
             var node = scene.Nodes[index];
@@ -110,14 +107,14 @@ public static class SceneToUsda
                 told.Add(FormattableString.Invariant($"“{node.Name}” stands once, not {node.Copies:N0} times."));
             if (depth > Deepest)
                 throw new Files.CannotUseException($"Nodes lie more than {Deepest} deep; “{node.Name}” is one of them.");
-            var name = among.Take(node.Name, "node");
+            var name = Name(node.Name, "node", among);
             text.Prim(
                 $"def Xform \"{name}\"",
                 () =>
                 {
                     if (!node.Transform.IsEmpty)
                         Place([.. node.Transform]);
-                    var names = new UsdNames();
+                    var names = new HashSet<string>();
                     if (node.Mesh >= 0)
                         Mesh(node.Mesh, names);
                     foreach (var camera in cameras[index])
@@ -130,7 +127,8 @@ public static class SceneToUsda
         }
 
         /// <summary>Apertures and focal lengths are tenths of the scene's unit (OpenUSD, “UsdGeomCamera”).</summary>
-        private void Camera(SceneCamera camera, UsdNames among) => text.Prim($"def Camera \"{among.Take(camera.Name, "camera")}\"", () =>
+        private void Camera(SceneCamera camera, HashSet<string> among) =>
+            text.Prim($"def Camera \"{Name(camera.Name, "camera", among)}\"", () =>
             {
                 const double Focal = 50,
                     Usual = 1.5;
@@ -149,10 +147,10 @@ public static class SceneToUsda
             text.Line("uniform token[] xformOpOrder = [\"xformOp:transform\"]");
         }
 
-        private void Mesh(int index, UsdNames among)
+        private void Mesh(int index, HashSet<string> among)
         {
             var mesh = scene.Meshes[index];
-            var name = among.Take(mesh.Name, "mesh");
+            var name = Name(mesh.Name, "mesh", among);
             var whole = mesh.Parts.Length == 1 ? MaterialOf(mesh.Parts[0]) : -1;
             List<string> metadata = [];
             if (whole >= 0)
@@ -167,8 +165,8 @@ public static class SceneToUsda
                         Geometry(index);
                     if (whole >= 0)
                         Bound(whole);
-                    if (mesh.Parts.Length > 1)
-                        Parts(mesh, isOver: once is not null);
+                    if (once is not null && mesh.Parts.Length > 1)
+                        Parts(mesh);
                 },
                 metadata
             );
@@ -189,6 +187,8 @@ public static class SceneToUsda
                 return;
             var faces = Enumerable.Range(0, geometry.FaceCount).ToLookup(geometry.PartOf);
             foreach (var (name, part) in PartNames(mesh))
+            {
+                var worn = shared.ContainsKey(index) ? -1 : MaterialOf(mesh.Parts[part]);
                 text.Prim(
                     $"def GeomSubset \"{name}\"",
                     () =>
@@ -197,18 +197,17 @@ public static class SceneToUsda
                         text.Line("uniform token elementType = \"face\"");
                         text.Line("uniform token familyName = \"materialBind\"");
                         text.Whole("int[] indices", own.Length, i => own[i]);
-                        if (!shared.ContainsKey(index) && MaterialOf(mesh.Parts[part]) is >= 0 and var worn)
+                        if (worn >= 0)
                             Bound(worn);
                     },
-                    Binding(!shared.ContainsKey(index) && MaterialOf(mesh.Parts[part]) >= 0)
+                    Binding(worn >= 0)
                 );
+            }
         }
 
         /// <summary>Who wears a shared mesh says what its parts wear: a reference reaches nothing outside of what it refers to.</summary>
-        private void Parts(Mesh mesh, bool isOver)
+        private void Parts(Mesh mesh)
         {
-            if (!isOver)
-                return;
             foreach (var (name, part) in PartNames(mesh))
                 if (MaterialOf(mesh.Parts[part]) is >= 0 and var worn)
                     text.Prim($"over \"{name}\"", () => Bound(worn), Binding(true));
@@ -218,15 +217,16 @@ public static class SceneToUsda
 
         private static IEnumerable<(string Name, int Part)> PartNames(Mesh mesh)
         {
-            var names = new UsdNames();
-            return [.. mesh.Parts.Select((p, i) => (names.Take(p.Name, "part"), i))];
+            var names = new HashSet<string>();
+            return [.. mesh.Parts.Select((p, i) => (Name(p.Name, "part", names), i))];
         }
+
+        /// <summary>The name that comes nearest and is free among its siblings, which is then taken.</summary>
+        private static string Name(string name, string otherwise, HashSet<string> among) =>
+            StandardNames.Unique(name.Length > 0 ? name : otherwise, among);
 
         private void Bound(int material) => text.Line($"rel material:binding = <{materials[material]}>");
 
-        private int MaterialOf(MeshPart part) =>
-            part.MaterialId.Length > 0 && byId.TryGetValue(part.MaterialId, out var own)
-                ? own
-                : byName.GetValueOrDefault(part.Material, -1);
+        private int MaterialOf(MeshPart part) => places.Of(part);
     }
 }

@@ -7,30 +7,12 @@ internal static class ChannelNodes
 {
     public static IEnumerable<NodeKind> All =>
         [
-            NodeKind.Of("constant", "value=0", (i, in _) => i[0]) with
-            {
-                Loop = NodeLoops.Same,
-            },
-            NodeKind.Of("dot", "in=0", (i, in _) => i[0]) with
-            {
-                Loop = NodeLoops.Same,
-            },
-            NodeKind.Of("convert", "in=0", (i, in _) => i[0]) with
-            {
-                Loop = NodeLoops.Same,
-            },
-            NodeKind.Of("separate2", "in=0", (i, in _) => i[0]) with
-            {
-                Loop = NodeLoops.Same,
-            },
-            NodeKind.Of("separate3", "in=0", (i, in _) => i[0]) with
-            {
-                Loop = NodeLoops.Same,
-            },
-            NodeKind.Of("separate4", "in=0", (i, in _) => i[0]) with
-            {
-                Loop = NodeLoops.Same,
-            },
+            Same("constant", "value"),
+            Same("dot", "in"),
+            Same("convert", "in"),
+            Same("separate2", "in"),
+            Same("separate3", "in"),
+            Same("separate4", "in"),
             NodeKind.Of("combine2", "in1=0 in2=0", (i, in _) => new(i[0].X, i[1].X, 0, 0)),
             NodeKind.Of("combine3", "in1=0 in2=0 in3=0", (i, in _) => new(i[0].X, i[1].X, i[2].X, 0)) with
             {
@@ -42,4 +24,10 @@ internal static class ChannelNodes
                 Loop = NodeLoops.Extract,
             },
         ];
+
+    private static NodeKind Same(string name, string input) =>
+        NodeKind.Of(name, $"{input}=0", (i, in _) => i[0]) with
+        {
+            Loop = NodeLoops.Same,
+        };
 }

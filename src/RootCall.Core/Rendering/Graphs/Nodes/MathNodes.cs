@@ -7,36 +7,18 @@ internal static class MathNodes
 {
     public static IEnumerable<NodeKind> All =>
         [
-            NodeKind.Pair("add", 0, 0, (a, b) => a + b) with
-            {
-                Loop = NodeLoops.Add,
-            },
-            NodeKind.Pair("subtract", 0, 0, (a, b) => a - b) with
-            {
-                Loop = NodeLoops.Subtract,
-            },
-            NodeKind.Pair("multiply", 0, 1, (a, b) => a * b) with
-            {
-                Loop = NodeLoops.Multiply,
-            },
-            NodeKind.Pair("divide", 0, 1, (a, b) => a / b) with
-            {
-                Loop = NodeLoops.Divide,
-            },
+            NodeKind.Pair<NodeLoops.Sum>("add", 0, 0),
+            NodeKind.Pair<NodeLoops.Difference>("subtract", 0, 0),
+            NodeKind.Pair<NodeLoops.Product>("multiply", 0, 1),
+            NodeKind.Pair<NodeLoops.Quotient>("divide", 0, 1),
             NodeKind.Pair("modulo", 0, 1, (a, b) => Values.Map(a, b, (x, y) => x - (y * MathF.Floor(x / y)))),
             NodeKind.Pair("power", 0, 1, Power) with
             {
                 Loop = NodeLoops.Power(Power),
             },
             NodeKind.Pair("safepower", 0, 1, (a, b) => Values.Map(a, b, (x, y) => Sign(x) * MathF.Pow(MathF.Abs(x), y))),
-            NodeKind.Pair("min", 0, 0, Vector4.Min) with
-            {
-                Loop = NodeLoops.Min,
-            },
-            NodeKind.Pair("max", 0, 0, Vector4.Max) with
-            {
-                Loop = NodeLoops.Max,
-            },
+            NodeKind.Pair<NodeLoops.Smaller>("min", 0, 0),
+            NodeKind.Pair<NodeLoops.Larger>("max", 0, 0),
             NodeKind.Pair("distance", 0, 0, (a, b) => new((a - b).Length())),
             NodeKind.Pair("dotproduct", 0, 0, (a, b) => new(Vector4.Dot(a, b))) with
             {
