@@ -36,6 +36,7 @@ internal static class JobServices
             .AddSingleton<FollowUps>()
             .AddSingleton<ArrivalRecipes>()
             .AddSingleton<SceneReading>()
+            .AddSingleton<SceneCrossing>()
             .AddSingleton<Intake>()
             .AddSingleton<ArriveJob>()
             .AddSingleton<SearchJob>()

@@ -1,3 +1,4 @@
+using System.Net.Http.Json;
 using OpenQA.Selenium;
 using RootCall.Testing;
 
@@ -65,6 +66,20 @@ public sealed class CrossingTests
         const string Shown = "return [...document.querySelectorAll('[role=dialog] img')].filter((i) => i.naturalWidth > 0).length";
         RunningApplication.Until(() => browser.Evaluate<int>(Shown) == 3, "the frames are not shown");
         Assert.Empty(browser.SeriousFindings());
+        browser.Press(Keys.Escape);
+        // The scene in another format, beside nothing that is there.
+        var sent = Directory.CreateDirectory(browser.Demo.At("sent")).FullName;
+        browser.App.Post("/api/roots", new { folder = sent });
+        var root = browser.App.Get("/api/roots").EnumerateArray().First(r => r.GetProperty("folder").GetString() == sent);
+        var output = new { purpose = "output" };
+        browser.App.Client.PatchAsJsonAsync($"/api/roots/{root.GetProperty("id").GetGuid()}", output).Result.EnsureSuccessStatusCode();
+        browser.Click("Write as");
+        browser.ClickAt("//*[@role='dialog']//button[starts-with(@aria-label, 'Written as')]");
+        browser.ClickAt("//*[@role='menuitemradio'][starts-with(., 'GLB')]");
+        browser.SeeText("7 looks are carried to it");
+        Assert.Empty(browser.SeriousFindings());
+        browser.ClickInSheet("Write it");
+        Assert.True(File.Exists(browser.See("//*[@data-written]").GetDomAttribute("data-written")));
         browser.Press(Keys.Escape);
         browser.ClickAt("//button[contains(@aria-label, 'specular_roughness is')]");
         browser.See("//input[@aria-invalid]").SendKeys(Keys.Control + "a" + Keys.Null + "0.9" + Keys.Enter);

@@ -123,7 +123,7 @@ public sealed class RootTests : IDisposable
                 position = (int?)null,
             }
         );
-        Assert.Equal("deliveries", Text(app.Get($"/api/scenes/{Id}/send-off").GetProperty("outputs")[0], "name"));
+        Assert.Equal("deliveries", Text(app.Get($"/api/scenes/{Id}/copies").GetProperty("outputs")[0], "name"));
         var rule = app.Get($"/api/scenes/{Id}/muster").GetProperty("bundles").EnumerateArray().Single(b => Text(b, "state") == "elsewhere");
         app.Post($"/api/scenes/{Id}/ledger/entries", new { from = Text(rule, "from"), to = Text(rule.GetProperty("to")[0], "path") });
         app.Post(

@@ -24,10 +24,16 @@ internal sealed class Carrying(OpenedScene opened, TextureCache textures, string
 
     public Recipe? Recipe { get; init; }
 
+    /// <summary>What the house calls things.</summary>
+    public HouseRules House { get; init; } = HouseRules.Standard;
+
     /// <summary>Makes the images that looks need.</summary>
     /// <param name="maker">How the format says looks; null for that of the scene.</param>
     public LookBaking Baking(string folder, ILookMaker? maker = null) =>
-        new(opened.Report, new(opened.Decoder, FrameWorks.TextureBytes, LookBaking.LargestSide), opened.Decoder, moment, folder, maker);
+        new(opened.Report, new(opened.Decoder, FrameWorks.TextureBytes, LookBaking.LargestSide), opened.Decoder, moment, folder, maker)
+        {
+            Called = new(House, opened.Context.Names),
+        };
 
     public CarriedMaterial Of(Material material)
     {

@@ -49,6 +49,7 @@ internal static class ConvertVerb
         };
         var fit = new Option<bool>("--fit") { Description = "Take the numbers that come nearest, where they win over the formulas." };
         var recipe = new Option<string?>("--recipe") { Description = "Take what this recipe (a JSON file) says of crossings." };
+        var houseRules = SharedOptions.HouseRules();
         var command = new Command("convert", "Carries materials to another shading model, and measures how far their looks move.")
         {
             scene,
@@ -60,6 +61,7 @@ internal static class ConvertVerb
             limit,
             fit,
             recipe,
+            houseRules,
             output,
             format,
         };
@@ -81,6 +83,7 @@ internal static class ConvertVerb
                 Route = call.GetValue(route),
                 Fit = call.GetValue(fit),
                 Recipe = FixVerb.Read(call.GetValue(recipe)),
+                House = OpenedScene.House(call.GetValue(houseRules)),
             };
             var whyNot = CrossingEntries.WhyNot(SceneFormats.Of(report.Scene.Path).Capabilities, model);
             var written = call.GetValue(form) ?? (whyNot is null ? "scene" : "mtlx");
@@ -89,7 +92,7 @@ internal static class ConvertVerb
             var (path, rows, told) = written switch
             {
                 "scene" => new CrossedCopy(opened, carrying, folder).Write(picked),
-                _ when CrossedForm.Find(written) is { } other => new CrossedFile(opened, carrying, other, folder).Write(picked),
+                _ when CrossedForm.Find(written) is { } other => new CrossedFileCopy(opened, carrying, other, folder).Write(picked),
                 _ => Document(new(opened, carrying, folder), picked, model),
             };
             rows = [.. rows.OrderByDescending(r => r.DeltaE?.Mean ?? double.MaxValue)];

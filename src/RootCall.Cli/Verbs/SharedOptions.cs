@@ -165,16 +165,19 @@ internal sealed class OpenedScene : IDisposable
     public AuditScene Audit(string destination, string? houseRules)
     {
         var going = DestinationFiles.Open(destination);
-        var house =
-            houseRules is null ? HouseRules.Standard
-            : File.Exists(houseRules) ? HouseRules.Read(File.ReadAllText(houseRules), Path.GetFileName(houseRules))
-            : throw new CannotUseException($"There is no file “{Path.GetFullPath(houseRules)}”.");
+        var house = House(houseRules);
         TakeClear();
         var measured = ImageMeasures.Read(Report, Context.Facts);
         // What decoding found broken answers no longer.
         var report = measured.Broken.IsEmpty ? Report : Mustering.Judge(Report, Context.Facts);
         return new(report, measured.Pixels, going, house, Context.Names);
     }
+
+    /// <exception cref="CannotUseException">The file is not there, or is no house rules.</exception>
+    public static HouseRules House(string? houseRules) =>
+        houseRules is null ? HouseRules.Standard
+        : File.Exists(houseRules) ? HouseRules.Read(File.ReadAllText(houseRules), Path.GetFileName(houseRules))
+        : throw new CannotUseException($"There is no file “{Path.GetFullPath(houseRules)}”.");
 
     /// <summary>Writes the ledger of what was done beside what was written.</summary>
     /// <returns>Its absolute path.</returns>

@@ -53,11 +53,23 @@ internal sealed class Reliefs(ShaderGraph graph, Sums sums)
             to.Set(normal.Name, model.IsTangentSpace ? Signed(map, look) : Mapped(map, look));
         else if (normal is not null && !model.IsTangentSpace && look.Find(Normal) is { } bent)
             to.Set(normal.Name, bent);
-        if (model.Input(Role.Bump) is { } bump && look.Find(Bump) is { } height)
+        if (model.Input(Role.Bump) is { } bump && Height(model, look) is { } height)
             to.Set(bump.Name, height);
-        else if (normal is not null && !model.IsTangentSpace && look.Find(Bump) is { IsNumber: false } raised)
+        else if (normal is not null && !model.IsTangentSpace && Height(model, look) is { IsNumber: false } raised)
             to.Set(normal.Name, Raised(raised));
     }
+
+    /// <summary>What is bump, or stands in for a displacement that the model does not have, where nothing else bends the surface.</summary>
+    private static Carried? Height(ShadingModel model, Look look) =>
+        look.Find(Bump)
+        ?? (
+            model.Input(Role.Displacement) is null
+            && look.Peek(Normal, 0).IsNumber
+            && look.Peek(NormalMap, 0).IsNumber
+            && look.Peek(Displacement, 0) is { IsNumber: false }
+                ? look.Find(Displacement)?.Near("its slopes stay as bump; the form that it gave is lost")
+                : null
+        );
 
     private Carried Mapped(Carried map, Look look)
     {

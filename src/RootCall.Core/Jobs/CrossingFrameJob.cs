@@ -10,7 +10,7 @@ using RootCall.Core.Viewing;
 namespace RootCall.Core.Jobs;
 
 /// <summary>A whole scene in the looks that arrived beside the same in another shading model.</summary>
-/// <param name="Print">What it was made of (<see cref="CrossedFrame.Print"/>).</param>
+/// <param name="Print">What it was made of (<see cref="WholeCrossing.Print"/>).</param>
 /// <param name="Told">What the frames do not show, in sentences.</param>
 public sealed record DrawnCrossing(string Print, DateTimeOffset At, LookDifference Moved, ImmutableArray<string> Told)
 {

@@ -30,7 +30,9 @@ public sealed record Extract(Guid SceneId, IReadOnlyList<int> Numbers) : JobRequ
 /// <param name="Zip">A zip; otherwise a folder.</param>
 /// <param name="AllowMissing">Build although references stay unanswered.</param>
 /// <param name="AllowStandIns">Build although neutral pictures stand in for missing ones.</param>
-public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing, bool AllowStandIns = false) : JobRequest;
+/// <param name="Into">The format that it is written in; null for its own.</param>
+public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing, bool AllowStandIns = false, CrossInto? Into = null)
+    : JobRequest;
 
 /// <summary>Bring the index of a root up to date, sizes and times of files too.</summary>
 /// <param name="Folder">Absolute.</param>
@@ -44,11 +46,16 @@ public sealed record Remember(Guid SceneId) : JobRequest;
 public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : JobRequest;
 
 /// <summary>Draw the whole scene before and after a crossing.</summary>
-public sealed record DrawCrossing(Guid SceneId, CrossedFrame Crossing) : JobRequest;
+public sealed record DrawCrossing(Guid SceneId, WholeCrossing Crossing) : JobRequest;
 
 /// <summary>Write a copy of the scene's own files into a root for output.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made.</param>
-public sealed record WriteCopy(Guid SceneId, string Folder) : JobRequest;
+/// <param name="Into">The format that it is written in; null for its own.</param>
+public sealed record WriteCopy(Guid SceneId, string Folder, CrossInto? Into = null) : JobRequest;
+
+/// <summary>Another format, and the looks in it.</summary>
+/// <param name="Form">Ending of its files (<see cref="SendOff.CrossedForm"/>).</param>
+public sealed record CrossInto(string Form, WholeCrossing Looks);
 
 /// <summary>Measure how far a crossing moves looks.</summary>
 /// <param name="Model">Id of the shading model that they are carried to.</param>

@@ -1,4 +1,6 @@
+using System.Collections.Immutable;
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
 using RootCall.Core.Viewing;
 
@@ -9,6 +11,7 @@ public sealed class PackJob(
     IPackages packages,
     IHouse house,
     SceneReading reading,
+    SceneCrossing crossing,
     IStorePlaces places,
     FrameTools tools,
     Bounds bounds,
@@ -26,9 +29,12 @@ public sealed class PackJob(
         if (await packages.Has(attempt.Job, stop))
             return; // Taken up again after it was done.
         using var work = Folders.Temporary(places.Work(attempt.Token));
-        var (read, report) = await reading.Written(request.SceneId, work.Path, attempt, stop);
+        var (read, report, behind) = request.Into is { } into
+            ? await Crossed(request, into, work.Path, attempt, stop)
+            : await Own(request.SceneId, work.Path, attempt, stop);
         var plan = PackagePlan.Make(report, read.Context.Facts, read.Session.Current.Answers) with
         {
+            Behind = behind,
             Waived = [.. (await house.Waivers(request.SceneId, stop)).Values.OrderBy(w => w.Cause, StringComparer.Ordinal)],
         };
         plan.Demand(request.AllowMissing, request.AllowStandIns);
@@ -58,5 +64,34 @@ public sealed class PackJob(
                 Directory.Delete(folder, recursive: true);
             throw;
         }
+    }
+
+    private async Task<(SceneRead Read, MusterReport Report, ImmutableArray<string> Behind)> Own(
+        Guid sceneId,
+        string work,
+        IAttempt attempt,
+        CancellationToken stop
+    )
+    {
+        var (read, report) = await reading.Written(sceneId, work, attempt, stop);
+        return (read, report, []);
+    }
+
+    /// <summary>The scene in another format, mustered where it was written.</summary>
+    private async Task<(SceneRead Read, MusterReport Report, ImmutableArray<string> Behind)> Crossed(
+        Pack request,
+        CrossInto into,
+        string work,
+        IAttempt attempt,
+        CancellationToken stop
+    )
+    {
+        var folder = Directory.CreateDirectory(Path.Combine(work, "crossed")).FullName;
+        var (read, file) = await crossing.Write(request.SceneId, into, folder, work, attempt, stop);
+        // Asked of the scene as it is: a picture that stands in is a file like all others in the new one.
+        PackagePlan
+            .Make(read.Report, read.Context.Facts, read.Session.Current.Answers)
+            .Demand(request.AllowMissing, request.AllowStandIns);
+        return (read, WritableScene.Arrived(file.Path, read.Context, bounds), [.. file.Behind]);
     }
 }

@@ -43,8 +43,10 @@ public sealed class CrossedForm
                 SceneToUsda.Write(scene, source, isCarried, scene.Format.Id is "gltf" or "glb", output, stop)
         );
 
+    public static ImmutableArray<CrossedForm> All { get; } = [Glb, Usda];
+
     /// <summary>By the ending of its files; null for none.</summary>
-    public static CrossedForm? Find(string ending) => new[] { Glb, Usda }.FirstOrDefault(f => f.Ending == ending);
+    public static CrossedForm? Find(string ending) => All.FirstOrDefault(f => f.Ending == ending);
 
     public string Ending { get; }
 
@@ -62,6 +64,21 @@ public sealed class CrossedForm
         formats.Contains(scene.Format.Id) ? $"The scene is {scene.Format.Name} already."
         : Models.Contains(model) ? null
         : $"A {Name} says {string.Join(", ", Models)} and no other model.";
+
+    /// <summary>What of a scene stays behind, whatever its looks, in sentences: known before anything is written.</summary>
+    public ImmutableArray<string> Leaves(Scene scene)
+    {
+        static string? Some(int n, string what) => n == 0 ? null : FormattableString.Invariant($"{what} ({n:N0}).");
+        return
+        [
+            .. new[]
+            {
+                Some(scene.Lamps.Length, "Lights stay behind"),
+                Some(Ending == "glb" ? scene.Cameras.Length : 0, "Cameras stay behind"),
+                Some(scene.Nodes.Count(n => n.Copies > 1), "What an instancer repeats stands once"),
+            }.OfType<string>(),
+        ];
+    }
 
     /// <param name="looks">By the place of the material; the others keep their names alone.</param>
     /// <param name="path">The file to write, which is not there yet.</param>
@@ -107,7 +124,7 @@ public sealed class CrossedForm
             using var from = File.OpenRead(file);
             SplicedCopy.Write(from, to, changes, stop);
         });
-        return [.. made.Told, .. Ending == "glb" ? Unheld(now) : []];
+        return [.. Leaves(scene), .. made.Told, .. Ending == "glb" ? Unheld(now) : []];
     }
 
     /// <summary>glTF's core holds PNG and JPEG (2.0, 3.8.2).</summary>

@@ -32,6 +32,9 @@ public sealed record PackagePlan(
     /// <summary>What the audit found and somebody lets stand, told in the report.</summary>
     public ImmutableArray<Audit.Waiver> Waived { get; init; } = [];
 
+    /// <summary>What another format left behind, in sentences, told in the report; empty where the scene is in its own.</summary>
+    public ImmutableArray<string> Behind { get; init; } = [];
+
     /// <summary>References that a neutral picture stands in for.</summary>
     public IEnumerable<MusteredReference> StandIns => Report.References.Where(r => r.Flags.HasFlag(ReferenceFlags.StandIn));
 

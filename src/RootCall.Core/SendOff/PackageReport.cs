@@ -80,6 +80,10 @@ internal static class PackageReport
             }
 
             json.WriteEndArray();
+            json.WriteStartArray("behind");
+            foreach (var sentence in plan.Behind)
+                json.WriteStringValue(sentence);
+            json.WriteEndArray();
             json.WriteEndObject();
         }
 

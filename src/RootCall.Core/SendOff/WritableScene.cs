@@ -56,16 +56,19 @@ public static class WritableScene
         WholeOrNothing.File(glb, stream =>
             FbxToGlb.Write(scene, stream, r => r.Carried is not null ? null : answers.GetValueOrDefault(r.Key) ?? r.Written, bounds)
         );
-        var scope = new RootScope([Path.GetDirectoryName(glb)!, .. context.Scope.Folders]);
-        return CurrentScene.Muster(
-            glb,
+        return Arrived(glb, context, bounds);
+    }
+
+    /// <summary>A scene that was made of another one, mustered by itself: the ledger is in it already.</summary>
+    public static MusterReport Arrived(string path, MusterContext context, Bounds bounds) =>
+        CurrentScene.Muster(
+            path,
             context with
             {
-                Scope = scope,
+                Scope = new RootScope([Path.GetDirectoryName(path)!, .. context.Scope.Folders]),
                 Relinked = ImmutableDictionary<ReferenceKey, string>.Empty,
                 Edited = ImmutableDictionary<string, string>.Empty,
             },
             bounds
         );
-    }
 }

@@ -56,6 +56,9 @@ public sealed class LookBaking(
     /// <summary>File names of the images that were made so far.</summary>
     public IEnumerable<string> Names => made.Values.Select(Path.GetFileName).OfType<string>();
 
+    /// <summary>How they are called.</summary>
+    public BakedNames Called { get; init; } = BakedNames.Plain;
+
     /// <summary>Called with the name of each image before it is made.</summary>
     public Action<string>? Begun { get; init; }
 
@@ -109,7 +112,7 @@ public sealed class LookBaking(
         if (made.TryGetValue(signature, out var known))
             return known;
         var (width, height, bits) = SizeOf(look, bake);
-        var path = Path.Combine(Directory.CreateDirectory(folder).FullName, Free($"{PortableName.Make(material.Name)}_{bake.Token}"));
+        var path = Path.Combine(Directory.CreateDirectory(folder).FullName, Called.Of(material.Name, bake.Token, IsFree));
         Begun?.Invoke(Path.GetFileName(path));
         WholeOrNothing.File(path, file =>
             encoder.Write(
@@ -144,13 +147,5 @@ public sealed class LookBaking(
         );
     }
 
-    private string Free(string stem)
-    {
-        for (var n = 1; ; n++)
-        {
-            var name = n == 1 ? $"{stem}.png" : string.Create(CultureInfo.InvariantCulture, $"{stem}_{n}.png");
-            if (!System.IO.File.Exists(Path.Combine(folder, name)) && names.Add(name))
-                return name;
-        }
-    }
+    private bool IsFree(string name) => !System.IO.File.Exists(Path.Combine(folder, name)) && names.Add(name);
 }

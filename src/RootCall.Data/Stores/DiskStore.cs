@@ -93,7 +93,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
         return Path.Combine(folder.FullName, $"{light.ToString().ToLowerInvariant()}{seen}.png");
     }
 
-    public string CrossingFrame(Guid sceneId, CrossedFrame crossing)
+    public string CrossingFrame(Guid sceneId, WholeCrossing crossing)
     {
         var (model, route, fit) = crossing;
         var name = $"crossing-{model}-{route}{(fit ? "-fit" : string.Empty)}".ToLowerInvariant();

@@ -32,6 +32,7 @@ internal static class Api
         api.MapCrossing();
         api.MapCrossingFrames();
         api.MapSendOff();
+        api.MapWrittenScenes();
         api.MapFolders();
         api.MapWork();
         api.MapPictures();

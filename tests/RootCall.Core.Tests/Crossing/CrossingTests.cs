@@ -331,6 +331,39 @@ public sealed class CrossingTests
         Assert.All(Crossings.Models, m => Assert.Empty(Crossings.Of(To(Graph("open_pbr_surface"), m), m)!.Mappings));
     }
 
+    /// <summary>Where nothing else bends the surface; bent twice, it would be neither the one nor the other.</summary>
+    [Fact]
+    public void A_displacement_becomes_bump_where_the_other_model_has_none()
+    {
+        ShaderNode Heights(string name) => new(name, "UsdUVTexture", [], new(new(ReferenceKind.Image, "a", "a.png")));
+        var raised = new ShaderGraph(
+            [new("surface", "UsdPreviewSurface", [new("displacement", InputType.Float, null, new("heights", "r"))]), Heights("heights")],
+            "surface"
+        );
+        var crossed = Crossings.Of(raised, "open-pbr")!;
+        var row = crossed.Mappings[0];
+        Assert.Equal((MappingKind.Approximate, "geometry_normal"), (row.Kind, row.To));
+        Assert.InRange(Apart(To(Graph("open_pbr_surface"), "open-pbr"), crossed.Graph, new Ramp()), 0.5, 30);
+        Assert.Equal(MappingKind.Exact, Crossings.Of(raised, "mtl-pbr")!.Mappings.Single(m => m.From.Contains("displacement")).Kind);
+
+        var surface = raised.SurfaceNode!;
+        var bent = raised with
+        {
+            Nodes =
+            [
+                surface with
+                {
+                    Inputs = surface.Inputs.Add(new("normal", InputType.Vector3, null, new("normals", "rgb"))),
+                },
+                .. raised.Nodes.Skip(1),
+                Heights("normals"),
+            ],
+        };
+        var kept = Crossings.Of(bent, "open-pbr")!;
+        Assert.Equal((MappingKind.Lost, "displacement"), (kept.Mappings[0].Kind, kept.Mappings[0].From[0]));
+        Assert.Contains(kept.Mappings, m => m.From.Contains("normal") && m.To == "geometry_normal");
+    }
+
     /// <summary>glTF counts V downwards and turns the other way; what is written as MaterialX is read back as the same look.</summary>
     [Fact]
     public void Moved_images_and_normals_are_read_back_from_a_document_as_they_were()

@@ -1,3 +1,4 @@
+using RootCall.Core.Crossing;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
@@ -133,5 +134,39 @@ public sealed class JobTests : IDisposable
         Assert.Equal(["a.gltf"], place.Files("s"));
         await host.Copy.Run(new Attempt(), new(scene, place.At("store/out/copy")), default);
         Assert.DoesNotContain("base64", File.ReadAllText(place.At("store/out/copy/a.gltf")), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_scene_is_written_and_packed_in_another_format_with_what_stays_behind_told()
+    {
+        place.PutPng("s/wood.png");
+        place.Put("s/a.mtl", "newmtl wood\nKd 1 1 1\nmap_Kd wood.png\nnewmtl gone\nmap_Kd gone.png\nmap_d other.png\n");
+        const string quad = "v 0 0 0\nv 1 0 0\nv 0 1 0\nvt 0 0\nvt 1 0\nvt 0 1\n";
+        var scene = await Opened(place.Put("s/a.obj", $"mtllib a.mtl\n{quad}usemtl wood\nf 1/1 2/2 3/3\nusemtl gone\nf 1/1 2/2 3/3\n"));
+        CrossInto Into(string form, string model) => new(form, new(model, CrossingRoute.Kept, false));
+        var copy = new WriteCopy(scene, place.At("store/out/as-usd"), Into("usda", "open-pbr"));
+        await host.Copy.Run(new Attempt(), copy, default);
+        var layer = File.ReadAllText(place.At("store/out/as-usd/a.usda"));
+        Assert.Contains("../../../s/wood.png", layer, StringComparison.Ordinal);
+        await Assert.ThrowsAsync<CannotUseException>(() => host.Copy.Run(new Attempt(), copy, default));
+        Assert.Equal(layer, File.ReadAllText(place.At("store/out/as-usd/a.usda")));
+        // A principled look is nothing that a USD layer says.
+        var unsaid = copy with { Folder = place.At("store/out/b"), Into = Into("usda", "principled") };
+        await Assert.ThrowsAsync<CannotUseException>(() => host.Copy.Run(new Attempt(), unsaid, default));
+        Assert.False(Directory.Exists(place.At("store/out/b")));
+
+        var glb = Into("glb", "gltf-metallic-roughness");
+        await Assert.ThrowsAsync<CannotUseException>(() =>
+            host.Pack.Run(new Attempt(), new(scene, "a_v1", false, false, false, glb), default)
+        );
+        await host.Pack.Run(new Attempt(), new(scene, "a_v1", false, true, false, glb), default);
+        var (built, proof) = Assert.Single(host.Packages);
+        Assert.Equal(1, proof.Resolved);
+        Assert.True(File.Exists(Path.Combine(built.Written, "data", "a.glb")));
+        Assert.Contains(
+            "gone came without its look",
+            File.ReadAllText(Path.Combine(built.Written, "report.json")),
+            StringComparison.Ordinal
+        );
     }
 }

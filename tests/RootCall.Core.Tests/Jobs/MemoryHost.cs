@@ -53,10 +53,11 @@ internal sealed class MemoryHost
         Remember = new(this, this, this, new ArrivalRecipes(this, this, TimeProvider.System), this, this, facts, followUps);
         Extract = new(this, this, this, TimeProvider.System);
         var tools = new FrameTools(decoder, new MeshDecoder(Bounds.Default), new RayTracers(Bounds.Default, 1), 64 << 20, Moment);
-        Pack = new(this, this, reading, this, tools, Bounds.Default, TimeProvider.System);
+        var crossing = new SceneCrossing(this, this, this, reading, this, tools, decoder);
+        Pack = new(this, this, reading, crossing, this, tools, Bounds.Default, TimeProvider.System);
         Draw = new(this, this, reading, this, tools, ChosenColours.None, TimeProvider.System);
         DrawCrossing = new(this, this, reading, this, tools, TimeProvider.System);
-        Copy = new(reading, this, this);
+        Copy = new(reading, crossing, this, this);
     }
 
     public ArriveJob Arrive { get; }
@@ -153,7 +154,7 @@ internal sealed class MemoryHost
 
     public string Frame(Guid sceneId, FrameLighting light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
 
-    public string CrossingFrame(Guid sceneId, CrossedFrame crossing) => At("frames", $"{sceneId:N}-{crossing.Model}");
+    public string CrossingFrame(Guid sceneId, WholeCrossing crossing) => At("frames", $"{sceneId:N}-{crossing.Model}");
 
     public string Crossing(string print) => At("crossings", print);
 

@@ -320,7 +320,7 @@ public sealed class TestFrameTests : IDisposable
         await host.Arrive.Run(new Attempt(), new(Square(), null, "here"), default);
         var scene = host.Arrivals[^1].Head.SceneId;
         var report = host.Report(host.Arrivals[^1].Head.Id);
-        var asked = new CrossedFrame("gltf-metallic-roughness", CrossingRoute.Kept, Fit: false);
+        var asked = new WholeCrossing("gltf-metallic-roughness", CrossingRoute.Kept, Fit: false);
         await host.DrawCrossing.Run(new Attempt(), new(scene, asked), default);
         var folder = host.CrossingFrame(scene, asked);
         var made = DrawnCrossing.Of(folder)!;
@@ -330,7 +330,11 @@ public sealed class TestFrameTests : IDisposable
         Assert.Empty(host.LedgerOf(scene).Entries);
 
         // The same model there and back is the same picture.
-        var same = new CrossedFrame(ShadingModels.OfType(report.Scene.Materials[0].Graph.SurfaceNode!.Type)!.Id, CrossingRoute.Kept, false);
+        var same = new WholeCrossing(
+            ShadingModels.OfType(report.Scene.Materials[0].Graph.SurfaceNode!.Type)!.Id,
+            CrossingRoute.Kept,
+            false
+        );
         await host.DrawCrossing.Run(new Attempt(), new(scene, same), default);
         Assert.Equal(0, DrawnCrossing.Of(host.CrossingFrame(scene, same))!.Moved.Most);
     }

@@ -6,6 +6,7 @@ import {
   type CrossingRoute,
   type TakeOver,
   type Decide,
+  type IntoForm,
   type MusterView,
   type NamesView,
   type ReplaceInPaths,
@@ -206,6 +207,7 @@ export const ofScene = [
   'evidence',
   'ledger',
   'send-off',
+  'copies',
   'frame',
   'scene',
   'transfer',
@@ -340,10 +342,6 @@ export const useMusterActs = (id: string) => {
       (numbers: Numbers) => unwrap(api.POST('/api/scenes/{id}/references/seen', { ...byId(id), body: { numbers } })),
       stale,
     ),
-    copy: useChange(
-      (body: { root: string; folder: string }) => unwrap(api.POST('/api/scenes/{id}/copies', { ...byId(id), body })),
-      [],
-    ),
   };
 };
 
@@ -363,7 +361,7 @@ export const useRootActs = (sceneId: string) => {
         );
         if (change.purpose !== undefined || change.position !== undefined) await search();
       },
-      ['roots', 'muster', 'send-off'],
+      ['roots', 'muster', 'send-off', 'copies'],
     ),
     list: useChange((id: string) => unwrap(api.POST('/api/roots/{id}/list', byId(id))), []),
     forget: useChange(
@@ -396,9 +394,24 @@ export const useRemoveRoot = (sceneId: string) =>
 
 export const useSearch = (id: string) => useChange(() => unwrap(api.POST('/api/scenes/{id}/search', byId(id))), []);
 
+/** How and where the scene can be written. */
+export const useWriteChoices = (id: string, enabled = true) =>
+  useQuery({
+    enabled,
+    queryKey: ['copies', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/copies', byId(id))),
+  });
+
+export const useWriteCopy = (id: string) =>
+  useChange(
+    (body: { root: string; folder: string; into: IntoForm | null }) =>
+      unwrap(api.POST('/api/scenes/{id}/copies', { ...byId(id), body })),
+    [],
+  );
+
 export const useBuild = (id: string) =>
   useChange(
-    (body: { zip: boolean; allowMissing: boolean; allowStandIns: boolean }) =>
+    (body: { zip: boolean; allowMissing: boolean; allowStandIns: boolean; into: IntoForm | null }) =>
       unwrap(api.POST('/api/scenes/{id}/packages', { ...byId(id), body })),
     ['send-off'],
   );

@@ -935,47 +935,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/scenes/{id}/copies": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    id: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["WriteCopyTo"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["WorkItem"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/roots": {
         parameters: {
             query?: never;
@@ -2769,6 +2728,68 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WriteChoices"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WriteCopyTo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work": {
         parameters: {
             query?: never;
@@ -2955,6 +2976,7 @@ export interface components {
              * @default false
              */
             allowStandIns: boolean;
+            into?: null | components["schemas"]["IntoForm"];
         };
         BundleItem: {
             state: string;
@@ -3137,14 +3159,6 @@ export interface components {
             /** Format: int64 */
             triangles: number;
         };
-        /** @description Which crossing of a whole scene is drawn. */
-        CrossedFrame: {
-            /** @description Id of the shading model that looks are carried to. */
-            model: string;
-            route: components["schemas"]["CrossingRoute"];
-            /** @description With the best fit wherever it was measured and wins. */
-            fit: boolean;
-        };
         /** @description One material's crossing in full. */
         CrossedView: {
             row: components["schemas"]["CrossRow"];
@@ -3231,6 +3245,12 @@ export interface components {
             /** @description Why originals cannot be swept out; null when they can. */
             whyNoSweep: null | string;
         };
+        /** @description Another format, and the looks in it. */
+        CrossInto: {
+            /** @description Ending of its files (CrossedForm). */
+            form: string;
+            looks: components["schemas"]["WholeCrossing"];
+        };
         CrossRow: {
             material: string;
             from: string;
@@ -3305,7 +3325,7 @@ export interface components {
             to: string;
             route: components["schemas"]["CrossingRoute"];
             fit: boolean;
-            crossing?: components["schemas"]["CrossedFrame"];
+            crossing?: components["schemas"]["WholeCrossing"];
         };
         EditItem: {
             what: string;
@@ -3442,6 +3462,26 @@ export interface components {
             parent: null | string;
             entries: components["schemas"]["FolderEntry"][];
         };
+        /** @description Another format. */
+        FormChoice: {
+            form: string;
+            name: string;
+            /** @description Why this scene is not written so; null when it is. */
+            whyNot: null | string;
+            /** @description Shading models that it says, the usual one first. */
+            models: components["schemas"]["FormModel"][];
+            /** @description What stays behind, in sentences. */
+            leaves: string[];
+        };
+        FormModel: {
+            id: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description How many materials are of another model, and will be carried to this one.
+             */
+            looks: number;
+        };
         /** @description What was seen of one finding. */
         FoundEvidence: {
             wires: components["schemas"]["WireItem"][];
@@ -3557,6 +3597,15 @@ export interface components {
             /** Format: double */
             max: null | number;
             isGrey: boolean;
+        };
+        /** @description Another format that is asked for, and the looks in it. */
+        IntoForm: {
+            form: string;
+            model: string;
+            route: components["schemas"]["CrossingRoute"];
+            /** @description With the best fit wherever it was measured and wins. */
+            fit: boolean;
+            asked?: components["schemas"]["CrossInto"];
         };
         /** @description A text as it is exported and imported. */
         JsonDocumentText: {
@@ -3729,11 +3778,12 @@ export interface components {
             /** @description Absolute path of a scene inside a server folder. */
             path: string;
         };
-        /** @description A root that a relinked copy may be written to. */
+        /** @description A root that a copy may be written to. */
         OutputItem: {
             /** Format: uuid */
             id: string;
             name: string;
+            folder: string;
         };
         PackageItem: {
             /** Format: uuid */
@@ -4119,7 +4169,6 @@ export interface components {
             pendingEntries: number;
             packages: components["schemas"]["PackageItem"][];
             standIns: components["schemas"]["UnresolvedItem"][];
-            outputs: components["schemas"]["OutputItem"][];
         };
         SetValueOf: {
             material: string;
@@ -4228,6 +4277,14 @@ export interface components {
             /** @description `arrived` or `crossed`. */
             look: string;
         };
+        /** @description A crossing of a whole scene. */
+        WholeCrossing: {
+            /** @description Id of the shading model that looks are carried to. */
+            model: string;
+            route: components["schemas"]["CrossingRoute"];
+            /** @description With the best fit wherever it was measured and wins. */
+            fit: boolean;
+        };
         WireItem: {
             image: string;
             channels: string;
@@ -4259,6 +4316,14 @@ export interface components {
             arrived: boolean;
             crossed: boolean;
         };
+        /** @description How and where a scene can be written. */
+        WriteChoices: {
+            /** @description Its own format. */
+            own: string;
+            forms: components["schemas"]["FormChoice"][];
+            /** @description Roots that it may be written into. */
+            outputs: components["schemas"]["OutputItem"][];
+        };
         WriteCopyTo: {
             /**
              * Format: uuid
@@ -4267,6 +4332,7 @@ export interface components {
             root: string;
             /** @description Folder in it that is made. */
             folder: string;
+            into?: null | components["schemas"]["IntoForm"];
         };
         WritePaths: {
             /** @description `relative`, `rootRelative` or `absolute`. */

@@ -27,7 +27,7 @@ public interface IStorePlaces
     string Frame(Guid sceneId, FrameLighting light, string? camera);
 
     /// <summary>The folder of the frames of a scene before and after a crossing.</summary>
-    string CrossingFrame(Guid sceneId, CrossedFrame crossing);
+    string CrossingFrame(Guid sceneId, WholeCrossing crossing);
 
     /// <summary>Where the measure of a crossing lies or belongs.</summary>
     /// <param name="print">A hash of all that it is made of.</param>

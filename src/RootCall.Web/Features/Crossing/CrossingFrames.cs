@@ -31,7 +31,7 @@ internal sealed record FramePairPictures(string Before, string After, string Dif
 /// <summary>Which crossing is drawn.</summary>
 internal sealed record DrawTheseLooks(string To, CrossingRoute Route, bool Fit)
 {
-    public CrossedFrame Crossing => new(To, Route, Fit);
+    public WholeCrossing Crossing => new(To, Route, Fit);
 }
 
 /// <summary>The whole scene in the looks that arrived and in those of another shading model.</summary>
@@ -72,7 +72,7 @@ internal static class CrossingFrames
         CancellationToken stop
     )
     {
-        var asked = new CrossedFrame(to, CrossingEndpoints.Routed(route), fit);
+        var asked = new WholeCrossing(to, CrossingEndpoints.Routed(route), fit);
         var (state, _) = await crossed.Get(id, to, asked.Route, stop);
         if (DrawnCrossing.Of(disk.CrossingFrame(id, asked)) is not { } made)
             return TypedResults.NoContent();

@@ -62,10 +62,6 @@ internal sealed record HouseUnused(string Path, long Bytes);
 /// <param name="By"><c>role</c> or <c>material</c>.</param>
 internal sealed record PutInOrder(string Act, string By, IReadOnlyList<int>? Numbers);
 
-/// <param name="Root">Id of a root for output.</param>
-/// <param name="Folder">Folder in it that is made.</param>
-internal sealed record WriteCopyTo(Guid Root, string Folder);
-
 /// <summary>Decisions over many references at once. Each takes the focus and makes one entry in the ledger.</summary>
 internal static class ActEndpoints
 {
@@ -88,20 +84,6 @@ internal static class ActEndpoints
                 return TypedResults.Ok(await work.Begin(new Search(id), "Take over what changed", id, stop));
             }
         );
-        group.MapPost("/copies", async (Guid id, WriteCopyTo copy, RootStore roots, WorkDispatcher work, CancellationToken stop) =>
-        {
-            var root = (await roots.All(stop)).Find(r => r.Id == copy.Root && r.Purpose == RootStore.Output)
-                ?? throw new CannotUseException("That is no root for output.");
-            var folder = PortableName.Make(copy.Folder.Trim());
-            return TypedResults.Ok(
-                await work.Begin(
-                    new WriteCopy(id, Path.Combine(root.Folder, folder)),
-                    $"Write a relinked copy into {root.Name}/{folder}",
-                    id,
-                    stop
-                )
-            );
-        });
     }
 
     private static void MapPaths(RouteGroupBuilder group)

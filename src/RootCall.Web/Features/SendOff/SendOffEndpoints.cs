@@ -21,12 +21,8 @@ internal sealed record SendOffView(
     int References,
     int PendingEntries,
     IEnumerable<PackageItem> Packages,
-    IEnumerable<UnresolvedItem> StandIns,
-    IEnumerable<OutputItem> Outputs
+    IEnumerable<UnresolvedItem> StandIns
 );
-
-/// <summary>A root that a relinked copy may be written to.</summary>
-internal sealed record OutputItem(Guid Id, string Name);
 
 internal sealed record PlanFile(string Name, string Role, long Bytes, int References);
 
@@ -75,32 +71,30 @@ internal sealed record FrameDifference(double Mean, double Most, bool IsSeen, do
 /// <param name="Zip">A zip, or a folder in the store.</param>
 /// <param name="AllowMissing">Build although references stay unanswered; the package's report names them.</param>
 /// <param name="AllowStandIns">Build although neutral pictures stand in for missing ones.</param>
-internal sealed record BuildPackage(bool Zip, bool AllowMissing, bool AllowStandIns = false);
+/// <param name="Into">The format that it is written in; null for its own.</param>
+internal sealed record BuildPackage(bool Zip, bool AllowMissing, bool AllowStandIns = false, IntoForm? Into = null);
 
 internal static class SendOffEndpoints
 {
     public static void MapSendOff(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}").WithTags("Send-off");
-        group.MapGet(
-            "/send-off",
-            async (Guid id, CurrentScenes current, FileFacts facts, RootStore roots, PackageStore packages, CancellationToken stop) =>
-            {
-                var state = await current.Get(id, stop);
-                var plan = PackagePlan.Make(state.Report, facts, state.Edited.Current.Answers);
-                var outputs = (await roots.All(stop)).Where(r => r.Purpose == RootStore.Output);
-                return TypedResults.Ok(View(plan, state, await packages.Of(id, stop), outputs));
-            }
-        );
+        group.MapGet("/send-off", async (Guid id, CurrentScenes current, FileFacts facts, PackageStore packages, CancellationToken stop) =>
+        {
+            var state = await current.Get(id, stop);
+            var plan = PackagePlan.Make(state.Report, facts, state.Edited.Current.Answers);
+            return TypedResults.Ok(View(plan, state, await packages.Of(id, stop)));
+        });
         group.MapPost(
             "/packages",
             async (Guid id, BuildPackage build, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
             {
                 var state = await current.Get(id, stop);
-                var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}");
+                var form = build.Into is { } into ? $"_{into.Form}" : string.Empty;
+                var name = PortableName.Make($"{Path.GetFileNameWithoutExtension(state.Arrival.Path)}_v{state.Arrival.Version}{form}");
                 return TypedResults.Ok(
                     await work.Begin(
-                        new Pack(id, name, build.Zip, build.AllowMissing, build.AllowStandIns),
+                        new Pack(id, name, build.Zip, build.AllowMissing, build.AllowStandIns, build.Into?.Asked),
                         $"Build and prove {name}",
                         id,
                         stop
@@ -134,7 +128,7 @@ internal static class SendOffEndpoints
             .ExcludeFromDescription();
     }
 
-    private static SendOffView View(PackagePlan plan, CurrentState state, IEnumerable<PackageRow> packages, IEnumerable<RootRow> outputs)
+    private static SendOffView View(PackagePlan plan, CurrentState state, IEnumerable<PackageRow> packages)
     {
         var own = plan.Report.Scene.Files.Select((f, i) => new PlanFile(plan.OwnNames[i], "scene", f.Bytes, 0));
         return new(
@@ -146,8 +140,7 @@ internal static class SendOffEndpoints
             plan.Report.References.Length,
             state.Ledger.Pending.Count(),
             packages.Select(PackageItem.Of),
-            plan.StandIns.Select(Item),
-            outputs.Select(o => new OutputItem(o.Id, o.Name))
+            plan.StandIns.Select(Item)
         );
     }
 

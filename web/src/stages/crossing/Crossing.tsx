@@ -16,6 +16,7 @@ import { setOf, useSets } from './sets';
 import { Skyline } from './Skyline';
 import { Tools } from './Tools';
 import { WholeScene } from './WholeScene';
+import { WriteAs } from './WriteAs';
 
 const keys: [string, string][] = [
   ['J and K, → ←', 'next and previous material'],
@@ -45,6 +46,7 @@ export function Crossing() {
   const open = useWork().data?.filter((w) => w.sceneId === sceneId && isOpen(w));
   const work = open?.find((w) => w.kind === 'measurecrossing' || w.kind === 'cross');
   const [whole, setWhole] = useState(false);
+  const [writing, setWriting] = useState(false);
   const acts = useCrossingActs(sceneId);
   const { find, materials, narrow } = useFocus();
   const { light, crossingLimit, set } = useSettings();
@@ -121,6 +123,7 @@ export function Crossing() {
             onFit={fitOr}
             onWear={() => void wear()}
             onSweep={() => acts.sweep.mutate(undefined)}
+            onWrite={() => setWriting(true)}
           />
         )
       }
@@ -137,6 +140,7 @@ export function Crossing() {
           onOpenChange={setWhole}
         />
       )}
+      {view && <WriteAs sceneId={sceneId} view={view} open={writing} onOpenChange={setWriting} />}
       {view && rows.length > 0 && (
         <div className="flex h-full flex-col pt-2">
           <Skyline

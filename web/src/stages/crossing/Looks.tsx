@@ -3,7 +3,7 @@ import type { CrossedView, CrossingRoute, CrossRow } from '../../api/client';
 import { ApartPicture } from '../../parts/compare/ApartPicture';
 import { Compare, CompareWays } from '../../parts/compare/Compare';
 import type { Apart } from '../../parts/compare/isolines';
-import { useLoaded } from '../../parts/Picture';
+import { useLoaded, type Loaded } from '../../parts/Picture';
 import { useSize } from '../../parts/useSize';
 import { lights, useSettings } from '../../state/settings';
 import { useTouched } from '../../state/touched';
@@ -36,9 +36,11 @@ export function Looks({ sceneId, to, route, fit, row, view, limit }: LooksProps)
   if (looks > 0) query.set('touched', String(looks));
   for (const s of setOf(sets, sceneId, to, row.material)) query.append('set', `${s.input}=${s.numbers.join()}`);
   const at = `/api/scenes/${sceneId}/crossing/${encodeURIComponent(row.material)}`;
-  const before = useLoaded(`${at}/swatch?look=arrived&${query}`, patience);
-  const after = useLoaded(`${at}/swatch?${query}`, patience);
-  const isMade = after?.url.endsWith(`?${query}`) === true && after.source !== false;
+  // The picture before stays while the next one is made, but never that of another material.
+  const ofThis = (loaded: Loaded | null) => (loaded?.url.startsWith(`${at}/`) ? loaded : null);
+  const before = ofThis(useLoaded(`${at}/swatch?look=arrived&${query}`, patience));
+  const after = ofThis(useLoaded(`${at}/swatch?${query}`, patience));
+  const isMade = after?.url === `${at}/swatch?${query}` && after.source !== false;
   const apart = useQuery({
     queryKey: ['apart', at, query.toString()],
     queryFn: async () => {

@@ -10,16 +10,20 @@ interface ToolsProps {
   onFit: (on: boolean) => void;
   onWear: () => void;
   onSweep: () => void;
+  onWrite: () => void;
 }
 
 /** Where the looks go, what colours are held to, which looks are worn, and the originals' way out. */
-export function Tools({ view, onTo, onRoute, onFit, onWear, onSweep }: ToolsProps) {
+export function Tools({ view, onTo, onRoute, onFit, onWear, onSweep, onWrite }: ToolsProps) {
   return (
     <span className="flex items-center gap-4 bg-ground px-3">
       <ModelMenu view={view} onTo={onTo} />
       {view.hasRoutes && <Routes view={view} onRoute={onRoute} />}
       <Numbers view={view} onFit={onFit} />
       <Colours view={view} />
+      <button type="button" className="act soft" onClick={onWrite}>
+        Write as…
+      </button>
       {view.pairs > 0 && (view.worn.arrived || view.worn.crossed) && (
         <button type="button" className="act" onClick={onWear}>
           Wear {view.worn.crossed ? 'the arrived looks' : 'the crossed looks'} <kbd>Y</kbd>

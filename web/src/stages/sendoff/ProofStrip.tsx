@@ -9,13 +9,15 @@ interface ProofStripProps {
   packages: PackageItem[];
   work: WorkItem | undefined;
   zip: boolean;
+  /** Another format that it is built in; undefined for its own. */
+  as: string | undefined;
   onZip: (zip: boolean) => void;
   onBuild: () => void;
   busy: boolean;
 }
 
 /** From left to right: built, what resolved inside, the frame from before, the one from the package, where they differ, the verdict. */
-export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofStripProps) {
+export function ProofStrip({ packages, work, zip, as, onZip, onBuild, busy }: ProofStripProps) {
   const [last, ...older] = packages;
   return (
     <section aria-label="Proof" className="relative border-t-2 border-ink pt-4">
@@ -38,10 +40,13 @@ export function ProofStrip({ packages, work, zip, onZip, onBuild, busy }: ProofS
           {work ? (
             <WorkLine item={work} verb="Building and proving" />
           ) : (
-            <div className="flex items-center gap-3">
-              <button type="button" className={last ? 'key outlined' : 'key'} disabled={busy} onClick={onBuild}>
-                Build and prove <kbd>⇧B</kbd>
-              </button>
+            <div className="flex items-start gap-3">
+              <div>
+                <button type="button" className={last ? 'key outlined' : 'key'} disabled={busy} onClick={onBuild}>
+                  Build and prove <kbd>⇧B</kbd>
+                </button>
+                {as && <p className="pt-1 text-[12px] text-soft">as {as}</p>}
+              </div>
               <Kind zip={zip} onZip={onZip} />
             </div>
           )}

@@ -1,15 +1,15 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
-import type { SendOffView } from '../../api/client';
-import { useBuild, useSendOff, useWork } from '../../api/queries';
+import type { IntoForm, SendOffView } from '../../api/client';
+import { useBuild, useSendOff, useWork, useWriteChoices } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useKey } from '../../frame/keys';
 import { bytes, count, many } from '../../parts/format';
 import { State } from '../../parts/Glyph';
 import { isOpen } from '../../parts/WorkLine';
+import { WriteScene } from '../../parts/write/WriteScene';
 import { useFocus } from '../../state/focus';
 import { AskMissing } from './AskMissing';
-import { RelinkedCopy } from './RelinkedCopy';
 import { Gauge } from './Gauge';
 import { ProofStrip } from './ProofStrip';
 import { Treemap } from './Treemap';
@@ -21,14 +21,16 @@ export function SendOff() {
   const { sceneId = '' } = useParams();
   const query = useSendOff(sceneId);
   const build = useBuild(sceneId);
+  const choices = useWriteChoices(sceneId).data;
   const [zip, setZip] = useState(true);
+  const [into, setInto] = useState<IntoForm | null>(null);
   const [asking, setAsking] = useState(false);
   const view = query.data;
   const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'pack' && isOpen(w));
   const start = () => {
     if (!view || work || build.isPending) return;
     if (view.unresolved.length + view.standIns.length > 0) setAsking(true);
-    else build.mutate({ zip, allowMissing: false, allowStandIns: false });
+    else build.mutate({ zip, allowMissing: false, allowStandIns: false, into });
   };
   useKey('shift+b', start);
 
@@ -47,12 +49,20 @@ export function SendOff() {
           <Gauge before={view.bytesBefore} after={view.bytesAfter} files={view.files} />
           <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_448px] gap-x-7">
             <Treemap files={view.files} />
-            <Settled view={view} sceneId={sceneId} />
+            <Settled view={view} sceneId={sceneId}>
+              {choices && (
+                <>
+                  <h2 className="pb-1 text-[15px] font-[680]">Write the scene alone, without images</h2>
+                  <WriteScene sceneId={sceneId} choices={choices} into={into} onInto={setInto} />
+                </>
+              )}
+            </Settled>
           </div>
           <ProofStrip
             packages={view.packages}
             work={work}
             zip={zip}
+            as={choices?.forms.find((f) => f.form === into?.form)?.name}
             onZip={setZip}
             onBuild={start}
             busy={build.isPending}
@@ -65,7 +75,7 @@ export function SendOff() {
           onOpenChange={setAsking}
           unresolved={view.unresolved}
           standIns={view.standIns}
-          onBuild={() => build.mutate({ zip, allowMissing: true, allowStandIns: true })}
+          onBuild={() => build.mutate({ zip, allowMissing: true, allowStandIns: true, into })}
         />
       )}
     </Frame>
@@ -128,7 +138,7 @@ function Call({ item, state }: { item: SendOffView['unresolved'][number]; state:
 }
 
 /** What would be missing, how clashes were settled, and the files that go in. */
-function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
+function Settled({ view, sceneId, children }: { view: SendOffView; sceneId: string; children: ReactNode }) {
   const find = useFocus((s) => s.find).toLowerCase();
   const files = view.files.filter((f) => `${f.name} ${f.role}`.toLowerCase().includes(find));
   return (
@@ -159,7 +169,7 @@ function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
           <div className="h-4" />
         </>
       )}
-      <RelinkedCopy sceneId={sceneId} outputs={view.outputs} />
+      {children}
       {view.clashes.length > 0 && (
         <>
           <Heading text="Name clashes, settled" n={view.clashes.length} />

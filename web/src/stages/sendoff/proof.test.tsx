@@ -41,7 +41,9 @@ const [onZip, onBuild] = [vi.fn(), vi.fn()];
 let calls: Call[];
 const open = (packages: PackageItem[], running?: WorkItem) => {
   calls = serve({ 'POST /api/work/w/cancel': {} });
-  return show(<ProofStrip packages={packages} work={running} zip onZip={onZip} onBuild={onBuild} busy={false} />);
+  return show(
+    <ProofStrip packages={packages} work={running} zip as={undefined} onZip={onZip} onBuild={onBuild} busy={false} />,
+  );
 };
 
 describe('the proof of a package', () => {

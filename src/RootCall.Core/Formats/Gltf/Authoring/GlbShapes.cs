@@ -33,8 +33,6 @@ internal sealed class GlbShapes(Scene scene, IGeometrySource source, GlbAuthor g
         foreach (var node in scene.Nodes)
         {
             stop.ThrowIfCancellationRequested();
-            if (node.Copies > 1)
-                told.Add($"“{node.Name}” stands once, not {node.Copies:N0} times: glTF's core has no instancer.");
             glb.Node(node.Name, node.Parent + 1, node.Mesh < 0 ? -1 : Mesh(node.Mesh, materialOf, stop), node.Transform);
         }
     }

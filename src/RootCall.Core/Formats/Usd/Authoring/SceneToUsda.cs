@@ -89,8 +89,6 @@ public static class SceneToUsda
                     foreach (var (mesh, name) in shared.OrderBy(s => s.Value, StringComparer.Ordinal))
                         text.Prim($"def Mesh \"{name}\"", () => Geometry(mesh));
                 });
-            if (scene.Lamps.Length > 0)
-                told.Add(FormattableString.Invariant($"Lights stay behind ({scene.Lamps.Length})."));
             return new([.. told], sets, UsdaMesh.SetName(0), materials);
         }
 
@@ -103,8 +101,6 @@ public static class SceneToUsda
         {
             stop.ThrowIfCancellationRequested();
             var node = scene.Nodes[index];
-            if (node.Copies > 1)
-                told.Add(FormattableString.Invariant($"“{node.Name}” stands once, not {node.Copies:N0} times."));
             if (depth > Deepest)
                 throw new Files.CannotUseException($"Nodes lie more than {Deepest} deep; “{node.Name}” is one of them.");
             var name = Name(node.Name, "node", among);

@@ -1,0 +1,98 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
+using RootCall.Core.Audit;
+using RootCall.Core.Files;
+using RootCall.Core.Muster;
+
+namespace RootCall.Core.Viewing;
+
+/// <summary>
+/// File names of images that are made for materials: the first of the usual ways to put a material and the word for a map together that
+/// fits the house's pattern of textures. Where none does, or the house has none, <c>material_role.png</c>. Gives up: patterns that ask
+/// for something that nobody here knows, a ticket's number or a shot.
+/// </summary>
+public sealed partial class BakedNames(HouseRules house, NameDictionary words)
+{
+    /// <summary>As materials are called, without a pattern.</summary>
+    public static BakedNames Plain { get; } = new(HouseRules.Standard, NameDictionary.Standard);
+
+    private readonly Regex? pattern = house.Pattern("texture");
+
+    /// <summary>Letters that every name begins with, as far as the pattern spells them out.</summary>
+    private readonly string prefix = house.Patterns.TryGetValue("texture", out var text)
+        ? Spelled().Match(text).Groups[1].Value
+        : string.Empty;
+
+    /// <param name="material">As its scene calls it.</param>
+    /// <param name="token">What the image is of, as one word or several with <c>_</c>: <c>base_color</c>.</param>
+    /// <param name="isFree">Whether a file may be called so.</param>
+    public string Of(string material, string token, Func<string, bool> isFree)
+    {
+        var plain = $"{PortableName.Make(material)}_{token}";
+        var fitting = Fitting(material, token);
+        for (var n = 1; ; n++)
+        {
+            var ending = n == 1 ? string.Empty : string.Create(CultureInfo.InvariantCulture, $"_{n}");
+            if (fitting is not null && Fits($"{fitting}{ending}.png") && isFree($"{fitting}{ending}.png"))
+                return $"{fitting}{ending}.png";
+            if ((fitting is null || n > MostAlike) && isFree($"{plain}{ending}.png"))
+                return $"{plain}{ending}.png";
+        }
+    }
+
+    /// <summary>How often one fitting name is numbered, before a plain one is taken.</summary>
+    private const int MostAlike = 100;
+
+    private string? Fitting(string material, string token)
+    {
+        if (pattern is null)
+            return null;
+        var parts = Parts(PortableName.Make(material));
+        try
+        {
+            return (
+                from word in Words(token).Select(Parts)
+                from between in Joins
+                from cased in Cases
+                let stem = string.Join(between, parts.Concat(word).Select(cased))
+                from name in new[] { stem, prefix + stem }
+                where Fits($"{name}.png")
+                select name
+            ).FirstOrDefault();
+        }
+        catch (RegexMatchTimeoutException)
+        {
+            return null; // Too costly to ask for a name.
+        }
+    }
+
+    private bool Fits(string name) => pattern?.IsMatch(name) == true;
+
+    /// <summary>The word itself, then what the house calls such a map.</summary>
+    private IEnumerable<string> Words(string token) =>
+        words
+            .Words.Roles.Where(r => r.Value.Contains(token.Replace("_", string.Empty, StringComparison.Ordinal)))
+            .SelectMany(r => r.Value)
+            .Prepend(token);
+
+    private static string[] Parts(string name) => [.. Part().Matches(name).Select(m => m.Value)];
+
+    private static readonly string[] Joins = ["_", "-", string.Empty, "."];
+
+    private static readonly Func<string, int, string>[] Cases =
+    [
+        (part, _) => part,
+        (part, _) => part.ToLowerInvariant(),
+        (part, _) => char.ToUpperInvariant(part[0]) + part[1..],
+        (part, at) => at == 0 ? part.ToLowerInvariant() : char.ToUpperInvariant(part[0]) + part[1..],
+        (part, _) => part.ToUpperInvariant(),
+    ];
+
+    /// <summary>A run of letters and digits, a capital beginning another.</summary>
+    [GeneratedRegex(@"\p{Lu}?[\p{Ll}\p{Lo}\p{Nd}]+|\p{Lu}+", RegexOptions.CultureInvariant)]
+    private static partial Regex Part();
+
+    /// <summary>What a pattern says letter by letter from its start; the last may be any number of times, so it is left.</summary>
+    [GeneratedRegex(@"^\^([A-Za-z0-9_-]*)(?![?*+{|A-Za-z0-9_-])", RegexOptions.CultureInvariant)]
+    private static partial Regex Spelled();
+}
