@@ -67,10 +67,11 @@ export function WriteScene({ sceneId, choices, into, onInto }: WriteSceneProps) 
 function Carried({ choices, into }: { choices: WriteChoices; into: IntoForm }) {
   const form = choices.forms.find((f) => f.form === into.form);
   const looks = form?.models.find((m) => m.id === into.model)?.looks ?? 0;
+  const by = into.fit ? 'the best fit where that was measured' : 'formula';
   const sentences = [
     looks === 0
       ? 'All looks are of that model already.'
-      : `${many(looks, 'look is', 'looks are')} carried to it, by ${into.fit ? 'the best fit where that was measured' : 'formula'}; the Crossing tells how far each moves.`,
+      : `${many(looks, 'look is', 'looks are')} carried to it, by ${by}; the Crossing tells how far each moves.`,
     ...(form?.leaves ?? []),
   ];
   return <p className="pb-1.5 text-[12px] leading-4 text-soft">{sentences.join(' ')}</p>;
