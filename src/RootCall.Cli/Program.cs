@@ -1,4 +1,5 @@
 using System.CommandLine;
+using System.CommandLine.Help;
 using RootCall.Cli.Verbs;
 using RootCall.Core.Files;
 
@@ -15,8 +16,11 @@ internal static class Program
 
     private static int Main(string[] args)
     {
-        var root = new RootCommand("Root Call: finds, relinks and packs what a scene calls for.")
+        // Called as people call it, not as the file is called.
+        var root = new Command("rootcall", "Root Call: finds, relinks, mends, carries and packs what a scene calls for.")
         {
+            new HelpOption(),
+            new VersionOption(),
             MusterVerb.Command(),
             AuditVerb.Command(),
             FixVerb.Command(),
@@ -33,7 +37,7 @@ internal static class Program
             CrossingsVerb.Command(),
         };
         WithoutCollections();
-        var call = root.Parse(args);
+        var call = Arguments.Parse(root, args);
         if (call.Errors.Count > 0)
             return Refuse(call.Errors[0].Message);
         try

@@ -177,6 +177,7 @@ internal sealed class DecisionOptions
             .Prepend(folder)
             .Select(opened.Context.Index.Listing)
             .OfType<FolderListing>();
-        return HouseOrder.Of(report, by, [.. opened.Context.Scope.Folders.Where(f => f != folder)], listings, opened.Context.Facts);
+        var scope = opened.Context.Scope;
+        return HouseOrder.Of(report, by, [.. scope.Folders.Where(f => f != folder)], scope, listings, opened.Context.Facts);
     }
 }

@@ -22,6 +22,13 @@ public sealed class RootScope
     /// <summary>True when <paramref name="path"/>, as text, lies in one of the folders. Touches no disk.</summary>
     public bool Covers(string path) => folders.Any(f => IsInside(f.Real, path) || IsInside(f.Given, path));
 
+    /// <summary>The part of an absolute path below the innermost folder that it lies in, as text; null where it lies in none.</summary>
+    public string? Below(string path) =>
+        folders.SelectMany(f => new[] { f.Given, f.Real }).Where(f => path.Length > f.Length && IsInside(f, path)).MaxBy(f => f.Length)
+            is { } folder
+            ? Path.GetRelativePath(folder, path)
+            : null;
+
     /// <summary>
     /// The real path of <paramref name="path"/> when it, and whatever its links lead to, lies inside the folders;
     /// null when it leads out. Nothing outside the folders is touched.

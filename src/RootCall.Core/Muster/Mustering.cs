@@ -171,7 +171,7 @@ public static class Mustering
         if (reference.Carried is { } carried)
             return Carried(scene, reference, carried);
         var written = WrittenPath.Parse(reference.Written);
-        var flags = PathFlags(written);
+        var flags = PathFlags(written, context.Scope);
         var relinked = scene.Answers.GetValueOrDefault(reference.Key)?.File ?? context.Relinked.GetValueOrDefault(reference.Key);
         if (relinked is not null && Answer(reference, relinked, door, context.Scope, context.Facts, ReferenceFlags.None) is { } answer)
             return Seen(answer, context);
@@ -288,7 +288,7 @@ public static class Mustering
         return flags;
     }
 
-    private static ReferenceFlags PathFlags(WrittenPath written)
+    private static ReferenceFlags PathFlags(WrittenPath written, RootScope scope)
     {
         var flags = written.Origin switch
         {
@@ -297,7 +297,7 @@ public static class Mustering
             PathOrigin.Remote => ReferenceFlags.Remote,
             _ => ReferenceFlags.None,
         };
-        if (written.IsTransient)
+        if (scope.Below(written.Written) is { } below ? WrittenPath.Parse(below).IsTransient : written.IsTransient)
             flags |= ReferenceFlags.TransientPlace;
         if (!written.IsPortable)
             flags |= ReferenceFlags.NotPortable;

@@ -1,5 +1,7 @@
+using System.Collections.Immutable;
 using System.Text;
 using RootCall.Core.Files;
+using RootCall.Core.Formats;
 using RootCall.Core.Muster;
 using static System.FormattableString;
 
@@ -14,6 +16,18 @@ public sealed record BuiltPackage(string Written, int Files, long BytesBefore, l
 /// <summary>Builds a package from a plan: a bag (RFC 8493) in a folder, or in a zip when the name ends so.</summary>
 public static class PackageBuilder
 {
+    /// <summary>Endings that say a file of another form: a folder of such a name would be taken for one.</summary>
+    private static readonly ImmutableArray<string> OtherForms =
+    [
+        .. SceneFormats.All.SelectMany(f => f.Extensions),
+        ".tar",
+        ".gz",
+        ".tgz",
+        ".7z",
+        ".rar",
+        ".json",
+    ];
+
     /// <param name="progress">Called with bytes done, bytes in all and the file in hand.</param>
     /// <exception cref="CannotUseException">Something of that name is already there, or the disk is full.</exception>
     public static BuiltPackage Build(
@@ -26,6 +40,8 @@ public static class PackageBuilder
     {
         var target = Path.GetFullPath(output);
         var isZip = target.EndsWith(".zip", StringComparison.OrdinalIgnoreCase);
+        if (!isZip && OtherForms.Contains(Path.GetExtension(target).ToLowerInvariant()))
+            throw new CannotUseException($"A package is a folder or a .zip; “{Path.GetFileName(target)}” says neither. Nothing was built.");
         var filled = Directory.Exists(target) && (isZip || Directory.EnumerateFileSystemEntries(target).Any());
         if (File.Exists(target) || filled)
             throw new CannotUseException($"“{target}” is already there; nothing that exists is written over. Name another place.");

@@ -222,6 +222,7 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
             ["muster", place.Put("a.obj", "v 0 0 0\n"), "--root", place.At("no-folder")],
             ["muster", place.At("a.obj"), "--format", "xml"],
             ["package", place.At("a.obj")],
+            ["package", place.At("a.obj"), "--out", place.At("p/a.glb")],
             ["inspect", place.At("none.png")],
             ["demo", place.At("a.txt")],
             ["nonsense"],
@@ -234,6 +235,22 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
             Assert.StartsWith("rootcall: ", result.Error, StringComparison.Ordinal);
             Assert.Empty(result.Output);
         }
+    }
+
+    /// <summary>An option of many values does not take the scene for one of them, and the tool calls itself as people call it.</summary>
+    [Fact]
+    public void A_scene_may_stand_behind_its_options()
+    {
+        var sign = demo.At("arrived/enamel_sign/enamel_sign.obj");
+        var usual = Tool.RootCall("muster", sign, "--root", demo.Library);
+        Assert.Equal(usual.Output, Tool.RootCall("muster", "--root", demo.Library, sign).Output);
+        var audit = Tool.RootCall("audit", "--rule", "naming", "settings", sign, "--format", "json");
+        Assert.Equal(Tool.RootCall("audit", sign, "--rule", "naming", "settings", "--format", "json").Output, audit.Output);
+        Assert.StartsWith("{", audit.Output, StringComparison.Ordinal);
+        var help = Tool.RootCall("--help");
+        Assert.Contains("rootcall [command]", help.Output, StringComparison.Ordinal);
+        Assert.DoesNotContain("RootCall.Cli", help.Output, StringComparison.Ordinal);
+        Assert.Contains("audit <SCENE>", help.Output, StringComparison.Ordinal);
     }
 
     [Fact]

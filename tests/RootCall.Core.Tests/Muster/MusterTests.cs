@@ -61,6 +61,16 @@ public sealed class MusterTests : IDisposable
         Assert.Equal(flags.Split('|'), Muster(written).References.Single().Flags.Words());
     }
 
+    /// <summary>These roots lie below a temporary place: that is not the file's fault, a folder of theirs is.</summary>
+    [Theory]
+    [InlineData("s/tex/a.png", "absolute")]
+    [InlineData("s/temp/a.png", "absolute|transient-place")]
+    public void A_place_is_judged_below_its_root(string file, string flags)
+    {
+        place.PutPng(file);
+        Assert.Equal(flags.Split('|'), Muster(place.At(file)).References.Single().Flags.Words());
+    }
+
     [Fact]
     public void Clashes_and_duplicates_show_between_references()
     {

@@ -33,11 +33,13 @@ public sealed record HouseOrder(
     private const string Tidy = "textures";
 
     /// <param name="libraries">Folders whose files keep their place: shared by many scenes.</param>
+    /// <param name="roots">Where a file may lie: only what is below one tells whether its place gets emptied.</param>
     /// <param name="listings">Folders of the scene's own tree.</param>
     public static HouseOrder Of(
         MusterReport report,
         GatherBy by,
         IReadOnlyCollection<string> libraries,
+        RootScope roots,
         IEnumerable<FolderListing> listings,
         FileFacts facts
     )
@@ -46,7 +48,7 @@ public sealed record HouseOrder(
         return new(
             Clashing(answering),
             Duplicated(answering, facts),
-            Gathered(report.Scene, answering, by, libraries),
+            Gathered(report.Scene, answering, by, libraries, roots),
             NotUsed(report, answering, listings)
         );
     }
@@ -106,7 +108,8 @@ public sealed record HouseOrder(
         Scene scene,
         List<MusteredReference> answering,
         GatherBy by,
-        IReadOnlyCollection<string> libraries
+        IReadOnlyCollection<string> libraries,
+        RootScope roots
     )
     {
         var proposals = ImmutableArray.CreateBuilder<GatherProposal>();
@@ -115,8 +118,8 @@ public sealed record HouseOrder(
         {
             var path = reference.Resolved!;
             var inside = RootScope.IsInside(scene.Folder, path);
-            // Where the scene itself lies is not the file's fault.
-            var transient = WrittenPath.Parse(inside ? Path.GetRelativePath(scene.Folder, path) : path).IsTransient;
+            // Where the scene itself lies, or a root, is not the file's fault.
+            var transient = WrittenPath.Parse(inside ? Path.GetRelativePath(scene.Folder, path) : roots.Below(path) ?? path).IsTransient;
             if ((inside && !transient) || libraries.Any(l => RootScope.IsInside(l, path)))
                 continue;
             var folder =

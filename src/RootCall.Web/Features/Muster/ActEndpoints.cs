@@ -253,6 +253,7 @@ internal sealed class Acts(CurrentScenes current, LedgerStore ledgers, IndexStor
             state.Report,
             by == "material" ? GatherBy.Material : GatherBy.Role,
             libraries,
+            state.Scope,
             await indexes.Below(state.Report.Scene.Folder, stop),
             facts
         );
