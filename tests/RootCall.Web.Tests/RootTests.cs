@@ -66,6 +66,33 @@ public sealed class RootTests : IDisposable
         RunningApplication.Until(() => Flags("reed.png", id).Contains("changed"), "what changed before was not seen");
     }
 
+    /// <summary>So is one that a relink called, and another scene that is mustered meanwhile takes no flag away.</summary>
+    [Fact]
+    public void A_file_written_over_after_a_relink_is_flagged_in_its_scene()
+    {
+        place.PutPng("lib/woods/birch.png", 9);
+        var number = Reference("oak.png").GetProperty("number").GetInt32();
+        app.Post($"/api/scenes/{Id}/ledger/entries", new { number, path = place.At("lib/woods/birch.png") });
+        app.Post($"/api/scenes/{Id}/ledger/apply");
+        RunningApplication.Until(
+            () => app.Get("/api/work").EnumerateArray().Count(w => Text(w, "kind") == "remember" && Text(w, "state") == "done") > 1,
+            "the file was not remembered"
+        );
+        Assert.Equal("present", Text(Reference("oak.png"), "state"));
+        place.Put("lib/woods/birch.png", Pictures.Png(16, 16, 200));
+        RunningApplication.Until(() => Flags("oak.png").Contains("changed"), "the change was not seen");
+
+        var other = place.Put("s/other.gltf", Look.Gltf("../lib/woods/birch.png"));
+        Assert.Equal("done", Text(app.Ended(app.Post("/api/arrivals/open", new { path = other })), "state"));
+        Assert.DoesNotContain("changed", Flags("birch.png", app.SceneId("other.gltf")));
+        Assert.Contains("changed", Flags("oak.png"));
+        // Mustered again, it is still not what it was when it was relinked.
+        app.Ended(app.Post($"/api/scenes/{Id}/search"));
+        Assert.Contains("changed", Flags("oak.png"));
+        app.Ended(app.Post($"/api/scenes/{Id}/references/seen", new { numbers = new[] { number } }));
+        Assert.DoesNotContain("changed", Flags("oak.png"));
+    }
+
     [Fact]
     public void A_file_that_was_renamed_is_found_by_what_it_holds()
     {

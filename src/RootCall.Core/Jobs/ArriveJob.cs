@@ -72,7 +72,7 @@ public sealed class ArriveJob(
             new(ArrivalId(attempt.Job, scene), read.ToKeep, versionOf, request.Name, request.Path is null, clock.GetUtcNow()),
             stop
         );
-        await followUps.Remember(sceneId, read, stop);
+        await followUps.Arrived(sceneId, stop);
     }
 
     /// <summary>The same job over the same scene gives the same id, so a job that is taken up again adds nothing twice.</summary>

@@ -3,6 +3,10 @@ namespace RootCall.Core.Jobs;
 /// <summary>Jobs that a job leaves behind, so that its own result is not kept waiting for them.</summary>
 public sealed class FollowUps(IJobQueue queue)
 {
+    /// <summary>Has the files that answer looked at for the first time, and recipes for the scene's source act.</summary>
+    public Task Arrived(Guid sceneId, CancellationToken stop) =>
+        queue.Put(new Remember(sceneId, HasArrived: true), "Remember the files", sceneId, stop);
+
     /// <summary>Has the files that answer looked at, when some are new.</summary>
     public async Task Remember(Guid sceneId, SceneRead read, CancellationToken stop)
     {

@@ -39,7 +39,8 @@ public sealed record Pack(Guid SceneId, string Name, bool Zip, bool AllowMissing
 public sealed record ListRoot(string Folder) : JobRequest;
 
 /// <summary>Find out what the files that answer look like and hold, so that they are known again under another name.</summary>
-public sealed record Remember(Guid SceneId) : JobRequest;
+/// <param name="HasArrived">The scene has just arrived: recipes for its source act now, and never again.</param>
+public sealed record Remember(Guid SceneId, bool HasArrived = false) : JobRequest;
 
 /// <summary>Draw a frame of the scene.</summary>
 /// <param name="Camera">By name; null for the scene's first, or one that frames it.</param>

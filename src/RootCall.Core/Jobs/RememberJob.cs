@@ -27,8 +27,11 @@ public sealed class RememberJob(
     {
         var arrival = await scenes.Demand(request.SceneId, stop);
         var report = await scenes.Report(arrival.Id, stop);
-        var there = await seen.Read(request.SceneId, stop);
-        var files = New(report, there).ToList();
+        var ledger = await ledgers.Read(request.SceneId, stop);
+        var scope = await roots.ScopeOf(arrival.Path, request.SceneId, stop);
+        // What the ledger relinked is the scene's own file from then on: it may be written over like all others.
+        var decided = Mustering.Relink(report, ledger.Relinks(), scope, facts);
+        var files = New(decided, await seen.Read(request.SceneId, stop)).ToList();
         await known.Load(facts, files.Select(f => f.Resolved!), stop);
         var done = 0;
         foreach (var some in files.Chunk(AtOnce))
@@ -48,13 +51,7 @@ public sealed class RememberJob(
         }
 
         // The audit looks into the scene as it stands: with what the ledger relinked.
-        var ledger = await ledgers.Read(request.SceneId, stop);
-        var current = Mustering.Relink(
-            report,
-            ledger.Relinks(withPending: true),
-            await roots.ScopeOf(arrival.Path, request.SceneId, stop),
-            facts
-        );
+        var current = Mustering.Relink(report, ledger.Relinks(withPending: true), scope, facts);
         await known.Load(facts, ImageMeasures.Wanted(current).Select(w => w.Path), stop);
         var measures = ImageMeasures.Read(
             current,
@@ -63,7 +60,8 @@ public sealed class RememberJob(
             stop
         );
         await known.Save(facts, stop);
-        await arrivals.Apply(arrival, Mustering.Judge(current, facts), measures.Pixels, ledger, stop);
+        if (request.HasArrived)
+            await arrivals.Apply(arrival, Mustering.Judge(current, facts), measures.Pixels, ledger, stop);
         // What decoding found broken does not answer: the scene is mustered once more with that.
         if (current.References.Any(r => r.Damage is null && r.Resolved is { } path && measures.Broken.Contains(path)))
             await followUps.Search(request.SceneId, stop);

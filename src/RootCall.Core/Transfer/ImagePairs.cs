@@ -62,6 +62,9 @@ internal sealed class ImagePairs
     public ReferenceKey KeyInB(ReferenceKey a, string written) =>
         pairs.TryGetValue(a, out var known) ? known : new(ReferenceKind.Image, Path.GetFileName(b.Scene.Path), written);
 
+    /// <summary>False where the header of its file says that it has none.</summary>
+    public bool HasAlpha(ReferenceKey key) => (inA.GetValueOrDefault(key) ?? inB.GetValueOrDefault(key))?.Facts is not { HasAlpha: false };
+
     public static string NameOf(ReferenceKey key) => WrittenPath.Parse(key.Written).FileName;
 
     private static Dictionary<ReferenceKey, MusteredReference> Images(MusterReport report) =>

@@ -55,7 +55,7 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
         return rows.Count == before;
     }
 
-    private static Dictionary<string, Input> Inputs(Material material, bool byName)
+    private Dictionary<string, Input> Inputs(Material material, bool byName)
     {
         var inputs = new Dictionary<string, Input>(StringComparer.Ordinal);
         foreach (var input in material.Graph.SurfaceNode?.Inputs ?? [])
@@ -64,6 +64,8 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
             if ((spec?.Role?.Word() ?? (byName ? input.Name : null)) is not { } key)
                 continue;
             var image = material.Graph.ImagesOf(input).FirstOrDefault();
+            if (spec?.Role == Role.Opacity && image is not null && !IsSeenThrough(material, image))
+                continue;
             var factor = image is null ? null : Factor(material.Graph, input);
             var known = inputs.GetValueOrDefault(key);
             if (known is null || (known.Image is null && image is not null))
@@ -72,6 +74,11 @@ internal sealed class LookCheck(Scene sceneA, Scene sceneB, ImagePairs images, T
 
         return inputs;
     }
+
+    /// <summary>An alpha that the image does not have, or that its material does not ask for, is nobody's loss.</summary>
+    private bool IsSeenThrough(Material material, ImageUse image) =>
+        image.Channels != Channels.A
+        || (images.HasAlpha(image.Reference) && material.Graph.SurfaceNode!.Input("alphaMode")?.Effective?.Text != "OPAQUE");
 
     private static ModelInput? Spec(Material material, ShaderInput input) =>
         ShadingModels.OfType(material.Graph.SurfaceNode!.Type)?.Input(input.Name);

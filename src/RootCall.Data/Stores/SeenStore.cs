@@ -17,6 +17,21 @@ public sealed class SeenStore(IDbContextFactory<RootCallDb> databases) : ISeenFi
         return rows.ToImmutableDictionary(r => Json.Parse<ReferenceKey>(r.Reference), r => Json.Read<LastSeen>(r.Body));
     }
 
+    /// <summary>The same for some references.</summary>
+    public async Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(
+        Guid sceneId,
+        IEnumerable<ReferenceKey> references,
+        CancellationToken stop
+    )
+    {
+        var keys = references.Select(Key).ToList();
+        if (keys.Count == 0)
+            return ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var rows = await db.SeenFiles.AsNoTracking().Where(s => s.SceneId == sceneId && keys.Contains(s.Reference)).ToListAsync(stop);
+        return rows.ToImmutableDictionary(r => Json.Parse<ReferenceKey>(r.Reference), r => Json.Read<LastSeen>(r.Body));
+    }
+
     /// <summary>The same for one reference; null when its file was never looked at.</summary>
     public async Task<LastSeen?> Of(Guid sceneId, ReferenceKey reference, CancellationToken stop)
     {

@@ -83,6 +83,7 @@ internal sealed partial class CurrentScenes(
     FileWatch watch,
     FileFacts facts,
     KnownFileStore known,
+    SeenStore seen,
     SceneMemory memory,
     Bounds bounds,
     ILogger<CurrentScenes> log
@@ -129,7 +130,7 @@ internal sealed partial class CurrentScenes(
         MusterReport With(int count)
         {
             var edited = held.Edited.With(Left(entries.Take(count), held.State.Arrival.Included));
-            return ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis));
+            return ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis, ImmutableDictionary<ReferenceKey, LastSeen>.Empty));
         }
 
         held.Around = (entry, With(at), With(at + 1));
@@ -142,8 +143,13 @@ internal sealed partial class CurrentScenes(
             .Select(e => included.Contains(e.Id) ? e with { Edits = [.. e.Edits.Where(x => !x.Brings)] } : e)
             .Where(e => !e.Edits.IsEmpty);
 
-    private MusterReport Mustered(EditedScene edited, RootScope scope, MusterReport basis) =>
-        Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false }, basis);
+    /// <param name="seen">What was remembered of files that the ledger relinked to.</param>
+    private MusterReport Mustered(
+        EditedScene edited,
+        RootScope scope,
+        MusterReport basis,
+        IReadOnlyDictionary<ReferenceKey, LastSeen> seen
+    ) => Mustering.Run(edited.Current, new(scope, new RootIndex([]), facts) { LooksBeside = false, LastSeen = seen }, basis);
 
     private async Task<Held> Make(
         Guid sceneId,
@@ -162,14 +168,17 @@ internal sealed partial class CurrentScenes(
             && (state.Arrival.Id, state.Arrival.MusterRevision) == (arrival.Id, arrival.MusterRevision)
             && state.Scope.Folders.SequenceEqual(scope.Folders);
         var (basis, refused) = there ? (last!.Basis, last.State.RefusedBefore) : await Basis(arrival, stop);
-        watched = watch.Look(sceneId, arrival.MusterRevision, basis) ?? watched;
         var before = there ? last!.Edited : EditedScene.Of(basis.Scene, new(scope, bounds), folder: null);
         // What workers found out about files that the ledger relinks to: some do not decode.
         if (!there)
             await known.Load(facts, ledger.Relinks(withPending: true).Values.OfType<string>(), stop, again: true);
         var edited = before.With(Left(ledger.Applied, arrival.Included));
-        var report = there && ReferenceEquals(last!.Edited.Current, edited.Current) ? last.Report : Mustered(edited, scope, basis);
-        var now = Mustering.Again(report, watch.Changed, scope, facts);
+        var report =
+            there && ReferenceEquals(last!.Edited.Current, edited.Current)
+                ? last.Report
+                : Mustered(edited, scope, basis, await seen.Read(sceneId, edited.Current.Answers.Keys, stop));
+        watched = watch.Look(sceneId, arrival.MusterRevision, report) ?? watched;
+        var now = Mustering.Again(report, watch.Changed(sceneId), scope, facts);
         await scenes.Counted(arrival, revision, now.References.Length, now.References.Length - now.Answering, stop);
         return new(
             revision,

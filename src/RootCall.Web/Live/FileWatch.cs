@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Collections.Immutable;
 using Microsoft.AspNetCore.SignalR;
 using RootCall.Core.Muster;
 
@@ -16,18 +17,24 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
     private static readonly TimeSpan Settle = TimeSpan.FromMilliseconds(400);
     private static readonly TimeSpan AskEvery = TimeSpan.FromSeconds(10);
 
-    private sealed record Watched(DateTimeOffset At, int Revision, IReadOnlyDictionary<string, FileStamp> Files, int Changes);
+    /// <param name="Files">As the muster found them.</param>
+    /// <param name="Changed">Those that are not what it found.</param>
+    private sealed record Watched(
+        DateTimeOffset At,
+        int Revision,
+        ImmutableDictionary<string, FileStamp> Files,
+        ImmutableHashSet<string> Changed,
+        int Changes
+    );
 
     private readonly ConcurrentDictionary<Guid, Watched> scenes = new();
     private int counted;
     private readonly ConcurrentDictionary<string, FileSystemWatcher?> watchers = new(StringComparer.Ordinal);
-    private readonly ConcurrentDictionary<string, byte> changed = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, byte> touched = new(StringComparer.Ordinal);
 
-    /// <summary>Files that are not what the last muster saw.</summary>
-    public IReadOnlySet<string> Changed => changed.IsEmpty ? EmptySet : changed.Keys.ToHashSet(StringComparer.Ordinal);
-
-    private static readonly HashSet<string> EmptySet = [];
+    /// <summary>Files of a scene that are not what its last muster saw.</summary>
+    public IReadOnlySet<string> Changed(Guid sceneId) =>
+        scenes.TryGetValue(sceneId, out var known) ? known.Changed : ImmutableHashSet<string>.Empty;
 
     /// <summary>Somebody looks at this scene.</summary>
     /// <returns>Counts the changes of its files on disk; 0 where they are not watched.</returns>
@@ -39,28 +46,35 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
         return known.Changes;
     }
 
-    /// <summary>Takes over the files of a scene, once for each muster.</summary>
+    /// <summary>Takes over the files of a scene: all with each muster, those that its ledger calls in between.</summary>
     /// <param name="revision">Counts up with each muster.</param>
-    /// <returns>The count of changes from here on; null when they were taken over before.</returns>
+    /// <param name="report">With the ledger.</param>
+    /// <returns>The count of changes from here on; null when all were taken over before.</returns>
     public int? Look(Guid sceneId, int revision, MusterReport report)
     {
-        if (scenes.TryGetValue(sceneId, out var known) && known.Revision == revision)
-            return null;
-
+        var known = scenes.TryGetValue(sceneId, out var there) && there.Revision == revision ? there : null;
         var files = report
             .References.Where(r => r.Resolved is not null && r.Stamp is not null && r.Reference.Carried is null)
             .DistinctBy(r => r.Resolved)
-            .ToDictionary(r => r.Resolved!, r => r.Stamp!.Value, StringComparer.Ordinal);
+            .Where(r => known?.Files.ContainsKey(r.Resolved!) != true)
+            .Select(r => KeyValuePair.Create(r.Resolved!, r.Stamp!.Value))
+            .ToList();
+        if (known is not null && files.Count == 0)
+            return null;
         var changes = Interlocked.Increment(ref counted);
-        scenes[sceneId] = new(DateTimeOffset.UtcNow, revision, files, changes);
+        scenes[sceneId] = known is null
+            ? new(DateTimeOffset.UtcNow, revision, files.ToImmutableDictionary(StringComparer.Ordinal), [], changes)
+            : known with
+            {
+                Files = known.Files.AddRange(files),
+                Changes = changes,
+            };
         Forget();
-        foreach (var path in files.Keys)
-            changed.TryRemove(path, out _);
-        foreach (var folder in files.Keys.Select(f => Path.GetDirectoryName(f)!).Distinct(StringComparer.Ordinal))
+        foreach (var folder in files.Select(f => Path.GetDirectoryName(f.Key)!).Distinct(StringComparer.Ordinal))
             Watch(folder);
         // What changed since they were mustered, and before anybody watched, is asked for once.
-        foreach (var path in files.Keys)
-            touched[path] = 0;
+        foreach (var file in files)
+            touched[file.Key] = 0;
         return changes;
     }
 
@@ -112,21 +126,21 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
                 paths.Add(path);
         if (paths.Count == 0)
             return;
-        var told = new HashSet<Guid>();
         foreach (var (id, scene) in scenes)
-        foreach (var path in paths.Where(scene.Files.ContainsKey))
         {
-            var differs = FileFacts.Stamp(path) != scene.Files[path];
-            if (differs ? changed.TryAdd(path, 0) || told.Contains(id) : changed.TryRemove(path, out _))
-                told.Add(id);
-            else if (differs)
-                told.Add(id); // Written over once more: its picture is another one.
-        }
-
-        foreach (var id in told)
-        {
-            if (scenes.TryGetValue(id, out var scene))
-                scenes[id] = scene with { Changes = Interlocked.Increment(ref counted) };
+            var mine = paths.Where(scene.Files.ContainsKey).ToList();
+            var differ = mine.Where(p => FileFacts.Stamp(p) != scene.Files[p]).ToList();
+            var changed = scene.Changed.Except(mine).Union(differ);
+            // One that differs again was written over once more: its picture is another one.
+            if (differ.Count == 0 && changed.Count == scene.Changed.Count)
+                continue;
+            // Somebody may have looked meanwhile; what they took over is kept.
+            scenes.AddOrUpdate(
+                id,
+                _ => scene,
+                (_, now) =>
+                    now.Revision == scene.Revision ? now with { Changed = changed, Changes = Interlocked.Increment(ref counted) } : now
+            );
             await windows.Clients.Group(WorkHub.GroupOf(id)).SendAsync("scene", id, WorkHub.Files, stop);
         }
     }

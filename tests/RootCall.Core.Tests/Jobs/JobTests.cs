@@ -1,8 +1,10 @@
+using RootCall.Core.Audit;
 using RootCall.Core.Crossing;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Jobs;
@@ -134,6 +136,23 @@ public sealed class JobTests : IDisposable
         Assert.Equal(["a.gltf"], place.Files("s"));
         await host.Copy.Run(new Attempt(), new(scene, place.At("store/out/copy")), default);
         Assert.DoesNotContain("base64", File.ReadAllText(place.At("store/out/copy/a.gltf")), StringComparison.Ordinal);
+    }
+
+    /// <summary>What an artist undid stays undone, however often the scene is looked at again.</summary>
+    [Fact]
+    public async Task A_recipe_for_a_source_acts_once_on_arrival()
+    {
+        SetValue polish = new("m0", "roughness", null, ShaderValue.Of(0.2));
+        var recorded = new LedgerEntry(Guid.NewGuid(), "Set", [polish], EntryState.Applied, "by hand", default);
+        host.AllRecipes.Add(Recipe.Record("Polish", [recorded]) with { Source = "*" });
+        place.PutPng("s/wood.png");
+        var scene = await Opened(place.Put("s/a.gltf", Look.Gltf("wood.png")));
+        var arrived = Assert.IsType<Remember>(Assert.Single(host.Queue));
+        await host.Remember.Run(new Attempt(), arrived, default);
+        Assert.Equal("recipe Polish", Assert.Single(host.LedgerOf(scene).Entries).ProposedBy);
+        await host.Change(scene, _ => Ledger.Empty, default);
+        await host.Remember.Run(new Attempt(), new(scene), default);
+        Assert.Empty(host.LedgerOf(scene).Entries);
     }
 
     [Fact]

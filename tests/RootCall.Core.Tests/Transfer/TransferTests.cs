@@ -109,6 +109,31 @@ public sealed class TransferTests(DemoPlace demo) : IClassFixture<DemoPlace>, ID
         Assert.Contains("KHR_texture_transform", text, StringComparison.Ordinal);
     }
 
+    /// <summary>An alpha that the image lacks, or that the material does not ask for, loses nothing with the tiling of its colours.</summary>
+    [Theory]
+    [InlineData("OPAQUE")]
+    [InlineData("MASK")]
+    public void What_is_not_seen_through_loses_no_opacity(string mode)
+    {
+        MusterReport Of(string name, string transform)
+        {
+            place.PutPng($"{name}/tin_color.png", 91);
+            return Look.Muster(
+                place.Put(
+                    $"{name}/t.gltf",
+                    $$"""
+                    { "asset": { "version": "2.0" }, "images": [{ "uri": "tin_color.png" }], "textures": [{ "source": 0 }],
+                      "materials": [{ "name": "tin", "alphaMode": "{{mode}}",
+                        "pbrMetallicRoughness": { "baseColorTexture": { "index": 0 {{transform}} } } }] }
+                    """
+                )
+            );
+        }
+
+        var tiled = Of("tiled", """, "extensions": { "KHR_texture_transform": { "scale": [3, 3] } }""");
+        Assert.Equal(["material tin tiling base colour"], TransferCheck.Compare(tiled, Of("plain", "")).Rows.Select(Row));
+    }
+
     [Fact]
     public void The_command_line_gives_the_rows()
     {
