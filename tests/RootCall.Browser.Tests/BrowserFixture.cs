@@ -52,7 +52,21 @@ public sealed class BrowserFixture : IDisposable
 
     public string Downloads => profile.At("downloads");
 
-    public void Go(string path) => Driver.Navigate().GoToUrl(App.Address + path);
+    /// <exception cref="InvalidOperationException">The page before had an error in its console.</exception>
+    public void Go(string path)
+    {
+        DemandQuiet();
+        Driver.Navigate().GoToUrl(App.Address + path);
+    }
+
+    /// <summary>What was asked for on purpose, and is not there, is no fault of the page's.</summary>
+    public void Forgive() => Driver.Manage().Logs.GetLog(LogType.Browser);
+
+    private void DemandQuiet()
+    {
+        if (Driver.Manage().Logs.GetLog(LogType.Browser).FirstOrDefault() is { } told)
+            throw new InvalidOperationException($"The console of {Driver.Url} says: {told.Message}");
+    }
 
     /// <summary>Presses a key as if nothing had the focus.</summary>
     public void Press(string keys) => new OpenQA.Selenium.Interactions.Actions(Driver).SendKeys(keys).Perform();
@@ -141,6 +155,18 @@ public sealed class BrowserFixture : IDisposable
     }
 
     public void Dispose()
+    {
+        try
+        {
+            DemandQuiet();
+        }
+        finally
+        {
+            End();
+        }
+    }
+
+    private void End()
     {
         Driver.Quit();
         Driver.Dispose();

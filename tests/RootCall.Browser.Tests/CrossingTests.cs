@@ -80,6 +80,7 @@ public sealed class CrossingTests
         Assert.Empty(browser.SeriousFindings());
         browser.ClickInSheet("Write it");
         Assert.True(File.Exists(browser.See("//*[@data-written]").GetDomAttribute("data-written")));
+        browser.App.Client.DeleteAsync($"/api/roots/{root.GetProperty("id").GetGuid()}").Wait();
         browser.Press(Keys.Escape);
         browser.ClickAt("//button[contains(@aria-label, 'specular_roughness is')]");
         browser.See("//input[@aria-invalid]").SendKeys(Keys.Control + "a" + Keys.Null + "0.9" + Keys.Enter);

@@ -47,10 +47,40 @@ public sealed class LedgerTests : IDisposable
     {
         browser.ClickAt("//section[@aria-label='Relocation map']//button[contains(., '2231/tex')]");
         RunningApplication.Until(() => Rows() == 3, "the list is not narrowed");
-        browser.SeeText("elsewhere from D:/jobs/2231/tex");
-        browser.ClickAt("//button[starts-with(@aria-label, 'Take elsewhere from')]");
+        browser.SeeText("found elsewhere, called from D:/jobs/2231/tex");
+        browser.ClickAt("//button[starts-with(@aria-label, 'Take found elsewhere')]");
         RunningApplication.Until(() => Rows() == 20, "the list stays narrow");
     }
+
+    [Fact]
+    public void Relinking_obeys_the_focus_of_several_materials_and_says_so()
+    {
+        var elsewhere = browser
+            .App.Get($"/api/scenes/{id}/muster")
+            .GetProperty("references")
+            .EnumerateArray()
+            .Where(r => r.GetProperty("state").GetString() == "elsewhere")
+            .Select(r => r.GetProperty("usedBy").EnumerateArray().Select(u => u.GetProperty("material").GetString()!).ToHashSet())
+            .ToList();
+        var materials = elsewhere.SelectMany(m => m).Distinct().Order().Take(2).ToList();
+        var wanted = elsewhere.Count(m => m.Overlaps(materials));
+        Assert.InRange(wanted, 1, elsewhere.Count - 1);
+        browser.Click("Pick materials");
+        foreach (var material in materials)
+            browser.ClickAt($"//*[@role='option'][contains(., '{material}')]");
+        browser.Press(Keys.Escape);
+        browser.SeeText("2 materials");
+        browser.SeeCall($"{wanted} more in focus");
+        browser.SeeText("outside the focus");
+        browser.Press("f");
+        browser.SeeText("pending");
+        RunningApplication.Until(() => Edits() == wanted, $"{Edits()} references were relinked, not the {wanted} in focus");
+        browser.PressShift("f");
+        RunningApplication.Until(() => Edits() == elsewhere.Count, "the others were not relinked");
+    }
+
+    private int Edits() =>
+        browser.App.Get($"/api/scenes/{id}/ledger").GetProperty("entries").EnumerateArray().Sum(e => e.GetProperty("edits").GetInt32());
 
     [Fact]
     public void One_reference_is_answered_by_a_file_chosen_by_hand()

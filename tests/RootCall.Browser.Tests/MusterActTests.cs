@@ -139,7 +139,7 @@ public sealed class MusterActTests : IDisposable
     {
         browser.ClickAt("//*[@role='row'][contains(., 'odd_thing.png')]");
         browser.SeeText("it was a base colour map");
-        browser.Click("Stand in");
+        browser.Click("Use a placeholder");
         browser.SeeText("1 pending");
         browser.PressShift("p");
         browser.SeeCall("1 stands in");
@@ -149,7 +149,7 @@ public sealed class MusterActTests : IDisposable
         Assert.Empty(browser.SeriousFindings());
         browser.Press(Keys.Escape);
         browser.Go("/send-off/" + id);
-        browser.SeeText("Neutral pictures that stand in");
+        browser.SeeText("Placeholders");
         browser.PressShift("b");
         Assert.Contains("1 neutral picture stands in", browser.See("//*[@role='alertdialog']").Text, StringComparison.Ordinal);
         browser.Click("Back");

@@ -78,19 +78,19 @@ public sealed class RootTests : IDisposable
             () => app.Get("/api/work").EnumerateArray().Count(w => Text(w, "kind") == "remember" && Text(w, "state") == "done") > 1,
             "the file was not remembered"
         );
-        Assert.Equal("present", Text(Reference("oak.png"), "state"));
+        Assert.Equal("present", Text(Reference("birch.png"), "state"));
         place.Put("lib/woods/birch.png", Pictures.Png(16, 16, 200));
-        RunningApplication.Until(() => Flags("oak.png").Contains("changed"), "the change was not seen");
+        RunningApplication.Until(() => Flags("birch.png").Contains("changed"), "the change was not seen");
 
         var other = place.Put("s/other.gltf", Look.Gltf("../lib/woods/birch.png"));
         Assert.Equal("done", Text(app.Ended(app.Post("/api/arrivals/open", new { path = other })), "state"));
         Assert.DoesNotContain("changed", Flags("birch.png", app.SceneId("other.gltf")));
-        Assert.Contains("changed", Flags("oak.png"));
+        Assert.Contains("changed", Flags("birch.png"));
         // Mustered again, it is still not what it was when it was relinked.
         app.Ended(app.Post($"/api/scenes/{Id}/search"));
-        Assert.Contains("changed", Flags("oak.png"));
+        Assert.Contains("changed", Flags("birch.png"));
         app.Ended(app.Post($"/api/scenes/{Id}/references/seen", new { numbers = new[] { number } }));
-        Assert.DoesNotContain("changed", Flags("oak.png"));
+        Assert.DoesNotContain("changed", Flags("birch.png"));
     }
 
     [Fact]

@@ -115,9 +115,9 @@ internal sealed partial class CurrentScenes(
         return held.State;
     }
 
-    /// <summary>The scene before an entry of its ledger and with it, those that wait counted in.</summary>
-    /// <exception cref="CannotUseException">There is no such scene, or no such entry.</exception>
-    public async Task<(MusterReport Before, MusterReport After)> Around(Guid sceneId, Guid entry, CancellationToken stop)
+    /// <summary>The scene before an entry of its ledger and with it, those that wait counted in; null when the entry is gone.</summary>
+    /// <exception cref="CannotUseException">There is no such scene.</exception>
+    public async Task<(MusterReport Before, MusterReport After)?> Around(Guid sceneId, Guid entry, CancellationToken stop)
     {
         await Get(sceneId, stop);
         using var turn = await memory.Turn<Held>(sceneId, stop);
@@ -126,7 +126,7 @@ internal sealed partial class CurrentScenes(
             return (held.Around.Before!, held.Around.After!);
         var entries = held.State.Ledger.Entries;
         if (entries.ToList().FindIndex(e => e.Id == entry) is not (>= 0 and var at))
-            throw new CannotUseException("The ledger has no such entry any more.");
+            return null; // It was taken back meanwhile.
         MusterReport With(int count)
         {
             var edited = held.Edited.With(Left(entries.Take(count), held.State.Arrival.Included));

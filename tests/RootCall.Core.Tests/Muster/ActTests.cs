@@ -57,6 +57,32 @@ public sealed class ActTests : IDisposable
         );
     }
 
+    /// <summary>What a relink calls is what is shown, found and replaced; the path that arrived is gone.</summary>
+    [Theory]
+    [InlineData(PathStyle.Relative, "../lib/v1/oak.png")]
+    [InlineData(PathStyle.Absolute, "{0}/lib/v1/oak.png")]
+    [InlineData(PathStyle.RootRelative, "v1/oak.png")]
+    public void A_replacement_looks_at_what_is_called_now(PathStyle style, string called)
+    {
+        place.PutPng("lib/v1/oak.png", 1);
+        place.PutPng("lib/v2/oak.png", 2);
+        var report = Muster("D:/old/oak.png");
+        var session = TestSession.Of(report, Look.Context(report.Scene.Path, place.At("lib")), place.At("w"));
+        var key = report.References[0].Reference.Key;
+        var now = session
+            .And(
+                TestSession.Entry(
+                    new RelinkReference(key, null, place.At("lib/v1/oak.png")),
+                    new SetPathStyle(key, PathStyle.Relative, style, place.At("lib"))
+                )
+            )
+            .Report;
+        Assert.Equal(string.Format(null, called, place.Folder), CalledNow.Of(now.References[0], now.Scene));
+        Assert.Empty(PathReplace.Preview(now, null, new("D:/old", "E:/new"), session.Context.Scope));
+        var row = Assert.Single(PathReplace.Preview(now, null, new("v1", "v2", WholeName: true), session.Context.Scope));
+        Assert.Equal((place.At("lib/v2/oak.png"), null), (row.To, row.WhyNot));
+    }
+
     [Fact]
     public void Variants_are_siblings_that_differ_in_one_token()
     {

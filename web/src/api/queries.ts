@@ -425,16 +425,16 @@ export const useAudit = (id: string | undefined) =>
     enabled: id !== undefined,
   });
 
-/** A cause with the evidence of one of its findings; the clearest when none is named. */
+/** A cause with the evidence of one of its findings; the clearest when none is named. Null for one that is gone. */
 export const useCause = (id: string, key: string | undefined, member: string | undefined) =>
   useQuery({
     queryKey: ['audit', id, 'cause', key, member],
-    queryFn: () =>
-      unwrap(
+    queryFn: async () =>
+      (await unwrap(
         api.GET('/api/scenes/{id}/audit/cause', {
           params: { path: { id }, query: member === undefined ? { key: key ?? '' } : { key: key ?? '', member } },
         }),
-      ),
+      )) ?? null,
     enabled: key !== undefined,
     placeholderData: (before) => (before?.cause.key === key ? before : undefined),
   });

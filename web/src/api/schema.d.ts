@@ -573,7 +573,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReplacedItem"][];
+                        "application/json": components["schemas"]["ReplacePreview"];
                     };
                 };
             };
@@ -1626,6 +1626,13 @@ export interface paths {
                     content: {
                         "application/json": components["schemas"]["CauseView"];
                     };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
                 };
             };
         };
@@ -3274,7 +3281,7 @@ export interface components {
             isPending: boolean;
             crossed: null | string;
         };
-        /** @description A decision: one of a rule (`From` and `To`), picked references and a folder, or one reference and a file. */
+        /** @description A decision: one of a rule (`From` and `To`; of `Numbers` alone where they are given), picked references and a folder, or one reference and a file. */
         Decide: {
             from: null | string;
             to: null | string;
@@ -3892,7 +3899,7 @@ export interface components {
             /** Format: int32 */
             number: number;
             kind: string;
-            /** @description The whole written path. */
+            /** @description The whole path as it is called now, with what the ledger says. */
             written: string;
             /** @description Its file name. */
             name: string;
@@ -3919,6 +3926,8 @@ export interface components {
              * @description Place in the ledger of the pending entry that relinks it.
              */
             entry: null | number;
+            /** @description It answers because the applied ledger says where. */
+            relinked: boolean;
         };
         /** @description An edit of an entry that no longer applies. */
         RefusedItem: {
@@ -3964,6 +3973,11 @@ export interface components {
              * @default false
              */
             regex: boolean;
+        };
+        ReplacePreview: {
+            rows: components["schemas"]["ReplacedItem"][];
+            /** @description Why the pattern finds nothing at all: it is bad, or takes too long; null for one that was looked for. */
+            whyNot: null | string;
         };
         /** @description Rows to restore from the compared scene. */
         Restore: {

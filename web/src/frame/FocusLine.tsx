@@ -4,8 +4,9 @@ import { useFocus } from '../state/focus';
 
 /** What is picked, as beads on the thread; × takes one off. */
 export function FocusLine({ children }: { children?: ReactNode }) {
-  const { files, material, materials, bundle, narrow, clearFiles } = useFocus();
-  const nothing = files.size === 0 && !material && materials.size === 0 && !bundle;
+  const { files, materials, bundle, narrow, clearFiles } = useFocus();
+  const nothing = files.size === 0 && materials.size === 0 && !bundle;
+  const [only] = materials;
   return (
     <div className="absolute left-7 top-[82px] flex h-6 items-center gap-2.5">
       <span className="bg-ground pr-2 text-[12px] leading-6 text-quiet">Focus</span>
@@ -16,9 +17,11 @@ export function FocusLine({ children }: { children?: ReactNode }) {
       )}
       {files.size > 0 && <Chip label={many(files.size, 'file')} off={clearFiles} />}
       {materials.size > 0 && (
-        <Chip label={many(materials.size, 'material')} off={() => narrow({ materials: new Set() })} />
+        <Chip
+          label={materials.size === 1 && only !== undefined ? only : many(materials.size, 'material')}
+          off={() => narrow({ materials: new Set() })}
+        />
       )}
-      {material !== undefined && <Chip label={material} off={() => narrow({ material: undefined })} />}
       {bundle && <Chip label={bundle.name} off={() => narrow({ bundle: undefined })} />}
       {children}
     </div>

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { stateWords } from './words';
 
 const shapes: Record<string, ReactNode> = {
   present: (
@@ -90,7 +91,7 @@ export function Glyph({ name, className = '' }: { name: string; className?: stri
       aria-hidden="true"
       className={`flex-none ${className}`}
     >
-      {shapes[name]}
+      {shapes[name === 'relinked' ? 'present' : name]}
     </svg>
   );
 }
@@ -101,11 +102,12 @@ const broken = new Set(['missing', 'damaged']);
 export const stateColour = (state: string) =>
   broken.has(state) ? 'text-clay' : state === 'elsewhere' ? 'text-lichen' : 'text-ink';
 
-export function State({ name }: { name: string }) {
+/** @param candidates How many files could answer, where that is known. */
+export function State({ name, candidates }: { name: string; candidates?: number }) {
   return (
     <span className={`flex items-center gap-1.5 ${stateColour(name)}`}>
       <Glyph name={name} />
-      {name}
+      {stateWords(name, candidates)}
     </span>
   );
 }

@@ -4,10 +4,15 @@ import clsx from 'clsx';
 const telling = 14;
 
 /** What is too long loses its middle; its beginning and its telling end stay. */
-export function MidCut({ text, className }: { text: string; className?: string }) {
-  if (text.length <= telling + 4) return <span className={clsx('truncate', className)}>{text}</span>;
+export function MidCut({ text, title = text, className }: { text: string; title?: string; className?: string }) {
+  if (text.length <= telling + 4)
+    return (
+      <span className={clsx('truncate', className)} title={title}>
+        {text}
+      </span>
+    );
   return (
-    <span className={clsx('flex min-w-0', className)}>
+    <span className={clsx('flex min-w-0', className)} title={title}>
       <span className="min-w-4 truncate whitespace-pre">{text.slice(0, -telling)}</span>
       <span className="flex-none whitespace-pre">{text.slice(-telling)}</span>
     </span>

@@ -19,17 +19,17 @@ describe('the focus', () => {
 
   it('narrows by one thing without losing another', () => {
     focus().pick([1], true);
-    focus().narrow({ material: 'tin_leaf' });
+    focus().toggle('tin_leaf');
     focus().narrow({ find: 'normal' });
-    expect(focus()).toMatchObject({ material: 'tin_leaf', find: 'normal' });
+    expect(focus()).toMatchObject({ materials: new Set(['tin_leaf']), find: 'normal' });
     expect(focus().files.has(1)).toBe(true);
   });
 
   it('stays while walking between stages and is left behind with its scene', () => {
-    focus().narrow({ material: 'tin_leaf' });
+    focus().toggle('tin_leaf');
     focus().enter('one');
-    expect(focus().material).toBe('tin_leaf');
+    expect(focus().materials).toEqual(new Set(['tin_leaf']));
     focus().enter('two');
-    expect(focus()).toMatchObject({ sceneId: 'two', material: undefined, find: '' });
+    expect(focus()).toMatchObject({ sceneId: 'two', materials: new Set(), find: '' });
   });
 });

@@ -4,22 +4,22 @@ import { create } from 'zustand';
 interface Focus {
   sceneId: string | undefined;
   files: ReadonlySet<number>;
-  material: string | undefined;
-  /** Materials picked among those that a finding is about. */
+  /** Materials, by name. */
   materials: ReadonlySet<string>;
   /** References of a bundle on the relocation map, with the name it is called by. */
   bundle: { name: string; numbers: ReadonlySet<number> } | undefined;
   find: string;
   enter: (sceneId: string | undefined) => void;
   pick: (numbers: readonly number[], on: boolean) => void;
-  narrow: (to: Partial<Pick<Focus, 'material' | 'materials' | 'bundle' | 'find'>>) => void;
+  /** Takes a material into the focus, or out of it. */
+  toggle: (material: string) => void;
+  narrow: (to: Partial<Pick<Focus, 'materials' | 'bundle' | 'find'>>) => void;
   clearFiles: () => void;
   clear: () => void;
 }
 
 const none = {
   files: new Set<number>(),
-  material: undefined,
   materials: new Set<string>(),
   bundle: undefined,
   find: '',
@@ -36,6 +36,12 @@ export const useFocus = create<Focus>()((set) => ({
         if (on) files.add(n);
         else files.delete(n);
       return { files };
+    }),
+  toggle: (material) =>
+    set((now) => {
+      const materials = new Set(now.materials);
+      if (!materials.delete(material)) materials.add(material);
+      return { materials };
     }),
   narrow: (to) => set(to),
   clearFiles: () => set({ files: new Set() }),

@@ -16,7 +16,7 @@ public sealed record ReplacePattern(string Find, string With, bool MatchCase = f
 /// <param name="WhyNot">Why it would not resolve; null when it does.</param>
 public sealed record ReplacedPath(int Number, string Before, string After, string? To, string? WhyNot);
 
-/// <summary>Find and replace on written paths. Only what resolves afterwards can be put into the ledger.</summary>
+/// <summary>Find and replace on paths as they are called now. Only what resolves afterwards can be put into the ledger.</summary>
 public static class PathReplace
 {
     private static readonly TimeSpan OnePath = TimeSpan.FromMilliseconds(100);
@@ -40,7 +40,7 @@ public static class PathReplace
         var rows = ImmutableArray.CreateBuilder<ReplacedPath>();
         foreach (var reference in report.References.Where(r => r.Reference.Carried is null && numbers?.Contains(r.Number) != false))
         {
-            var before = reference.Reference.Written.Replace('\\', '/');
+            var before = CalledNow.Of(reference, report.Scene).Replace('\\', '/');
             string after;
             try
             {
@@ -54,7 +54,7 @@ public static class PathReplace
             if (clock.Elapsed > AllPaths)
                 throw TooLong(before, null);
             if (after != before)
-                rows.Add(Row(reference, before, after, door));
+                rows.Add(Row(reference, CalledNow.From(reference, report.Scene), before, after, door));
         }
 
         return rows.ToImmutable();
@@ -85,9 +85,9 @@ public static class PathReplace
         return (at < 0 ? e.Message : e.Message[(at + 2)..]).TrimEnd('.');
     }
 
-    private static ReplacedPath Row(MusteredReference reference, string before, string after, RootDoor door)
+    private static ReplacedPath Row(MusteredReference reference, string from, string before, string after, RootDoor door)
     {
-        var place = WrittenPath.Parse(after).Locate(reference.Reference.BaseFolder);
+        var place = WrittenPath.Parse(after).Locate(from);
         if (place is null)
             return new(reference.Number, before, after, null, "is no path on this system");
         return door.Enter(place) switch

@@ -8,15 +8,25 @@ public static class Decisions
 {
     /// <summary>Everything that moved from one place to another.</summary>
     /// <exception cref="CannotUseException">The muster infers no such rule any more.</exception>
-    public static LedgerEntry ApproveRule(MusterReport report, string from, string to, Func<string, string> nameFolder, DateTimeOffset at)
+    /// <param name="only">Numbers of the references that it may settle; null for all. A part is no rule for other scenes.</param>
+    public static LedgerEntry ApproveRule(
+        MusterReport report,
+        string from,
+        string to,
+        Func<string, string> nameFolder,
+        DateTimeOffset at,
+        IReadOnlySet<int>? only = null
+    )
     {
         var rule = RelocationRules.Infer(report.References).FirstOrDefault(r => r.From == from && r.To == to)
             ?? throw new CannotUseException($"Nothing is left that moved from {from} to {to}.");
-        var settled = rule.Settles.ToHashSet();
+        var settled = rule.Settles.Where(n => only?.Contains(n) != false).ToHashSet();
+        if (settled.Count == 0)
+            throw new CannotUseException($"Nothing in focus moved from {from} to {to}.");
         var edits = report.References.Where(r => settled.Contains(r.Number)).Select(CurrentScene.Take);
         return Entry($"Relink {Count(settled.Count)}, {from} to {nameFolder(to)}", edits, "relocation rule", at) with
         {
-            Rule = new(from, to),
+            Rule = settled.Count == rule.Settles.Length ? new(from, to) : null,
         };
     }
 

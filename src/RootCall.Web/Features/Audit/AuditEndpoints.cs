@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using RootCall.Core.Audit;
 using RootCall.Core.Audit.Output;
 using RootCall.Core.Files;
@@ -9,19 +10,28 @@ namespace RootCall.Web.Features.Audit;
 /// <summary>What is wrong, why, and what would mend it.</summary>
 internal static class AuditEndpoints
 {
+    /// <summary>Nothing for a cause that is gone: it may just have been mended, and a window that still shows it asks once more.</summary>
+    private static async Task<Results<Ok<CauseView>, NoContent>> Cause(
+        Guid id,
+        string key,
+        string? member,
+        Audits audits,
+        CancellationToken stop
+    )
+    {
+        var state = await audits.Get(id, stop);
+        return state.Report.Causes.FirstOrDefault(c => c.Cause.Key == key) is { } cause
+            ? TypedResults.Ok(AuditShapes.Cause(id, state, cause, member))
+            : TypedResults.NoContent();
+    }
+
     public static void MapAudit(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}/audit").WithTags("Audit");
         group.MapGet(string.Empty, async (Guid id, Audits audits, CancellationToken stop) =>
             TypedResults.Ok(AuditShapes.View(await audits.Get(id, stop)))
         );
-        group.MapGet("/cause", async (Guid id, string key, string? member, Audits audits, CancellationToken stop) =>
-        {
-            var state = await audits.Get(id, stop);
-            var cause = state.Report.Causes.FirstOrDefault(c => c.Cause.Key == key)
-                ?? throw new CannotUseException("That cause is gone; nothing is left of it.");
-            return TypedResults.Ok(AuditShapes.Cause(id, state, cause, member));
-        });
+        group.MapGet("/cause", Cause);
         group
             .MapGet("/file", async (Guid id, string? format, Audits audits, CancellationToken stop) =>
             {

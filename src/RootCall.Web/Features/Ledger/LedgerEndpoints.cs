@@ -36,7 +36,7 @@ internal sealed record RefusedItem(string What, string Reason);
 /// <param name="After">File that answers, as people call it.</param>
 internal sealed record EditItem(string What, string Where, string Before, string After);
 
-/// <summary>A decision: one of a rule (<c>From</c> and <c>To</c>), picked references and a folder, or one reference and a file.</summary>
+/// <summary>A decision: one of a rule (<c>From</c> and <c>To</c>; of <c>Numbers</c> alone where they are given), picked references and a folder, or one reference and a file.</summary>
 internal sealed record Decide(string? From, string? To, IReadOnlyList<int>? Numbers, string? Folder, int? Number, string? Path);
 
 internal static class LedgerEndpoints
@@ -96,7 +96,8 @@ internal static class LedgerEndpoints
 
     private static async Task<Ok<ChangedLooksView>> Looks(Guid id, Guid entry, CurrentScenes current, CancellationToken stop)
     {
-        var (before, after) = await current.Around(id, entry, stop);
+        if (await current.Around(id, entry, stop) is not var (before, after))
+            return TypedResults.Ok(new ChangedLooksView([], 0));
         var changed = ChangedLooks.Between(before, after);
         return TypedResults.Ok(new ChangedLooksView(changed.Take(Shown), Math.Max(0, changed.Length - Shown)));
     }
@@ -116,7 +117,8 @@ internal static class LedgerEndpoints
         CancellationToken stop
     )
     {
-        var (was, now) = await current.Around(id, entry, stop);
+        if (await current.Around(id, entry, stop) is not var (was, now))
+            return Results.NoContent();
         var first = SwatchEndpoints.Order(was, material, light, side);
         var order =
             before == true ? first
@@ -176,7 +178,14 @@ internal static class LedgerEndpoints
     private static LedgerEntry Entry(Decide decide, CurrentState state, FolderNames names) =>
         decide switch
         {
-            { From: { } from, To: { } to } => Decisions.ApproveRule(state.Report, from, to, names.Of, DateTimeOffset.UtcNow),
+            { From: { } from, To: { } to } => Decisions.ApproveRule(
+                state.Report,
+                from,
+                to,
+                names.Of,
+                DateTimeOffset.UtcNow,
+                decide.Numbers?.ToHashSet()
+            ),
             { Numbers: { } numbers, Folder: { } folder } => Decisions.TakeFrom(
                 state.Report,
                 numbers,

@@ -16,6 +16,9 @@ internal sealed record ReplaceInPaths(string Find, string With, bool MatchCase, 
     public ReplacePattern Pattern => new(Find, With, MatchCase, WholeName, Regex);
 }
 
+/// <param name="WhyNot">Why the pattern finds nothing at all: it is bad, or takes too long; null for one that was looked for.</param>
+internal sealed record ReplacePreview(IEnumerable<ReplacedItem> Rows, string? WhyNot);
+
 /// <param name="WhyNot">Why the path would not resolve; null when it does.</param>
 internal sealed record ReplacedItem(int Number, string Before, string After, string? Answer, string? WhyNot);
 
@@ -86,22 +89,24 @@ internal static class ActEndpoints
         );
     }
 
+    private static ReplacedItem Item(ReplacedPath row, FolderNames names) =>
+        new(row.Number, row.Before, row.After, row.To is null ? null : names.Of(Path.GetDirectoryName(row.To)!), row.WhyNot);
+
     private static void MapPaths(RouteGroupBuilder group)
     {
         group.MapPost("/paths/preview", async (Guid id, ReplaceInPaths replace, CurrentScenes current, CancellationToken stop) =>
         {
             var state = await current.Get(id, stop);
-            return TypedResults.Ok(
-                PathReplace
-                    .Preview(state.Report, replace.Numbers?.ToHashSet(), replace.Pattern, state.Scope)
-                    .Select(r => new ReplacedItem(
-                        r.Number,
-                        r.Before,
-                        r.After,
-                        r.To is null ? null : state.Names.Of(Path.GetDirectoryName(r.To)!),
-                        r.WhyNot
-                    ))
-            );
+            try
+            {
+                var rows = PathReplace.Preview(state.Report, replace.Numbers?.ToHashSet(), replace.Pattern, state.Scope);
+                return TypedResults.Ok(new ReplacePreview(rows.Select(r => Item(r, state.Names)), null));
+            }
+            catch (CannotUseException e)
+            {
+                // It is asked while somebody types: half a pattern is no fault.
+                return TypedResults.Ok(new ReplacePreview([], e.Message));
+            }
         });
         group.MapPost("/paths/replace", async (Guid id, ReplaceInPaths replace, Acts acts, CancellationToken stop) =>
             await acts.Put(

@@ -32,11 +32,12 @@ internal sealed record StateTotal(string State, int Count);
 
 internal sealed record RootItem(Guid Id, string Name, string Folder, string Purpose);
 
-/// <param name="Written">The whole written path.</param>
+/// <param name="Written">The whole path as it is called now, with what the ledger says.</param>
 /// <param name="Name">Its file name.</param>
 /// <param name="Folder">What stands before the name, with slashes.</param>
 /// <param name="Answer">Folder of the answer, or of the clear candidate, as people call it.</param>
 /// <param name="Entry">Place in the ledger of the pending entry that relinks it.</param>
+/// <param name="Relinked">It answers because the applied ledger says where.</param>
 internal sealed record ReferenceItem(
     int Number,
     string Kind,
@@ -54,7 +55,8 @@ internal sealed record ReferenceItem(
     long? Bytes,
     string? Damage,
     int Candidates,
-    int? Entry
+    int? Entry,
+    bool Relinked
 );
 
 internal sealed record UseItem(string Material, string Input);

@@ -98,7 +98,7 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
             before?.Version,
             report.Totals.Select(t => new StateTotal(t.Key.Word(), t.Value)),
             report.Answering,
-            (before is null ? report.References : Different(report, now, before)).Select(r => Row(r, names, Entry(r))),
+            (before is null ? report.References : Different(report, now, before)).Select(r => Row(r, report.Scene, names, Entry(r))),
             now.Bundles.Value.Select(Item),
             state.Roots.Select(r => new RootItem(r.Id, r.Name, r.Folder, r.Purpose)),
             state.Arrival.MusteredAt,
@@ -122,15 +122,16 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
         }
     }
 
-    private static ReferenceItem Row(MusteredReference r, FolderNames names, int? entry)
+    private static ReferenceItem Row(MusteredReference r, Scene scene, FolderNames names, int? entry)
     {
-        var written = WrittenPath.Parse(r.Reference.Written);
+        var called = CalledNow.Of(r, scene);
+        var written = WrittenPath.Parse(called);
         var carried = r.Reference.Carried is not null;
         var answer = r.Resolved ?? r.Clear?.Path;
         return new(
             r.Number,
             r.Reference.Kind.Word(),
-            r.Reference.Written,
+            called,
             carried ? r.Reference.Written : written.FileName,
             carried ? "inside the scene" : written.Folder,
             r.State.Word(),
@@ -144,7 +145,8 @@ internal sealed class MusterViews(CurrentScenes current, RuleStore rules, SceneM
             (r.Stamp ?? r.Clear?.Stamp)?.Bytes,
             r.Damage,
             r.Candidates.Length,
-            entry
+            entry,
+            r.State == ReferenceState.Present && scene.Answers.GetValueOrDefault(r.Reference.Key)?.File is not null
         );
     }
 }

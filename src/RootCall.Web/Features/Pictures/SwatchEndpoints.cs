@@ -71,7 +71,7 @@ internal static class SwatchEndpoints
         {
             var reference = state.Report.References.FirstOrDefault(r => r.Number == n);
             if (reference?.Candidates.ElementAtOrDefault(index) is not { } chosen)
-                throw new CannotUseException($"Reference {n} has no candidate {index}.");
+                return Results.NoContent(); // It was answered meanwhile.
             order = order.Answered(reference.Reference.Key, new(chosen.Path, chosen.Stamp));
         }
 

@@ -12,10 +12,11 @@ export function IntoMenu({ choices, into, onInto }: IntoMenuProps) {
   const all = choices.forms.flatMap((form) => form.models.map((model) => ({ form, model })));
   const valueOf = (form: string, model: string) => `${form} ${model}`;
   const chosen = into && all.find((c) => c.form.form === into.form && c.model.id === into.model);
+  const shown = chosen ? nameOf(chosen) : `${choices.own}, as it is`;
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className="act" aria-label={`Written as ${chosen ? nameOf(chosen) : choices.own}`}>
-        {chosen ? nameOf(chosen) : `${choices.own}, as it is`} <span aria-hidden="true">▾</span>
+      <DropdownMenu.Trigger className="act" aria-label={`Written as ${shown}`}>
+        {shown} <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu w-96" align="start" sideOffset={4}>

@@ -13,7 +13,7 @@ import { useUpload } from './useUpload';
 import { WhatCame } from './WhatCame';
 
 const keys: [string, string][] = [
-  ['O', 'open from a root'],
+  ['O', 'open from a server folder'],
   ['J K, arrows', 'move among scenes'],
   ['Enter', 'go to Muster'],
   ['V', 'compare with another scene'],
@@ -112,7 +112,7 @@ export function Arrivals() {
       <FolderSheet
         open={opening}
         onOpenChange={setOpening}
-        title="Open a scene from a root"
+        title="Open from a server folder"
         takes="scene"
         verb="Open the scene"
         onTake={(path) => open.mutate(path)}

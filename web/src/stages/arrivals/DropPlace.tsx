@@ -67,7 +67,7 @@ export function DropPlace({ onOpen, onFiles }: { onOpen: () => void; onFiles: (f
         )}
       </span>
       <button type="button" className="key" onClick={onOpen}>
-        Open from a root <kbd>O</kbd>
+        Open from a server folder <kbd>O</kbd>
       </button>
       <input
         ref={files}

@@ -38,7 +38,7 @@ export function Findings() {
   const [member, setMember] = useState<string>();
   const [sheet, setSheet] = useState<Sheet>();
   const cause = causes.find((c) => c.key === picked) ?? causes[0];
-  const evidence = useCause(sceneId, cause?.key, member).data;
+  const evidence = useCause(sceneId, cause?.key, member).data ?? undefined;
   const acts = useFindingActs(sceneId);
   const { materials, narrow } = useFocus();
 

@@ -1,11 +1,13 @@
 import { useState } from 'react';
 import type { CandidateItem, EvidenceView, ReferenceItem } from '../../api/client';
 import { useDecide, useEvidence, useMusterActs } from '../../api/queries';
+import { useKey } from '../../frame/keys';
 import { FolderSheet } from '../../parts/FolderSheet';
 import { bytes, capital, count, inWords, pixels, tail, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { Hint } from '../../parts/Hint';
 import { Picture } from '../../parts/Picture';
+import { flagWords } from '../../parts/words';
 import { Swatch } from '../../parts/Swatch';
 
 interface EvidenceProps {
@@ -27,6 +29,9 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
   const [choosing, setChoosing] = useState(false);
   const pending = reference.entry !== null;
   const byHand = (path: string) => decide.mutate({ number: reference.number, path });
+  const clear = reference.state === 'elsewhere' && !pending ? evidence?.candidates[0] : undefined;
+  const take = ({ folder }: CandidateItem) => decide.mutate({ numbers: [reference.number], folder });
+  useKey('t', () => clear && take(clear), clear !== undefined && !decide.isPending);
 
   return (
     <section aria-label="Evidence" className="flex h-full flex-col overflow-y-auto pr-1">
@@ -95,7 +100,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
       )}
       {reference.flags.length > 0 && (
         <p className="border-t border-hair py-1.5 text-[12px] leading-4 text-quiet">
-          Flags: {reference.flags.join(', ')}
+          Told of its path: {flagWords(reference.flags)}
         </p>
       )}
       {reference.state !== 'embedded' && (
@@ -110,7 +115,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
               disabled={pending || acts.standIn.isPending}
               onClick={() => acts.standIn.mutate([reference.number])}
             >
-              Stand in
+              Use a placeholder
             </button>
           )}
           {reference.state !== 'present' && (
@@ -177,7 +182,7 @@ function title(reference: ReferenceItem, evidence: EvidenceView): string {
       return 'Carried inside the scene';
     default:
       return reference.flags.includes('stand-in')
-        ? 'A neutral picture stands in for it'
+        ? 'A neutral placeholder stands in for it'
         : reference.flags.includes('changed')
           ? 'It changed since it was last looked at'
           : 'It answers where it is called';
@@ -260,7 +265,7 @@ function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
         ))}
       </div>
       <button type="button" className="key mt-2" disabled={busy} onClick={onSeen}>
-        Take over <kbd>D</kbd>
+        Accept the change <kbd>D</kbd>
       </button>
     </div>
   );

@@ -5,11 +5,11 @@ import { many } from '../../parts/format';
 import { Swatch } from '../../parts/Swatch';
 import { useFocus } from '../../state/focus';
 
-/** Narrows the focus to the files of one material. */
+/** Narrows the focus to the files of some materials: each that is picked is added, or taken off again. */
 export function MaterialPicker({ sceneId, references }: { sceneId: string; references: ReferenceItem[] }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState('');
-  const { material, narrow } = useFocus();
+  const { materials: picked, toggle } = useFocus();
   const materials = useMemo(() => {
     const files = new Map<string, number>();
     for (const r of references)
@@ -21,7 +21,7 @@ export function MaterialPicker({ sceneId, references }: { sceneId: string; refer
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="act soft bg-ground px-1 leading-6">
-        {material === undefined ? 'Pick a material' : 'Another material'}
+        {picked.size === 0 ? 'Pick materials' : 'Pick more'}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content className="menu w-72" align="start" sideOffset={6} aria-label="Materials">
@@ -33,22 +33,22 @@ export function MaterialPicker({ sceneId, references }: { sceneId: string; refer
             value={text}
             onChange={(e) => setText(e.target.value)}
           />
-          <div role="listbox" aria-label="Materials" className="max-h-72 overflow-y-auto">
+          <div role="listbox" aria-label="Materials" aria-multiselectable="true" className="max-h-72 overflow-y-auto">
             {shown.map(([name, files]) => (
               <button
                 key={name}
                 type="button"
                 role="option"
-                aria-selected={name === material}
-                className="flex w-full items-center gap-2.5 text-left hover:bg-held focus-visible:bg-held"
-                onClick={() => {
-                  narrow({ material: name });
-                  setOpen(false);
-                }}
+                aria-selected={picked.has(name)}
+                className="flex w-full items-center gap-2.5 text-left hover:bg-held focus-visible:bg-held aria-selected:bg-held"
+                onClick={() => toggle(name)}
               >
                 <Swatch sceneId={sceneId} material={name} size={36} />
                 <span className="flex-1 truncate">{name}</span>
-                <span className="text-[12px] text-quiet">{many(files, 'file')}</span>
+                <span className="text-[12px] text-quiet">
+                  {picked.has(name) && 'in focus, '}
+                  {many(files, 'file')}
+                </span>
               </button>
             ))}
           </div>

@@ -7,12 +7,13 @@ import { useKey } from '../../frame/keys';
 import { FolderSheet } from '../../parts/FolderSheet';
 import { many } from '../../parts/format';
 import { isOpen, WorkLine } from '../../parts/WorkLine';
+import { stateWords } from '../../parts/words';
 import { useShallow } from 'zustand/react/shallow';
 import { useFocus } from '../../state/focus';
 import { DecideMenu, type Sheet } from './acts/DecideMenu';
 import { FindReplace } from './acts/FindReplace';
 import { HouseOrder } from './acts/HouseOrder';
-import { feeds, inFocus } from './acts/inFocus';
+import { feeds, inFocus, within } from './acts/inFocus';
 import { MapVariants } from './acts/MapVariants';
 import { Evidence } from './Evidence';
 import { found, warm } from './find';
@@ -30,12 +31,13 @@ const keys: [string, string][] = [
   ['Space', 'add to the focus'],
   ['Shift Space', 'add a range'],
   ['Enter', 'open large'],
-  ['F', 'relink the largest bundle that is not decided'],
+  ['F', 'relink what is in focus'],
   ['Shift F', 'relink all bundles'],
+  ['T', 'relink this one'],
   ['E', 'find and replace in paths'],
   ['Q', 'switch variants'],
-  ['I', 'order in the house'],
-  ['D', 'take over files that changed'],
+  ['I', 'tidy files'],
+  ['D', 'accept the change of files'],
 ];
 
 /** Stage 2: which calls are answered, and which few decisions answer the rest? */
@@ -47,12 +49,20 @@ export function Muster() {
   const view = muster.data;
   const relinks = view?.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null) ?? [];
   const decide = useDecide(sceneId);
-  const approve = (bundle: BundleItem) => decide.mutateAsync({ from: bundle.from, to: bundle.to[0]?.path ?? '' });
-  const approveAll = async () => {
-    for (const bundle of relinks) await approve(bundle);
+  const numbers = useNumbers(view);
+  const focus = useMemo(() => numbers && new Set(numbers), [numbers]);
+  const approve = (bundle: BundleItem, only: number[] | null) =>
+    decide.mutateAsync({
+      from: bundle.from,
+      to: bundle.to[0]?.path ?? '',
+      numbers: only?.length === bundle.numbers.length ? null : only,
+    });
+  const approveAll = async (only: ReadonlySet<number> | null) => {
+    for (const bundle of relinks)
+      if (within(bundle, only).length > 0) await approve(bundle, only && within(bundle, only));
   };
-  useKey('f', () => relinks[0] && void approve(relinks[0]), relinks.length > 0 && !decide.isPending);
-  useKey('shift+f', () => void approveAll(), relinks.length > 0 && !decide.isPending);
+  useKey('f', () => void approveAll(focus), relinks.length > 0 && !decide.isPending);
+  useKey('shift+f', () => void approveAll(null), relinks.length > 0 && !decide.isPending);
 
   return (
     <Frame
@@ -62,7 +72,7 @@ export function Muster() {
         muster.isError ? (
           <em>{muster.error.message}</em>
         ) : (
-          <MusterCall view={view} onRelinkAll={() => void approveAll()} />
+          <MusterCall view={view} focus={focus} onRelinkAll={() => void approveAll(focus)} />
         )
       }
       among={many(view?.references.length ?? 0, 'reference')}
@@ -73,8 +83,10 @@ export function Muster() {
         <MusterContent
           sceneId={sceneId}
           view={view}
+          numbers={numbers}
+          focus={focus}
           busy={decide.isPending}
-          onApprove={(b) => void approve(b)}
+          onApprove={(b, only) => void approve(b, only)}
           onSearchWider={() => setAdding(true)}
         />
       )}
@@ -100,14 +112,24 @@ export function Muster() {
 interface ContentProps {
   sceneId: string;
   view: MusterView;
+  /** References in focus; null for all. */
+  numbers: number[] | null;
+  focus: ReadonlySet<number> | null;
   busy: boolean;
-  onApprove: (bundle: BundleItem) => void;
+  onApprove: (bundle: BundleItem, only: number[] | null) => void;
   onSearchWider: () => void;
 }
 
-function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: ContentProps) {
-  const { files, material, materials, bundle, narrow } = useFocus(
-    useShallow(({ files, material, materials, bundle, narrow }) => ({ files, material, materials, bundle, narrow })),
+/** Numbers of the references in focus; null for all. */
+function useNumbers(view: MusterView | undefined): number[] | null {
+  const picked = useFocus(useShallow(({ files, materials, bundle }) => ({ files, materials, bundle })));
+  return useMemo(() => inFocus(view?.references ?? [], picked), [view?.references, picked]);
+}
+
+function MusterContent(props: ContentProps) {
+  const { sceneId, view, numbers, focus, busy, onApprove, onSearchWider } = props;
+  const { materials, bundle, narrow } = useFocus(
+    useShallow(({ materials, bundle, narrow }) => ({ materials, bundle, narrow })),
   );
   const find = useDeferredValue(useFocus((s) => s.find));
   const [states, setStates] = useState<string[]>([]);
@@ -115,14 +137,10 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
   const [large, setLarge] = useState<{ candidate?: number }>();
   const [sheet, setSheet] = useState<Sheet | 'roots'>();
   const acts = useMusterActs(sceneId);
-  const numbers = useMemo(
-    () => inFocus(view.references, { files, material, materials, bundle }),
-    [view.references, files, material, materials, bundle],
+  const focused = useMemo(
+    () => (focus ? view.references.filter((r) => focus.has(r.number)) : view.references),
+    [view.references, focus],
   );
-  const focused = useMemo(() => {
-    const set = numbers && new Set(numbers);
-    return set ? view.references.filter((r) => set.has(r.number)) : view.references;
-  }, [view.references, numbers]);
   const unanswered = focused
     .filter((r) => r.kind === 'image' && r.entry === null && ['missing', 'outside', 'damaged'].includes(r.state))
     .map((r) => r.number);
@@ -136,10 +154,10 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
   const shows = useMemo(
     () => (r: ReferenceItem) =>
       (states.length === 0 || states.includes(r.state)) &&
-      feeds(r, { material, materials }) &&
+      feeds(r, { materials }) &&
       (bundle === undefined || bundle.numbers.has(r.number)) &&
       found(r, find),
-    [states, material, materials, bundle, find],
+    [states, materials, bundle, find],
   );
   useEffect(() => warm(view.references), [view.references]);
   const inHand = view.references.find((r) => r.number === current);
@@ -163,6 +181,7 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
         <RelocationMap
           bundles={view.bundles}
           picked={bundle && view.bundles.find((b) => nameOf(b) === bundle.name)}
+          focus={focus}
           busy={busy}
           onApprove={onApprove}
           onPick={pick}
@@ -236,4 +255,4 @@ function MusterContent({ sceneId, view, busy, onApprove, onSearchWider }: Conten
 }
 
 const nameOf = (b: BundleItem) =>
-  `${b.state} from ${b.from === '' ? 'inside' : b.from === '.' ? 'beside the scene' : b.from}`;
+  `${stateWords(b.state)}, called from ${b.from === '' ? 'inside' : b.from === '.' ? 'beside the scene' : b.from}`;

@@ -1,9 +1,18 @@
 import type { MusterView } from '../../api/client';
 import { capital, count, inWords } from '../../parts/format';
 import { useFocus } from '../../state/focus';
+import { within } from './acts/inFocus';
+
+interface MusterCallProps {
+  view: MusterView | undefined;
+  /** Numbers of the references in focus; null for all. */
+  focus: ReadonlySet<number> | null;
+  /** Takes the relinks of what is in focus. */
+  onRelinkAll: () => void;
+}
 
 /** "52 of 158 references answer. Three relinks settle 86 more; 9 are missing." */
-export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined; onRelinkAll: () => void }) {
+export function MusterCall({ view, focus, onRelinkAll }: MusterCallProps) {
   if (!view)
     return (
       <>
@@ -28,8 +37,8 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
         <Changed references={changed} />
       </>
     );
-  const open = view.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null);
-  const settled = open.reduce((n, b) => n + b.numbers.length, 0);
+  const open = view.bundles.filter((b) => b.state === 'elsewhere' && b.entry === null && within(b, focus).length > 0);
+  const settled = open.reduce((n, b) => n + within(b, focus).length, 0);
   const pending = view.references.filter((r) => r.entry !== null).length;
   const broken = [
     of('missing') > 0 && `${count(of('missing'))} ${of('missing') === 1 ? 'is' : 'are'} missing`,
@@ -45,7 +54,7 @@ export function MusterCall({ view, onRelinkAll }: { view: MusterView | undefined
           <button type="button" onClick={onRelinkAll} title="Put all of them into the ledger">
             {capital(inWords(open.length))} {open.length === 1 ? 'relink' : 'relinks'}
           </button>{' '}
-          {open.length === 1 ? 'settles' : 'settle'} <b>{count(settled)}</b> more
+          {open.length === 1 ? 'settles' : 'settle'} <b>{count(settled)}</b> more{focus && ' in focus'}
           {broken.length > 0 ? '; ' : '.'}
         </>
       )}

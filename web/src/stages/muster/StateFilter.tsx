@@ -2,6 +2,7 @@ import { ToggleGroup } from 'radix-ui';
 import type { MusterView } from '../../api/client';
 import { count } from '../../parts/format';
 import { Glyph, stateColour } from '../../parts/Glyph';
+import { stateWords } from '../../parts/words';
 
 /** The totals by state; pressing some narrows the list to them. */
 export function StateFilter({
@@ -30,7 +31,7 @@ export function StateFilter({
             className={`flex h-6 items-center gap-1.5 px-1.5 text-[12px] hover:bg-raise data-[state=on]:bg-held ${stateColour(state)}`}
           >
             <Glyph name={state} />
-            {state} <span className="mono text-[11.5px]">{count(n)}</span>
+            {stateWords(state)} <span className="mono text-[11.5px]">{count(n)}</span>
           </ToggleGroup.Item>
         ))}
     </ToggleGroup.Root>

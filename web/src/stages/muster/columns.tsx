@@ -10,6 +10,8 @@ import {
 import type { ReferenceItem } from '../../api/client';
 import { bytes, pixels } from '../../parts/format';
 import { State } from '../../parts/Glyph';
+import { MidCut } from '../../parts/MidCut';
+import { flagWords } from '../../parts/words';
 
 export const features = tableFeatures({
   rowSortingFeature,
@@ -27,6 +29,7 @@ const urgency = [
   'stand-in',
   'elsewhere',
   'outside',
+  'relinked',
   'present',
   'embedded',
 ];
@@ -39,11 +42,13 @@ const shownState = (r: ReferenceItem) =>
     ? 'stand-in'
     : r.flags.includes('changed') && r.state === 'present'
       ? 'changed'
-      : r.state;
+      : r.state === 'present' && r.relinked
+        ? 'relinked'
+        : r.state;
 
 /** Width of each column as a grid track. */
 export const tracks: Record<string, string> = {
-  state: '92px',
+  state: '132px',
   name: 'minmax(200px,1.6fr)',
   role: '112px',
   usedBy: 'minmax(112px,.9fr)',
@@ -61,16 +66,12 @@ export const columns = column.columns([
     id: 'state',
     header: 'State',
     sortFn: 'basic',
-    cell: ({ row }) => <State name={shownState(row.original)} />,
+    cell: ({ row }) => <State name={shownState(row.original)} candidates={row.original.candidates} />,
   }),
   column.accessor('name', {
     header: 'File',
     sortFn: 'alphanumeric',
-    cell: ({ getValue }) => (
-      <code className="truncate text-[11.5px]" title={getValue()}>
-        {getValue()}
-      </code>
-    ),
+    cell: ({ getValue }) => <MidCut text={getValue()} className="mono text-[11.5px]" />,
   }),
   column.accessor('role', {
     header: 'Role',
@@ -101,18 +102,20 @@ export const columns = column.columns([
     header: 'Written in',
     sortFn: 'alphanumeric',
     cell: ({ row: { original: r } }) => (
-      <code className="truncate text-[11.5px] text-quiet" title={r.written}>
-        <span className={r.state === 'present' || r.state === 'embedded' ? '' : 'differs'}>{r.folder}</span>
-      </code>
+      <MidCut
+        text={r.folder}
+        title={r.written}
+        className={`mono text-[11.5px] text-quiet ${r.state === 'present' || r.state === 'embedded' ? '' : 'differs'}`}
+      />
     ),
   }),
   column.accessor((r) => r.answer ?? '', {
     id: 'answer',
     header: 'Answers in',
     sortFn: 'alphanumeric',
-    cell: ({ getValue }) => <code className="truncate text-[11.5px] text-quiet">{getValue()}</code>,
+    cell: ({ getValue }) => <MidCut text={getValue()} className="mono text-[11.5px] text-quiet" />,
   }),
-  column.accessor((r) => r.flags.join(', '), {
+  column.accessor((r) => flagWords(r.flags), {
     id: 'flags',
     header: 'Flags',
     sortFn: 'alphanumeric',

@@ -26,6 +26,7 @@ const reference = (state: string, more: Partial<ReferenceItem> = {}): ReferenceI
   damage: null,
   candidates: 0,
   entry: null,
+  relinked: false,
   ...more,
 });
 
@@ -110,7 +111,7 @@ describe('the evidence for one reference', () => {
       'It ends inside its header, at byte 40.',
     ],
     ['embedded', {}, {}, 'Carried inside the scene', 'tin, normal'],
-    ['present', { flags: ['stand-in'] }, {}, 'A neutral picture stands in for it', 'tin, normal'],
+    ['present', { flags: ['stand-in'] }, {}, 'A neutral placeholder stands in for it', 'tin, normal'],
     ['present', {}, {}, 'It answers where it is called', 'tin, normal'],
   ])('says in words that it is %s', async (state, r, e, title, second) => {
     open(reference(state, r), evidence(e));
@@ -169,7 +170,7 @@ describe('the evidence for one reference', () => {
     expect(await screen.findByRole('heading', { name: 'It changed since it was last looked at' })).toBeTruthy();
     expect(screen.getByText(/512 × 512, 1.0 kB/)).toBeTruthy();
     expect(screen.getByText(/1024 × 1024, 2.0 kB/)).toBeTruthy();
-    await user.click(screen.getByRole('button', { name: /^Take over/ }));
+    await user.click(screen.getByRole('button', { name: /^Accept the change/ }));
     await waitFor(() => expect(changes(calls)[0]?.body).toEqual({ numbers: [7] }));
   });
 

@@ -20,6 +20,7 @@ const reference: ReferenceItem = {
   damage: null,
   candidates: 1,
   entry: null,
+  relinked: false,
 };
 
 it('finds a reference when every word stands somewhere in it', () => {

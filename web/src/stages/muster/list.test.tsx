@@ -23,6 +23,7 @@ const reference = (number: number, more: Partial<ReferenceItem> = {}) =>
     height: 8,
     bytes: number,
     entry: null,
+    relinked: false,
     ...more,
   }) as unknown as ReferenceItem;
 

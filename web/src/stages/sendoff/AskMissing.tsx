@@ -21,7 +21,7 @@ export function AskMissing({ open, onOpenChange, unresolved, standIns, onBuild }
           <AlertDialog.Title className="text-[17px] font-[680]">
             {[
               unresolved.length > 0 && `${many(unresolved.length, 'reference')} will not be answered in the package`,
-              standIns.length > 0 && `${many(standIns.length, 'neutral picture stands', 'neutral pictures stand')} in`,
+              standIns.length > 0 && `${many(standIns.length, 'placeholder stands', 'placeholders stand')} in`,
             ]
               .filter(Boolean)
               .join('; ')}

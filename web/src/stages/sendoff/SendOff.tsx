@@ -162,7 +162,7 @@ function Settled({ view, sceneId, children }: { view: SendOffView; sceneId: stri
       )}
       {view.standIns.length > 0 && (
         <>
-          <Heading text="Neutral pictures that stand in" n={view.standIns.length} />
+          <Heading text="Placeholders" n={view.standIns.length} />
           {view.standIns.map((u) => (
             <Call key={u.number} item={u} state="stand-in" />
           ))}

@@ -34,8 +34,8 @@ public sealed class UnusedMaterial : Rule
             yield return Found(
                     material,
                     $"Nothing wears {material.Name}{(material.Maps.Length > 0 ? $", which calls for {Images(material)}" : string.Empty)}.",
-                    "material is worn by nothing",
-                    "materials are worn by nothing"
+                    "material is unused",
+                    "materials are unused"
                 )
                 .Fix($"Take out {material.Name}", 0.8, new Edits.RemoveMaterial(material.Name));
     }

@@ -1,4 +1,8 @@
+using System.Collections.Immutable;
+using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
+using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit.Rules;
@@ -53,7 +57,7 @@ public sealed class UnreadImageNode : MaterialRule
                 ? finding.Fix(
                     $"Connect it to {home}",
                     0.85,
-                    new Edits.SetImage(
+                    new SetImage(
                         material.Name,
                         home,
                         null,
@@ -63,7 +67,17 @@ public sealed class UnreadImageNode : MaterialRule
                         }
                     )
                 )
-                : finding.Decide("Say which input it was for, or leave it.");
+            : OfItsSet(material, node.Image.Reference, name, scene) is { IsEmpty: false } edits
+                ? finding.Fix($"Connect it to {edits.OfType<SetImage>().First().Input}", 0.85, edits)
+            : finding.Decide("Say which input it was for, or leave it.");
         }
     }
+
+    /// <summary>The material reads another map of the set that the image belongs to, and has a free input for what its name says.</summary>
+    private static ImmutableArray<Edit> OfItsSet(MaterialView material, ReferenceKey image, FileName name, AuditScene scene) =>
+        name is { Role: { } role, SaysOnlyItsRole: false }
+        && !material.Maps.Any(m => m.Use.Reference == image)
+        && scene.Sets.InUse(name).FirstOrDefault(m => m.Material == material) is { } like
+            ? ConnectMap.Edits(material, image, role, like, scene)
+            : [];
 }

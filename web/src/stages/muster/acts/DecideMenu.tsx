@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { count } from '../../../parts/format';
+import { count, many } from '../../../parts/format';
 
 export type Sheet = 'replace' | 'variants' | 'house';
 
@@ -30,7 +30,9 @@ export function DecideMenu({
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className="act">
-        Decide for {numbers === null ? `all ${count(all)}` : count(numbers.length)} <span aria-hidden="true">▾</span>
+        Decide for{' '}
+        {numbers === null ? (all === 1 ? 'the one' : `all ${count(all)}`) : `${count(numbers.length)} in focus`}{' '}
+        <span aria-hidden="true">▾</span>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content className="menu w-72" align="end" sideOffset={4}>
@@ -41,7 +43,7 @@ export function DecideMenu({
             Switch variants
           </Item>
           <Item act={() => onSheet('house')} keys="I">
-            Order in the house
+            Tidy files
           </Item>
           <DropdownMenu.Separator className="my-1 h-px bg-hair" />
           <DropdownMenu.Sub>
@@ -58,10 +60,12 @@ export function DecideMenu({
             </DropdownMenu.Portal>
           </DropdownMenu.Sub>
           <Item act={onStandIn} disabled={unanswered === 0}>
-            {unanswered === 0 ? 'Stand in: every image answers' : `Stand in for ${count(unanswered)} unanswered`}
+            {unanswered === 0
+              ? 'Use placeholders: every image answers'
+              : `Use a placeholder for ${count(unanswered)} unanswered`}
           </Item>
           <Item act={onSeen} disabled={changed === 0} keys="D">
-            {changed === 0 ? 'Take over: no file changed' : `Take over ${count(changed)} changed`}
+            {changed === 0 ? 'Accept the change: no file changed' : `Accept the change of ${many(changed, 'file')}`}
           </Item>
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

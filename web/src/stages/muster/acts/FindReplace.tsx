@@ -24,7 +24,8 @@ export function FindReplace({ sceneId, numbers, all, onClose }: FindReplaceProps
   const asked = useDeferredValue({ find, with: put, ...options, numbers });
   const preview = useReplacePreview(sceneId, asked);
   const { replace } = useMusterActs(sceneId);
-  const rows = find === '' || preview.isError ? [] : (preview.data ?? []);
+  const rows = find === '' ? [] : (preview.data?.rows ?? []);
+  const wrong = preview.error?.message ?? preview.data?.whyNot;
   const resolve = rows.filter((r) => r.whyNot === null).length;
   const act = () => replace.mutate({ find, with: put, ...options, numbers }, { onSuccess: onClose });
 
@@ -63,10 +64,10 @@ export function FindReplace({ sceneId, numbers, all, onClose }: FindReplaceProps
               set={(regex) => setOptions({ ...options, regex })}
             />
           </div>
-          {preview.isError && find !== '' && (
+          {wrong && find !== '' && (
             <p role="alert" className="flex gap-1.5 text-[12.5px] leading-[18px] text-clay">
               <Glyph name="blocker" className="mt-px" />
-              {preview.error.message}
+              {wrong}
             </p>
           )}
           <span className="flex-1" />

@@ -29,7 +29,7 @@ export function HouseOrder({ sceneId, numbers, all, onClose }: HouseOrderProps) 
     <RisingSheet
       open
       onOpenChange={onClose}
-      title="Order in the house"
+      title="Tidy files"
       about={`For ${focusWords(numbers, all)}. Nothing is moved where it lies: new names and places count where the scene is written.`}
     >
       <div className="grid min-h-0 flex-1 grid-cols-4 gap-x-6">

@@ -7,7 +7,7 @@ import { focusWords, inFocus } from './inFocus';
 const reference = (number: number, material: string) =>
   ({ number, usedBy: [{ material, input: 'map_Kd' }] }) as ReferenceItem;
 const rows = [reference(1, 'tin_leaf'), reference(2, 'tin_leaf'), reference(3, 'moss')];
-const none = { files: new Set<number>(), material: undefined, materials: new Set<string>(), bundle: undefined };
+const none = { files: new Set<number>(), materials: new Set<string>(), bundle: undefined };
 
 describe('what an act works on', () => {
   it('is all when nothing is in focus', () => {
@@ -16,10 +16,12 @@ describe('what an act works on', () => {
   });
 
   it('is the picked rows first, then the material and the bundle together', () => {
-    expect(inFocus(rows, { ...none, material: 'tin_leaf' })).toEqual([1, 2]);
+    expect(inFocus(rows, { ...none, materials: new Set(['tin_leaf']) })).toEqual([1, 2]);
     expect(inFocus(rows, { ...none, materials: new Set(['moss', 'brass']) })).toEqual([3]);
-    expect(inFocus(rows, { ...none, material: 'tin_leaf', bundle: { numbers: new Set([2, 3]) } })).toEqual([2]);
-    expect(inFocus(rows, { ...none, files: new Set([3]), material: 'tin_leaf' })).toEqual([3]);
+    expect(inFocus(rows, { ...none, materials: new Set(['tin_leaf']), bundle: { numbers: new Set([2, 3]) } })).toEqual([
+      2,
+    ]);
+    expect(inFocus(rows, { ...none, files: new Set([3]), materials: new Set(['tin_leaf']) })).toEqual([3]);
     expect(focusWords([3], 3)).toBe('the one reference in focus');
     expect(focusWords([1, 2], 3)).toBe('the 2 references in focus');
   });

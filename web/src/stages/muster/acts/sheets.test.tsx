@@ -2,7 +2,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { HouseView, ReplacedItem, VariantOption } from '../../../api/client';
-import { changes, Problem, serve, type Call } from '../../../testing/server';
+import { changes, serve, type Call } from '../../../testing/server';
 import { show } from '../../../testing/stage';
 import { DecideMenu } from './DecideMenu';
 import { FindReplace } from './FindReplace';
@@ -26,8 +26,8 @@ describe('find and replace', () => {
     calls = serve({
       'POST /api/scenes/s/paths/preview': ({ body }: Call) => {
         const { find, regex } = body as { find: string; regex: boolean };
-        if (regex && find === '(') return new Problem(400, 'The pattern “(” breaks off at its end.');
-        return find === 'none' ? [] : [row(1, true), row(2, true), row(3, false)];
+        if (regex && find === '(') return { rows: [], whyNot: 'The pattern “(” breaks off at its end.' };
+        return { rows: find === 'none' ? [] : [row(1, true), row(2, true), row(3, false)], whyNot: null };
       },
       'POST /api/scenes/s/paths/replace': { entries: [] },
     });
@@ -183,20 +183,20 @@ describe('the menu of decisions', () => {
   it('says on what it acts, and what cannot be done now', async () => {
     const user = show(<DecideMenu numbers={null} all={20_000} unanswered={0} changed={0} {...acts} />);
     await user.click(screen.getByRole('button', { name: /Decide for all 20,000/ }));
-    const none = await screen.findByRole('menuitem', { name: 'Stand in: every image answers' });
+    const none = await screen.findByRole('menuitem', { name: 'Use placeholders: every image answers' });
     expect(none.getAttribute('aria-disabled')).toBe('true');
-    await user.click(screen.getByRole('menuitem', { name: /Order in the house/ }));
+    await user.click(screen.getByRole('menuitem', { name: /Tidy files/ }));
     expect(acts.onSheet).toHaveBeenCalledWith('house');
   });
 
   it('works from the keyboard, into its submenu', async () => {
     const user = show(<DecideMenu numbers={[1, 2]} all={9} unanswered={2} changed={1} {...acts} />);
-    screen.getByRole('button', { name: /Decide for 2/ }).focus();
+    screen.getByRole('button', { name: /Decide for 2 in focus/ }).focus();
     await user.keyboard('{Enter}{ArrowDown}{ArrowDown}{ArrowDown}{ArrowRight}');
     await user.keyboard('{ArrowDown}{Enter}');
     await waitFor(() => expect(acts.onStyle).toHaveBeenCalledWith('rootRelative'));
     await user.click(screen.getByRole('button', { name: /Decide for 2/ }));
-    await user.click(await screen.findByRole('menuitem', { name: 'Stand in for 2 unanswered' }));
+    await user.click(await screen.findByRole('menuitem', { name: 'Use a placeholder for 2 unanswered' }));
     expect(acts.onStandIn).toHaveBeenCalledOnce();
   });
 });

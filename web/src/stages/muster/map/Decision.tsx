@@ -1,5 +1,7 @@
 import type { BundleItem } from '../../../api/client';
 import { count } from '../../../parts/format';
+import { stateWords } from '../../../parts/words';
+import { within } from '../acts/inFocus';
 import type { Row } from './layout';
 import { canMove } from './moving';
 
@@ -7,15 +9,17 @@ interface DecisionProps {
   row: Row;
   left: number;
   filled: boolean;
+  focus: ReadonlySet<number> | null;
   busy: boolean;
-  onApprove: (bundle: BundleItem) => void;
+  onApprove: (bundle: BundleItem, only: number[] | null) => void;
   onPick: (bundle: BundleItem) => void;
   onSearchWider: () => void;
   onPoint: (bundle: BundleItem) => void;
 }
 
 /** What can be done about a bundle, standing on it. */
-export function Decision({ row, left, filled, busy, onApprove, onPick, onSearchWider, onPoint }: DecisionProps) {
+export function Decision(props: DecisionProps) {
+  const { row, left, filled, focus, busy, onApprove, onPick, onSearchWider, onPoint } = props;
   const { bundle } = row;
   const n = count(bundle.numbers.length);
   const place = { left, top: row.top + row.height / 2 - 12 };
@@ -32,15 +36,7 @@ export function Decision({ row, left, filled, busy, onApprove, onPick, onSearchW
     case 'elsewhere':
       return (
         <span className="absolute flex items-center gap-2" style={place}>
-          <button
-            type="button"
-            className={`key ${filled ? '' : 'outlined'}`}
-            style={{ height: 24, lineHeight: filled ? '24px' : '21px' }}
-            disabled={busy}
-            onClick={() => onApprove(bundle)}
-          >
-            Relink {n}
-          </button>
+          <Relink bundle={bundle} filled={filled} focus={focus} busy={busy} onApprove={onApprove} />
           {bundle.approvedBefore && (
             <span className="bg-ground px-1 text-[12px] leading-5 text-soft">approved before</span>
           )}
@@ -80,7 +76,7 @@ export function Decision({ row, left, filled, busy, onApprove, onPick, onSearchW
           style={{ ...place, top: place.top + 2 }}
         >
           {bundle.standIns
-            ? `${n} neutral ${bundle.numbers.length === 1 ? 'picture stands in' : 'pictures stand in'}`
+            ? `${n} ${bundle.numbers.length === 1 ? 'placeholder' : 'placeholders'}`
             : bundle.numbers.length === 1
               ? '1 answers'
               : `${n} answer`}
@@ -141,9 +137,41 @@ export function Decision({ row, left, filled, busy, onApprove, onPick, onSearchW
   }
 }
 
+/** The part of it that is in focus first, all of it as the second choice. */
+function Relink(props: Pick<DecisionProps, 'filled' | 'focus' | 'busy' | 'onApprove'> & { bundle: BundleItem }) {
+  const { bundle, filled, focus, busy, onApprove } = props;
+  const part = within(bundle, focus);
+  const isPart = part.length > 0 && part.length < bundle.numbers.length;
+  const isKey = filled && part.length > 0;
+  return (
+    <>
+      <button
+        type="button"
+        className={`key ${isKey ? '' : 'outlined'}`}
+        style={{ height: 24, lineHeight: isKey ? '24px' : '21px' }}
+        disabled={busy}
+        onClick={() => onApprove(bundle, isPart ? part : null)}
+      >
+        Relink {count(isPart ? part.length : bundle.numbers.length)}
+        {focus !== null && (part.length > 0 ? ' in focus' : ' outside the focus')}
+      </button>
+      {isPart && (
+        <button
+          type="button"
+          className="act soft bg-ground px-1 leading-5"
+          disabled={busy}
+          onClick={() => onApprove(bundle, null)}
+        >
+          all {count(bundle.numbers.length)}
+        </button>
+      )}
+    </>
+  );
+}
+
 /** "2,000 missing, 4,500 elsewhere": what a folded row holds. */
 function wordsOf(bundles: BundleItem[]): string {
   const states = new Map<string, number>();
   for (const b of bundles) states.set(b.state, (states.get(b.state) ?? 0) + b.numbers.length);
-  return [...states].map(([state, n]) => `${count(n)} ${state}`).join(', ');
+  return [...states].map(([state, n]) => `${count(n)} ${stateWords(state)}`).join(', ');
 }

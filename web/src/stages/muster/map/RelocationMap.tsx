@@ -12,8 +12,11 @@ import { RowLabel } from './RowLabel';
 interface RelocationMapProps {
   bundles: BundleItem[];
   picked: BundleItem | undefined;
+  /** References in focus; null for all. */
+  focus: ReadonlySet<number> | null;
   busy: boolean;
-  onApprove: (bundle: BundleItem) => void;
+  /** Takes a relink: all of it, or the part that is in focus. */
+  onApprove: (bundle: BundleItem, only: number[] | null) => void;
   onPick: (bundle: BundleItem) => void;
   onSearchWider: () => void;
   /** A rule written by hand: what is called from one folder lies in another. */
@@ -27,6 +30,7 @@ const places = 352;
 export const RelocationMap = memo(function RelocationMap({
   bundles,
   picked,
+  focus,
   busy,
   onApprove,
   onPick,
@@ -94,6 +98,7 @@ export const RelocationMap = memo(function RelocationMap({
             row={row}
             left={labels + 16}
             filled={largestRelinks.includes(row.bundle)}
+            focus={focus}
             busy={busy}
             onApprove={onApprove}
             onPick={onPick}

@@ -2,6 +2,7 @@ import clsx from 'clsx';
 import type { BundleItem } from '../../../api/client';
 import { count } from '../../../parts/format';
 import { Glyph, stateColour } from '../../../parts/Glyph';
+import { stateWords } from '../../../parts/words';
 import type { Row } from './layout';
 import { canMove, dragged } from './moving';
 
@@ -48,7 +49,7 @@ export function RowLabel({ row, width, picked, onHover, onPick }: RowLabelProps)
       </b>
       <span className={stateColour(bundle.state)}>
         <Glyph name={bundle.standIns ? 'stand-in' : bundle.state} />
-        <span className="sr-only">{bundle.standIns ? 'stand-in' : bundle.state}</span>
+        <span className="sr-only">{stateWords(bundle.standIns ? 'stand-in' : bundle.state)}</span>
       </span>
       <code className="truncate text-[12px]" title={bundle.from}>
         {bundle.state === 'folded' ? (
