@@ -75,6 +75,7 @@ public sealed class FindingsTests
         browser.SeeText("Make a recipe of this");
         Assert.Empty(browser.SeriousFindings());
         browser.ClickInSheet("Make a recipe of this");
+        browser.ClickInSheet("Record it");
         browser.SeeText("Recorded");
         browser.Press(Keys.Escape);
         browser.Click("Recipes");

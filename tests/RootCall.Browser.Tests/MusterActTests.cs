@@ -73,7 +73,7 @@ public sealed class MusterActTests : IDisposable
         browser.SeeText("1 pending");
         browser.PressShift("p");
         browser.ClickAt("//button[@aria-label='Take 1 file off the focus']");
-        browser.ClickAt("//*[@role='row'][contains(., 'oak_nrm_2k.png')]");
+        browser.ClickAt("//*[@role='row'][contains(., 'oak_nrm_proxy.png')]");
         browser.SeeText("oak_nrm_proxy.png");
         browser.Press("q");
         browser.SeeText("For all 4 references");
@@ -143,7 +143,7 @@ public sealed class MusterActTests : IDisposable
         browser.SeeText("1 pending");
         browser.PressShift("p");
         browser.SeeCall("1 stands in");
-        browser.See("//*[@role='row'][contains(., 'stand-in')]");
+        browser.See("//*[@role='row'][contains(., 'placeholder')]");
         browser.Press("i");
         browser.SeeText("Called by nothing");
         Assert.Empty(browser.SeriousFindings());
@@ -151,7 +151,7 @@ public sealed class MusterActTests : IDisposable
         browser.Go("/send-off/" + id);
         browser.SeeText("Placeholders");
         browser.PressShift("b");
-        Assert.Contains("1 neutral picture stands in", browser.See("//*[@role='alertdialog']").Text, StringComparison.Ordinal);
+        Assert.Contains("1 placeholder stands in", browser.See("//*[@role='alertdialog']").Text, StringComparison.Ordinal);
         browser.Click("Back");
     }
 

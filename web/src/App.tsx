@@ -8,6 +8,7 @@ import { Arrivals } from './stages/arrivals/Arrivals';
 import { Crossing } from './stages/crossing/Crossing';
 import { Findings } from './stages/findings/Findings';
 import { Muster } from './stages/muster/Muster';
+import { NoPlace } from './stages/NoPlace';
 import { SendOff } from './stages/sendoff/SendOff';
 
 export function App() {
@@ -28,7 +29,8 @@ export function App() {
             <Route path="/findings/:sceneId" element={<Findings />} />
             <Route path="/crossing/:sceneId" element={<Crossing />} />
             <Route path="/send-off/:sceneId" element={<SendOff />} />
-            <Route path="*" element={<Navigate to="/arrivals" replace />} />
+            <Route path="/" element={<Navigate to="/arrivals" replace />} />
+            <Route path="*" element={<NoPlace />} />
           </Routes>
         </BrowserRouter>
         <Toaster

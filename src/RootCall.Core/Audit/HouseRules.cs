@@ -39,6 +39,13 @@ public sealed record HouseRules
         init => field = value ?? field;
     } = ImmutableSortedDictionary<string, string>.Empty;
 
+    /// <summary>Words that things are called here before somebody gives them a name, with or without a number behind.</summary>
+    public ImmutableArray<string> DefaultNames
+    {
+        get;
+        init => field = JsonText.Or(value);
+    } = [];
+
     public ImmutableArray<ShaderType> ShaderTypes
     {
         get;
@@ -54,6 +61,14 @@ public sealed record HouseRules
     public Severity? SeverityOf(string rule) => Choice(rule) is { } word ? Audit.Severities.Parse(word) : null;
 
     public double? Threshold(string rule, string name) => Thresholds.TryGetValue($"{rule}/{name}", out var value) ? value : null;
+
+    /// <summary>One of the house's default names, with or without a number behind.</summary>
+    public bool IsDefault(string name)
+    {
+        var word = name.TrimEnd([.. "0123456789"]).TrimEnd(' ', '_', '.', '-', '#');
+        return DefaultNames.Contains(word, StringComparer.OrdinalIgnoreCase)
+            || DefaultNames.Contains(name, StringComparer.OrdinalIgnoreCase);
+    }
 
     /// <summary>Null when the house has no pattern for that kind of thing.</summary>
     public Regex? Pattern(string kind) =>

@@ -1,6 +1,6 @@
 namespace RootCall.Core.Transfer;
 
-/// <summary>Pairs the things of two scenes: by name, then by name without what exporters add, then by what they hold.</summary>
+/// <summary>Pairs the things of two scenes: by name, then by name without what one side adds to all of its names, then by what they hold.</summary>
 internal sealed class Pairing<T>
     where T : class
 {
@@ -11,8 +11,10 @@ internal sealed class Pairing<T>
     {
         var leftA = a.ToList();
         var leftB = b.ToList();
-        foreach (var key in new Func<T, string?>[] { name, t => name(t).ToLowerInvariant(), t => Plain(name(t)), content })
-            Take(leftA, leftB, key);
+        foreach (var key in new Func<T, string?>[] { name, t => name(t).ToLowerInvariant() })
+            Take(leftA, leftB, key, key);
+        Take(leftA, leftB, Plain(a, name), Plain(b, name));
+        Take(leftA, leftB, content, content);
         (OnlyA, OnlyB) = (leftA, leftB);
         Pairs = [.. a.Where(pairs.ContainsKey).Select(x => (x, pairs[x]))];
     }
@@ -25,12 +27,12 @@ internal sealed class Pairing<T>
 
     public T? Of(T a) => pairs.GetValueOrDefault(a);
 
-    private void Take(List<T> leftA, List<T> leftB, Func<T, string?> key)
+    private void Take(List<T> leftA, List<T> leftB, Func<T, string?> keyA, Func<T, string?> keyB)
     {
         var byKey = new Dictionary<string, Queue<T>>(StringComparer.Ordinal);
         foreach (var item in leftB)
         {
-            if (key(item) is not { Length: > 0 } k)
+            if (keyB(item) is not { Length: > 0 } k)
                 continue;
             if (!byKey.TryGetValue(k, out var queue))
                 byKey[k] = queue = new();
@@ -39,7 +41,7 @@ internal sealed class Pairing<T>
 
         foreach (var item in leftA.ToList())
         {
-            if (key(item) is not { Length: > 0 } k || !byKey.TryGetValue(k, out var queue) || !queue.TryDequeue(out var match))
+            if (keyA(item) is not { Length: > 0 } k || !byKey.TryGetValue(k, out var queue) || !queue.TryDequeue(out var match))
                 continue;
             pairs[item] = match;
             leftA.Remove(item);
@@ -47,16 +49,46 @@ internal sealed class Pairing<T>
         }
     }
 
-    /// <summary>Without name spaces, numbers behind a dot, and the endings exporters put on.</summary>
-    private static string Plain(string name)
+    /// <summary>Without name spaces, numbers behind a dot, and the ending that all names of its side share.</summary>
+    private static Func<T, string?> Plain(IReadOnlyCollection<T> side, Func<T, string> name)
     {
-        var plain = name[(name.LastIndexOf(':') + 1)..].ToLowerInvariant();
-        var dot = plain.LastIndexOf('.');
-        if (dot > 0 && plain[(dot + 1)..].All(char.IsAsciiDigit))
-            plain = plain[..dot];
-        foreach (var ending in (string[])["shape", "_mat", "_material", "_mtl", "sg", "_geo", "_mesh"])
-            if (plain.EndsWith(ending, StringComparison.Ordinal) && plain.Length > ending.Length)
-                plain = plain[..^ending.Length];
-        return new([.. plain.Where(char.IsLetterOrDigit)]);
+        var ending = SharedEnding([.. side.Select(t => Own(name(t))).Distinct(StringComparer.Ordinal)]);
+        return thing =>
+        {
+            var plain = Own(name(thing));
+            return new([.. plain[..^ending].ToLowerInvariant().Where(char.IsLetterOrDigit)]);
+        };
     }
+
+    private static string Own(string name)
+    {
+        var own = name[(name.LastIndexOf(':') + 1)..];
+        var dot = own.LastIndexOf('.');
+        return dot > 0 && dot < own.Length - 1 && own.AsSpan(dot + 1).IndexOfAnyExceptInRange('0', '9') < 0 ? own[..dot] : own;
+    }
+
+    /// <summary>
+    /// Letters at the end that all names have: a word of its own, behind a separator or with a capital. None of one name alone.
+    /// </summary>
+    private static int SharedEnding(IReadOnlyList<string> names)
+    {
+        if (names.Count < 2)
+            return 0;
+        var first = names[0];
+        var shared = first.Length - 1;
+        foreach (var other in names.Skip(1))
+        {
+            var same = 0;
+            while (same < shared && same < other.Length - 1 && first[^(same + 1)] == other[^(same + 1)])
+                same++;
+            shared = same;
+        }
+
+        // It begins where a word does, in all of them.
+        while (shared > 0 && !IsWord(first[^shared], first[^(shared + 1)]))
+            shared--;
+        return shared > 0 && names.All(n => IsWord(n[^shared], n[^(shared + 1)])) ? shared : 0;
+    }
+
+    private static bool IsWord(char begin, char before) => !char.IsLetterOrDigit(begin) || (char.IsUpper(begin) && char.IsLower(before));
 }

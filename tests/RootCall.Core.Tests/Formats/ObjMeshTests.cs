@@ -3,7 +3,7 @@ using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
 
-/// <summary>Objects, groups and faces of OBJ ("Object Files", Wavefront Advanced Visualizer appendix B1).</summary>
+/// <summary>Objects, groups and faces of OBJ (Wavefront OBJ and MTL format specification).</summary>
 public sealed class ObjMeshTests : IDisposable
 {
     private const string Points = "v 0 0 0\nv 1 0 0\nv 1 1 0\nv 0 1 -2\n";

@@ -10,7 +10,7 @@ using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Formats;
 
-/// <summary>"Advanced Visualizer manual", appendices B1 (OBJ) and B2 (MTL); the PBR keys and quirks are common practice.</summary>
+/// <summary>Wavefront OBJ and MTL format specification; the PBR keys and quirks are common practice.</summary>
 public sealed class WavefrontTests : IDisposable
 {
     private const string Triangle = "v 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n";

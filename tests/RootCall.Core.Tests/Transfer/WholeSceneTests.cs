@@ -12,10 +12,10 @@ public sealed class WholeSceneTests
     [Fact]
     public void Geometry_is_paired_by_name_then_by_shape_and_told_where_it_differs()
     {
-        var a = Scene([Mesh("pot", 100), Mesh("lid", 60), Mesh("leaf_geo", 40), Mesh("gone", 7)]);
-        var b = Scene([Mesh("pot", 80), Mesh("renamed_entirely", 60), Mesh("Leaf.001", 40) with { UvSets = [] }, Mesh("new", 9)]);
+        var a = Scene([Mesh("pot_tin", 100), Mesh("lid_tin", 60), Mesh("leaf_tin", 40), Mesh("gone_tin", 7)]);
+        var b = Scene([Mesh("pot", 80), Mesh("renamed_entirely", 60), Mesh("Leaf.2", 40) with { UvSets = [] }, Mesh("new", 9)]);
         Assert.Equal(
-            ["mesh gone missing", "mesh leaf_geo uv sets", "mesh new extra", "mesh pot triangles", "scene b.gltf triangles"],
+            ["mesh gone_tin missing", "mesh leaf_tin uv sets", "mesh new extra", "mesh pot_tin triangles", "scene b.gltf triangles"],
             Rows(a, b).Select(r => $"{r.Kind} {r.Name} {r.What}").Order()
         );
     }
@@ -61,14 +61,14 @@ public sealed class WholeSceneTests
         {
             Materials = [Named("tin"), Named("brass"), Named("lost")],
         };
-        var b = Scene([Mesh("pot", 10) with { Parts = [new("x", "Tin_mat", 5), new("y", "Tin_mat", 5)] }]) with
+        var b = Scene([Mesh("pot", 10) with { Parts = [new("x", "TinLook", 5), new("y", "TinLook", 5)] }]) with
         {
-            Materials = [Named("Tin_mat"), Named("brass")],
+            Materials = [Named("TinLook"), Named("BrassLook")],
         };
         var rows = Rows(a, b);
         Assert.Equal(["material lost missing", "mesh pot assignment"], rows.Select(r => $"{r.Kind} {r.Name} {r.What}").Order());
-        Assert.Equal("Assign brass to pot.y", rows.Single(r => r.What == "assignment").Restore.Single().Describe());
-        var one = Scene([Mesh("pot", 10) with { Parts = [new(string.Empty, "brass", 10)] }]) with { Materials = b.Materials };
+        Assert.Equal("Assign BrassLook to pot.y", rows.Single(r => r.What == "assignment").Restore.Single().Describe());
+        var one = Scene([Mesh("pot", 10) with { Parts = [new(string.Empty, "BrassLook", 10)] }]) with { Materials = b.Materials };
         Assert.Equal("the mesh was cut into other parts", Rows(a, one).Single(r => r.What == "assignment").WhyNot);
     }
 

@@ -3811,6 +3811,8 @@ export interface components {
             zip: boolean;
             frames: null | components["schemas"]["FrameDifference"];
             noFrames: null | string;
+            /** @description Absolute path of a folder; null for a zip, which is downloaded. */
+            path: null | string;
         };
         PairItem: {
             kind: string;

@@ -52,7 +52,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
   useKey('shift+?', () => setShowKeys(true));
 
   return (
-    <div className="relative flex h-full min-w-[1100px] flex-col">
+    <div className="relative flex h-full min-w-[1024px] flex-col">
       <RouteLine
         here={here}
         scene={scene.data}

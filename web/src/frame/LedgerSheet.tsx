@@ -6,6 +6,7 @@ import { capital, count, inWords, when } from '../parts/format';
 import { Glyph } from '../parts/Glyph';
 import { RisingSheet } from '../parts/RisingSheet';
 import { EntryLooks } from './EntryLooks';
+import { RecipeName } from './RecipeName';
 
 interface LedgerSheetProps {
   sceneId: string;
@@ -37,13 +38,13 @@ export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: Ledge
   const bead = (id: string) =>
     setPicked((now) => (now.has(id) ? new Set([...now].filter((x) => x !== id)) : new Set([...now, id])));
   const chosen = entries.filter((e) => picked.has(e.id));
-  const record = () => {
-    const first = chosen[0];
-    if (!first) return;
+  const [isNaming, setNaming] = useState(false);
+  const record = (name: string) => {
     recipes.record.mutate(
-      { name: first.sentence, entries: chosen.map((e) => e.id) },
+      { name, entries: chosen.map((e) => e.id) },
       {
         onSuccess: (recipe) => {
+          setNaming(false);
           setPicked(new Set());
           toast(`Recorded “${recipe.name}”: ${recipe.stepList.map((s) => `${s.what}, for ${s.match}`).join('; ')}.`);
         },
@@ -58,7 +59,7 @@ export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: Ledge
     else if (event.key === 'Backspace' && inHand) acts.takeBack.mutate(inHand.id);
     else if (event.key === 'U' && inHand) acts.undoTo.mutate(inHand.id);
     else if (event.key === ' ' && inHand) bead(inHand.id);
-    else if (event.key === 'R') record();
+    else if (event.key === 'R' && chosen.length > 0) setNaming(true);
     else return;
     event.preventDefault();
   };
@@ -80,8 +81,16 @@ export function LedgerSheet({ sceneId, open, onOpenChange, ledger, acts }: Ledge
       about="The arrived file is untouched. What is written is written elsewhere."
       aside={
         <>
-          {chosen.length > 0 && (
-            <button type="button" className="key" onClick={record}>
+          {isNaming && chosen[0] && (
+            <RecipeName
+              proposed={chosen[0].sentence}
+              busy={recipes.record.isPending}
+              onName={record}
+              onCancel={() => setNaming(false)}
+            />
+          )}
+          {!isNaming && chosen.length > 0 && (
+            <button type="button" className="key" onClick={() => setNaming(true)}>
               Make a recipe of {chosen.length === 1 ? 'this' : `these ${count(chosen.length)}`} <kbd>⇧R</kbd>
             </button>
           )}

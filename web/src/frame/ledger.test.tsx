@@ -124,8 +124,9 @@ describe('the ledger', () => {
       '/api/scenes/s/ledger/file?entries=e2',
     );
     await user.click(screen.getByRole('button', { name: /Make a recipe of this/ }));
+    await user.keyboard('Tins{Enter}');
     expect(await screen.findByText(/Recorded “Entry 2”: Invert, for tin_\*/)).toBeTruthy();
-    expect(changes(calls)[0]?.body).toEqual({ name: 'Entry 2', entries: ['e2'] });
+    expect(changes(calls)[0]?.body).toEqual({ name: 'Tins', entries: ['e2'] });
     expect(within(screen.getByRole('list', { name: 'Entries' })).queryByRole('button', { pressed: true })).toBeNull();
   });
 

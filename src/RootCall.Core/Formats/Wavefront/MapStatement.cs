@@ -6,7 +6,7 @@ namespace RootCall.Core.Formats.Wavefront;
 
 /// <summary>
 /// The statements of a material library that call for an image, and where in them the name stands. Keywords and
-/// options: "MTL material format" (Wavefront, Advanced Visualizer appendix B2); the PBR keys are common practice.
+/// options: Wavefront OBJ and MTL format specification; the PBR keys are common practice.
 /// </summary>
 internal static class MapStatement
 {

@@ -24,8 +24,8 @@ internal sealed class MtlMaterial(string name)
 }
 
 /// <summary>
-/// Presents materials of a library as graphs. Statements and options: "MTL material format" (Wavefront, Advanced
-/// Visualizer appendix B2); the physically based statements are common practice.
+/// Presents materials of a library as graphs. Statements and options: Wavefront OBJ and MTL format
+/// specification; the physically based statements are common practice.
 /// </summary>
 internal static class MtlMaterials
 {

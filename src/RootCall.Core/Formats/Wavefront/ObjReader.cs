@@ -192,7 +192,7 @@ internal sealed class ObjReader(string path, ReadContext context)
     }
 
     /// <summary>
-    /// Statements of "Object Files (.obj)" (Wavefront, Advanced Visualizer appendix B1) that bear on nothing that is
+    /// Statements of OBJ (Wavefront OBJ and MTL format specification) that bear on nothing that is
     /// measured here.
     /// </summary>
     private static readonly FrozenSet<string> OtherStatements = FrozenSet.Create(

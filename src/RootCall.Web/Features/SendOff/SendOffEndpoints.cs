@@ -30,6 +30,7 @@ internal sealed record ClashItem(string Name, bool SameContents, IEnumerable<str
 
 internal sealed record UnresolvedItem(int Number, string State, string Written, string Name, IEnumerable<string> UsedBy);
 
+/// <param name="Path">Absolute path of a folder; null for a zip, which is downloaded.</param>
 internal sealed record PackageItem(
     Guid Id,
     string Name,
@@ -42,7 +43,8 @@ internal sealed record PackageItem(
     IEnumerable<string> BrokenFiles,
     bool Zip,
     FrameDifference? Frames,
-    string? NoFrames
+    string? NoFrames,
+    string? Path
 )
 {
     public static PackageItem Of(PackageRow p) =>
@@ -60,7 +62,8 @@ internal sealed record PackageItem(
             p is { DeltaEMean: { } mean, DeltaEMost: { } most }
                 ? new(mean, most, LookDifference.IsSeenAt(most), DifferencePicture.Top)
                 : null,
-            p.NoFrames
+            p.NoFrames,
+            p.Name.EndsWith(".zip", StringComparison.OrdinalIgnoreCase) ? null : p.Path
         );
 }
 

@@ -82,7 +82,7 @@ export function Arrivals() {
         <div className="flex min-h-0 flex-col border-r-2 border-ink pr-6">
           <DropPlace onOpen={() => setOpening(true)} onFiles={upload.send} />
           <ArrivalsList
-            scenes={scenes.data ?? []}
+            scenes={scenes.data}
             work={work.data ?? []}
             sending={upload.sending}
             picked={picked}

@@ -8,7 +8,8 @@ import { useFocus } from '../../state/focus';
 import type { Sending } from './useUpload';
 
 interface ArrivalsListProps {
-  scenes: SceneSummary[];
+  /** Undefined while they are asked for. */
+  scenes: SceneSummary[] | undefined;
   work: WorkItem[];
   sending: Sending | undefined;
   picked: string | undefined;
@@ -21,7 +22,7 @@ const columns = 'grid grid-cols-[minmax(0,1fr)_88px_72px] gap-x-2';
 /** Every scene on one thread, newest first, with what is arriving above. */
 export function ArrivalsList({ scenes, work, sending, picked, onPick, onEnter }: ArrivalsListProps) {
   const find = useFocus((s) => s.find).toLowerCase();
-  const shown = scenes.filter((s) => `${s.name} ${s.source} ${s.format}`.toLowerCase().includes(find));
+  const shown = (scenes ?? []).filter((s) => `${s.name} ${s.source} ${s.format}`.toLowerCase().includes(find));
   const arriving = work.filter((w) => w.kind === 'arrive' && isOpen(w));
   const failed = work.filter((w) => w.kind === 'arrive' && w.state === 'failed').slice(0, 3);
   const onKeyDown = (e: React.KeyboardEvent) => {
@@ -83,11 +84,11 @@ export function ArrivalsList({ scenes, work, sending, picked, onPick, onEnter }:
           />
         </div>
       ))}
-      {shown.length === 0 && arriving.length === 0 && !sending && (
+      {scenes && shown.length === 0 && arriving.length === 0 && !sending && (
         <p className="pl-[26px] pt-6 text-quiet">
           {find
             ? `No scene is called “${find}”.`
-            : 'Nothing has arrived. A scene opened from a root is read where it lies; a dropped one is kept in the store.'}
+            : 'Nothing has arrived. A scene opened from a server folder is read where it lies; a dropped one is kept in the store.'}
         </p>
       )}
     </div>

@@ -1,9 +1,11 @@
 import { AlertDialog } from 'radix-ui';
+import { Link } from 'react-router';
 import type { SendOffView } from '../../api/client';
 import { count, many } from '../../parts/format';
 import { State } from '../../parts/Glyph';
 
 interface AskMissingProps {
+  sceneId: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
   unresolved: SendOffView['unresolved'];
@@ -12,7 +14,8 @@ interface AskMissingProps {
 }
 
 /** A package that misses files is built only when somebody says so; its report names them. */
-export function AskMissing({ open, onOpenChange, unresolved, standIns, onBuild }: AskMissingProps) {
+export function AskMissing({ sceneId, open, onOpenChange, unresolved, standIns, onBuild }: AskMissingProps) {
+  const answerable = unresolved.filter((u) => u.state === 'elsewhere' || u.state === 'contested').length;
   return (
     <AlertDialog.Root open={open} onOpenChange={onOpenChange}>
       <AlertDialog.Portal>
@@ -47,7 +50,14 @@ export function AskMissing({ open, onOpenChange, unresolved, standIns, onBuild }
             <AlertDialog.Cancel className="act soft">
               Back <kbd>Esc</kbd>
             </AlertDialog.Cancel>
-            <AlertDialog.Action className="key" onClick={onBuild}>
+            {answerable > 0 && (
+              <Link className="key" to={`/muster/${sceneId}`}>
+                {answerable === unresolved.length
+                  ? `Answer ${answerable === 1 ? 'it' : 'them'} in Muster`
+                  : `Answer ${count(answerable)} of them in Muster`}
+              </Link>
+            )}
+            <AlertDialog.Action className={answerable > 0 ? 'act' : 'key'} onClick={onBuild}>
               {unresolved.length > 0
                 ? `Build without ${count(unresolved.length)}`
                 : `Build with ${count(standIns.length)} standing in`}

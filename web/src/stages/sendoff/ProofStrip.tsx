@@ -3,6 +3,7 @@ import type { PackageItem, WorkItem } from '../../api/client';
 import { bytes, count, many, when } from '../../parts/format';
 import { FrameTriple } from '../../parts/compare/FrameTriple';
 import { Glyph } from '../../parts/Glyph';
+import { MidCut } from '../../parts/MidCut';
 import { WorkLine } from '../../parts/WorkLine';
 
 interface ProofStripProps {
@@ -161,7 +162,16 @@ function Proof({ last }: { last: PackageItem }) {
             Download
           </a>
         ) : (
-          <span className="text-[12px] text-quiet">A folder in the store; build a zip to download it.</span>
+          <span className="flex items-baseline gap-2 text-[12px]" data-written={last.path}>
+            <MidCut text={last.path ?? ''} className="mono min-w-0 flex-1 text-[11.5px] text-soft" />
+            <button
+              type="button"
+              className="act flex-none"
+              onClick={() => void navigator.clipboard.writeText(last.path ?? '')}
+            >
+              Copy the path
+            </button>
+          </span>
         )}
       </div>
     </>

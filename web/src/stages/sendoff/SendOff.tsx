@@ -71,6 +71,7 @@ export function SendOff() {
       )}
       {view && (
         <AskMissing
+          sceneId={sceneId}
           open={asking}
           onOpenChange={setAsking}
           unresolved={view.unresolved}

@@ -19,6 +19,7 @@ const built = (n: number, more: Partial<PackageItem> = {}): PackageItem => ({
   zip: true,
   frames: null,
   noFrames: null,
+  path: null,
   ...more,
 });
 
@@ -71,12 +72,17 @@ describe('the proof of a package', () => {
 
   it('names what it lacks and what differs, the first of many', () => {
     open([
-      built(1, { unresolved: ['a.png', 'b.png', 'c.png', 'd.png', 'e.png'], brokenFiles: ['x', 'y'], zip: false }),
+      built(1, {
+        unresolved: ['a.png', 'b.png', 'c.png', 'd.png', 'e.png'],
+        brokenFiles: ['x', 'y'],
+        zip: false,
+        path: '/store/pot-1',
+      }),
     ]);
     expect(screen.getByText('resolve inside; its report names the others')).toBeTruthy();
     expect(screen.getByText('and 3 more')).toBeTruthy();
     expect(screen.getByText('2 files differ from the manifest').className).toContain('clay');
-    expect(screen.getByText(/^A folder in the store/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Copy the path' })).toBeTruthy();
   });
 
   it('holds the scene beside itself, from before and from the package', () => {
