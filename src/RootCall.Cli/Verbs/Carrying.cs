@@ -32,7 +32,7 @@ internal sealed class Carrying(OpenedScene opened, TextureCache textures, string
     public LookBaking Baking(string folder, ILookMaker? maker = null) =>
         new(opened.Report, new(opened.Decoder, FrameWorks.TextureBytes, LookBaking.LargestSide), opened.Decoder, moment, folder, maker)
         {
-            Called = new(House, opened.Context.Names),
+            Called = House.Baked(opened.Context.Names),
         };
 
     public CarriedMaterial Of(Material material)

@@ -3,7 +3,9 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
 using RootCall.Core.Files;
+using RootCall.Core.Muster;
 using RootCall.Core.Shading;
+using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Audit;
 
@@ -69,6 +71,9 @@ public sealed record HouseRules
         return DefaultNames.Contains(word, StringComparer.OrdinalIgnoreCase)
             || DefaultNames.Contains(name, StringComparer.OrdinalIgnoreCase);
     }
+
+    /// <summary>How images are called that are made here.</summary>
+    public BakedNames Baked(NameDictionary words) => new(Patterns.GetValueOrDefault("texture"), words);
 
     /// <summary>Null when the house has no pattern for that kind of thing.</summary>
     public Regex? Pattern(string kind) =>

@@ -39,7 +39,7 @@ public sealed class CrossJob(
         var done = 0;
         var baking = new LookBaking(read.Report, new(decoder, TextureBytes, LookBaking.LargestSide), encoder, places.Moment, baked)
         {
-            Called = new(await house.Rules(stop), await house.Names(stop)),
+            Called = (await house.Rules(stop)).Baked(await house.Names(stop)),
             Begun = name => attempt.Report("baking", name, done, request.Materials.Count),
         };
         var (changes, left) = (new Dictionary<string, CrossChange>(StringComparer.Ordinal), new List<string>());

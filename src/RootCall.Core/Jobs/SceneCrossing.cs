@@ -40,7 +40,7 @@ public sealed class SceneCrossing(
         var textures = new TextureCache(tools.Decoder, tools.TextureBytes, LookBaking.LargestSide);
         var baking = new LookBaking(session.Report, textures, encoder, places.Moment, CrossedFile.TexturesOf(folder), form.Maker)
         {
-            Called = new(await house.Rules(stop), await house.Names(stop)),
+            Called = (await house.Rules(stop)).Baked(await house.Names(stop)),
             Begun = name => attempt.Report("baking", name),
         };
         IEnumerable<LookToCarry> Told()

@@ -1,6 +1,5 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
-using RootCall.Core.Audit;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
 
@@ -11,17 +10,16 @@ namespace RootCall.Core.Viewing;
 /// fits the house's pattern of textures. Where none does, or the house has none, <c>material_role.png</c>. Gives up: patterns that ask
 /// for something that nobody here knows, a ticket's number or a shot.
 /// </summary>
-public sealed partial class BakedNames(HouseRules house, NameDictionary words)
+/// <param name="asked">The house's pattern of textures, a regular expression that can be read; null for none.</param>
+public sealed partial class BakedNames(string? asked, NameDictionary words)
 {
     /// <summary>As materials are called, without a pattern.</summary>
-    public static BakedNames Plain { get; } = new(HouseRules.Standard, NameDictionary.Standard);
+    public static BakedNames Plain { get; } = new(null, NameDictionary.Standard);
 
-    private readonly Regex? pattern = house.Pattern("texture");
+    private readonly Regex? pattern = asked is null ? null : new(asked, RegexOptions.CultureInvariant, TimeSpan.FromMilliseconds(100));
 
     /// <summary>Letters that every name begins with, as far as the pattern spells them out.</summary>
-    private readonly string prefix = house.Patterns.TryGetValue("texture", out var text)
-        ? Spelled().Match(text).Groups[1].Value
-        : string.Empty;
+    private readonly string prefix = asked is null ? string.Empty : Spelled().Match(asked).Groups[1].Value;
 
     /// <param name="material">As its scene calls it.</param>
     /// <param name="token">What the image is of, as one word or several with <c>_</c>: <c>base_color</c>.</param>

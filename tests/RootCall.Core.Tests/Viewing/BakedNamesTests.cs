@@ -1,5 +1,3 @@
-using System.Collections.Immutable;
-using RootCall.Core.Audit;
 using RootCall.Core.Muster;
 using RootCall.Core.Viewing;
 
@@ -19,13 +17,7 @@ public sealed class BakedNamesTests
     [InlineData("^((a|aa)+)+$", "Fern Leaf_base_color.png")]
     public void A_name_fits_the_pattern_where_one_can_be_made(string? pattern, string expected)
     {
-        var house = HouseRules.Standard with
-        {
-            Patterns = pattern is null
-                ? ImmutableSortedDictionary<string, string>.Empty
-                : ImmutableSortedDictionary<string, string>.Empty.Add("texture", pattern),
-        };
-        var names = new BakedNames(house, NameDictionary.Standard);
+        var names = new BakedNames(pattern, NameDictionary.Standard);
         Assert.Equal(expected, names.Of("Fern Leaf", "base_color", _ => true));
         // One that is there is never taken; the next fits the pattern too, or has no pattern to fit.
         HashSet<string> taken = [expected];
