@@ -9,7 +9,7 @@ export function FindField({ among }: { among: string }) {
   const { find, narrow } = useFocus();
   useKey('/', () => field.current?.focus());
   return (
-    <label className="absolute right-7 top-[82px] flex h-6 w-64 items-center justify-end gap-2 text-[12px] text-quiet">
+    <label className="absolute right-7 top-[82px] flex h-6 max-w-64 items-center justify-end gap-2 bg-ground pl-2 text-[12px] text-quiet">
       {!find && <kbd aria-hidden="true">/</kbd>}
       <input
         ref={field}

@@ -105,7 +105,7 @@ export const stateColour = (state: string) =>
 /** @param candidates How many files could answer, where that is known. */
 export function State({ name, candidates }: { name: string; candidates?: number }) {
   return (
-    <span className={`flex items-center gap-1.5 ${stateColour(name)}`}>
+    <span className={`flex items-center gap-1.5 whitespace-nowrap ${stateColour(name)}`}>
       <Glyph name={name} />
       {stateWords(name, candidates)}
     </span>

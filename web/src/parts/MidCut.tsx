@@ -6,7 +6,7 @@ const telling = 14;
 /** What is too long loses its middle; its beginning and its telling end stay. */
 export function MidCut({ text, title = text, className }: { text: string; title?: string; className?: string }) {
   // Names are written in any direction; which one tells their first letter.
-  if (text.length <= telling + 4)
+  if (text.length <= telling)
     return (
       <span dir="auto" className={clsx('truncate text-left', className)} title={title}>
         {text}
@@ -14,8 +14,8 @@ export function MidCut({ text, title = text, className }: { text: string; title?
     );
   const cut = cutOf(text);
   return (
-    <span dir="auto" className={clsx('flex min-w-0 justify-start', className)} title={title}>
-      <span className="min-w-4 truncate whitespace-pre">{text.slice(0, cut)}</span>
+    <span dir="auto" className={clsx('flex min-w-0 justify-start overflow-hidden', className)} title={title}>
+      <span className="min-w-[1ch] truncate whitespace-pre">{text.slice(0, cut)}</span>
       <span className="flex-none whitespace-pre">{text.slice(cut)}</span>
     </span>
   );

@@ -118,9 +118,11 @@ function Scale({ top, size, value }: { top: number; size: number; value: number 
       {[0, ...levels].map((n) => (
         <g key={n} transform={`translate(${at(n)} 0)`}>
           <path d="M0 12V17" stroke="#fff" />
-          <text y={29} textAnchor={n === 0 ? 'start' : 'middle'} fill="#fff">
-            {n}
-          </text>
+          {at(n) < size - 58 && (
+            <text y={29} textAnchor={n === 0 ? 'start' : 'middle'} fill="#fff">
+              {n}
+            </text>
+          )}
         </g>
       ))}
       <text x={size} y={29} textAnchor="end" fill="#fff">

@@ -3,6 +3,7 @@ import type { SceneSummary, WorkItem } from '../../api/client';
 import { useCancel } from '../../api/queries';
 import { count, dayOf, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
+import { MidCut } from '../../parts/MidCut';
 import { isOpen } from '../../parts/WorkLine';
 import { useFocus } from '../../state/focus';
 import type { Sending } from './useUpload';
@@ -125,9 +126,9 @@ function SceneRow({
     >
       <Bead />
       <span className={columns}>
-        <span className="truncate">
-          <code className={`text-[13.5px] ${picked ? 'font-semibold' : ''}`}>{scene.name}</code>
-          <span className="ml-2 text-[12px] text-soft">v{scene.version}</span>
+        <span className="flex min-w-0 items-baseline">
+          <MidCut text={scene.name} className={`mono text-[13.5px] ${picked ? 'font-semibold' : ''}`} />
+          <span className="ml-2 flex-none text-[12px] text-soft">v{scene.version}</span>
         </span>
         <span className={`mono text-right text-[12.5px] ${scene.unanswered === 0 ? 'text-quiet' : ''}`}>
           {count(scene.unanswered)}

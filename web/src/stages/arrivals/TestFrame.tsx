@@ -27,8 +27,8 @@ export function TestFrame({ scene }: { scene: SceneDetail }) {
   if (!frame || scene.meshes === 0) return null;
   return (
     <section aria-label="Test frame" className="pb-3">
-      <div className="flex items-baseline gap-3 pb-1.5">
-        <h3 className="text-[15px] font-[680]">Test frame</h3>
+      <div className="flex flex-wrap items-baseline gap-x-3 pb-1.5">
+        <h3 className="text-[15px] font-[680] whitespace-nowrap">Test frame</h3>
         <span className="min-w-0 flex-1 truncate text-[12px] text-quiet">
           {made && !frame.isCurrent && !work
             ? 'drawn before the last change'

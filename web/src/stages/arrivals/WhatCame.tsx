@@ -42,7 +42,7 @@ export function WhatCame({ scene, transfer, onCompare }: WhatCameProps) {
           Muster its files <kbd>]</kbd>
         </Link>
       </div>
-      <div className="grid grid-cols-[minmax(290px,320px)_minmax(0,1fr)] gap-x-6">
+      <div className="grid grid-cols-[minmax(240px,320px)_minmax(0,1fr)] gap-x-6">
         <div>
           <CountRail scene={scene} beside={beside} />
           {beside && <Known scene={scene} />}

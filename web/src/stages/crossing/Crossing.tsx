@@ -154,7 +154,7 @@ export function Crossing() {
             onWhole={() => setWhole(true)}
             work={work}
           />
-          <div className="mt-4 grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(620px,49%)] gap-x-6 pl-7">
+          <div className="mt-4 grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(500px,49%)] gap-x-6 pl-7">
             {crossed && row && (
               <Ladder key={`${row.material} ${view.to}`} sceneId={sceneId} to={view.to} view={crossed} />
             )}

@@ -104,7 +104,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
         </p>
       )}
       {reference.state !== 'embedded' && (
-        <div className="flex gap-5 border-t border-hair pt-2">
+        <div className="flex flex-wrap gap-x-5 border-t border-hair pt-2">
           <button type="button" className="act" disabled={pending} onClick={() => setChoosing(true)}>
             Choose a file by hand
           </button>

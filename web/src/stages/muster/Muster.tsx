@@ -189,7 +189,7 @@ function MusterContent(props: ContentProps) {
           onRule={(from, to) => acts.rule.mutate({ from, to, numbers })}
         />
       </div>
-      <div className="flex min-w-0 items-center gap-4">
+      <div className="col-span-2 flex min-w-0 items-center gap-4 whitespace-nowrap">
         <StateFilter totals={view.totals} value={states} onChange={setStates} />
         <span className="flex-1" />
         {work ? (
@@ -211,7 +211,16 @@ function MusterContent(props: ContentProps) {
         />
         <ColumnsMenu />
       </div>
-      <div className="row-span-2 min-h-0">
+      <div className="min-h-0">
+        <ReferenceList
+          references={view.references}
+          shows={shows}
+          current={current}
+          onCurrent={setCurrent}
+          onOpen={open}
+        />
+      </div>
+      <div className="min-h-0">
         {inHand && (
           <Evidence
             key={inHand.number}
@@ -222,15 +231,6 @@ function MusterContent(props: ContentProps) {
             onOpenLarge={(candidate) => setLarge(candidate === undefined ? {} : { candidate })}
           />
         )}
-      </div>
-      <div className="min-h-0">
-        <ReferenceList
-          references={view.references}
-          shows={shows}
-          current={current}
-          onCurrent={setCurrent}
-          onOpen={open}
-        />
       </div>
       {sheet === 'replace' && (
         <FindReplace sceneId={sceneId} numbers={numbers} all={view.references.length} onClose={close} />

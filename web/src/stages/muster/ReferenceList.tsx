@@ -4,8 +4,9 @@ import { DropdownMenu } from 'radix-ui';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { ReferenceItem } from '../../api/client';
 import { useFocus } from '../../state/focus';
+import { useSize } from '../../parts/useSize';
 import { useSettings } from '../../state/settings';
-import { columns, features, rightAligned, tracks } from './columns';
+import { columns, crowdedOut, features, rightAligned, tracks } from './columns';
 
 interface ReferenceListProps {
   references: ReferenceItem[];
@@ -23,7 +24,11 @@ const headerHeight = 20;
 export function ReferenceList({ references, shows, current, onCurrent, onOpen }: ReferenceListProps) {
   const { hidden, roomy } = useSettings();
   const [sorting, setSorting] = useState<SortingState>([{ id: 'state', desc: false }]);
-  const columnVisibility = useMemo(() => Object.fromEntries(hidden.map((id) => [id, false])), [hidden]);
+  const [box, { width }] = useSize();
+  const columnVisibility = useMemo(
+    () => Object.fromEntries([...hidden, ...crowdedOut(width, hidden)].map((id) => [id, false])),
+    [hidden, width],
+  );
   const table = useTable({
     features,
     columns,
@@ -72,7 +77,7 @@ export function ReferenceList({ references, shows, current, onCurrent, onOpen }:
   }, []);
 
   return (
-    <section className="flex h-full min-w-0 flex-col" aria-label="References">
+    <section ref={box} className="flex h-full min-w-0 flex-col" aria-label="References">
       <div
         ref={scroller}
         role="grid"

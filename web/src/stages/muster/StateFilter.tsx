@@ -20,7 +20,7 @@ export function StateFilter({
       value={value}
       onValueChange={onChange}
       aria-label="States shown"
-      className="flex gap-1"
+      className="flex gap-1 whitespace-nowrap"
     >
       {totals
         .filter((t) => t.count > 0)

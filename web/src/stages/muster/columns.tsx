@@ -54,10 +54,36 @@ export const tracks: Record<string, string> = {
   usedBy: 'minmax(112px,.9fr)',
   pixels: '98px',
   bytes: '64px',
-  folder: 'minmax(96px,.6fr)',
+  folder: 'minmax(124px,.8fr)',
   answer: 'minmax(110px,.8fr)',
   flags: 'minmax(110px,.8fr)',
 };
+
+/** Least width of each column, and which ones give way first where there is little room. */
+const least: [id: string, pixels: number][] = [
+  ['flags', 110],
+  ['answer', 110],
+  ['bytes', 64],
+  ['pixels', 98],
+  ['role', 112],
+  ['folder', 124],
+  ['usedBy', 112],
+  ['name', 200],
+  ['state', 132],
+];
+
+/** The columns that do not fit into that width, beside those that are hidden anyway. */
+export function crowdedOut(width: number, hidden: readonly string[]): string[] {
+  const out: string[] = [];
+  const shown = least.filter(([id]) => !hidden.includes(id));
+  let taken = 14 + shown.reduce((sum, [, pixels]) => sum + pixels + 8, 0);
+  for (const [id, pixels] of shown) {
+    if (taken <= width) break;
+    out.push(id);
+    taken -= pixels + 8;
+  }
+  return out;
+}
 
 export const rightAligned = new Set(['pixels', 'bytes']);
 

@@ -36,7 +36,7 @@ export function AskMissing({ sceneId, open, onOpenChange, unresolved, standIns, 
             {[...unresolved, ...standIns.map((u) => ({ ...u, state: 'stand-in' }))].slice(0, 200).map((u) => (
               <li
                 key={u.number}
-                className="grid grid-cols-[96px_minmax(0,1fr)] gap-x-3 border-t border-hair py-1 text-[12.5px]"
+                className="grid grid-cols-[132px_minmax(0,1fr)] gap-x-3 border-t border-hair py-1 text-[12.5px]"
               >
                 <State name={u.state} />
                 <code className="truncate text-[11.5px] leading-[18px]" title={u.written}>

@@ -128,7 +128,7 @@ function SendOffCall({
 /** A reference with its state, its name and who uses it. */
 function Call({ item, state }: { item: SendOffView['unresolved'][number]; state: string }) {
   return (
-    <div className="grid grid-cols-[96px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]">
+    <div className="grid grid-cols-[132px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]">
       <State name={state} />
       <code className="truncate text-[11.5px] leading-[18px]" title={item.written}>
         {item.name || item.written}
