@@ -1,6 +1,8 @@
 namespace RootCall.Core.Transfer;
 
-/// <summary>Pairs the things of two scenes: by name, then by name without what one side adds to all of its names, then by what they hold.</summary>
+/// <summary>
+/// Pairs the things of two scenes: by name, then by name without what one side adds to all of its names, then by what they hold.
+/// </summary>
 internal sealed class Pairing<T>
     where T : class
 {

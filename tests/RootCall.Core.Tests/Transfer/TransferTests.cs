@@ -109,7 +109,7 @@ public sealed class TransferTests(DemoPlace demo) : IClassFixture<DemoPlace>, ID
         Assert.Contains("KHR_texture_transform", text, StringComparison.Ordinal);
     }
 
-    /// <summary>An alpha that the image lacks, or that the material does not ask for, loses nothing with the tiling of its colours.</summary>
+    /// <summary>An alpha that the image lacks, or that the material does not ask for, is not lost with a tiling.</summary>
     [Theory]
     [InlineData("OPAQUE")]
     [InlineData("MASK")]

@@ -36,7 +36,10 @@ internal sealed record RefusedItem(string What, string Reason);
 /// <param name="After">File that answers, as people call it.</param>
 internal sealed record EditItem(string What, string Where, string Before, string After);
 
-/// <summary>A decision: one of a rule (<c>From</c> and <c>To</c>; of <c>Numbers</c> alone where they are given), picked references and a folder, or one reference and a file.</summary>
+/// <summary>
+/// A decision: one of a rule (<c>From</c> and <c>To</c>; of <c>Numbers</c> alone where they are given), picked references and a folder,
+/// or one reference and a file.
+/// </summary>
 internal sealed record Decide(string? From, string? To, IReadOnlyList<int>? Numbers, string? Folder, int? Number, string? Path);
 
 internal static class LedgerEndpoints

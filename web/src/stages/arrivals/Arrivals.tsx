@@ -78,7 +78,7 @@ export function Arrivals() {
 
   return (
     <Frame here="Arrivals" sceneId={picked} call={call} among={many(scenes.data?.length ?? 0, 'scene')} keys={keys}>
-      <div className="grid h-full grid-cols-[minmax(380px,42%)_minmax(0,1fr)] min-[1280px]:grid-cols-[minmax(440px,512px)_minmax(0,1fr)] px-7 pt-2">
+      <div className="grid h-full grid-cols-[clamp(380px,40%,512px)_minmax(0,1fr)] px-7 pt-2">
         <div className="flex min-h-0 flex-col border-r-2 border-ink pr-6">
           <DropPlace onOpen={() => setOpening(true)} onFiles={upload.send} />
           <ArrivalsList
