@@ -3281,7 +3281,10 @@ export interface components {
             isPending: boolean;
             crossed: null | string;
         };
-        /** @description A decision: one of a rule (`From` and `To`; of `Numbers` alone where they are given), picked references and a folder, or one reference and a file. */
+        /**
+         * @description A decision: one of a rule (`From` and `To`; of `Numbers` alone where they are given), picked references and a folder,
+         *     or one reference and a file.
+         */
         Decide: {
             from: null | string;
             to: null | string;
