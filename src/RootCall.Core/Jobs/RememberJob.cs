@@ -30,7 +30,8 @@ public sealed class RememberJob(
         var ledger = await ledgers.Read(request.SceneId, stop);
         var scope = await roots.ScopeOf(arrival.Path, request.SceneId, stop);
         // What the ledger relinked is the scene's own file from then on: it may be written over like all others.
-        var decided = Mustering.Relink(report, ledger.Relinks(), scope, facts);
+        var relinks = ledger.Relinks();
+        var decided = Mustering.Relink(report, relinks, scope, facts);
         var files = New(decided, await seen.Read(request.SceneId, stop)).ToList();
         await known.Load(facts, files.Select(f => f.Resolved!), stop);
         var done = 0;
@@ -44,7 +45,7 @@ public sealed class RememberJob(
                 {
                     attempt.Report("remembering", Path.GetFileName(file.Resolved!), Interlocked.Increment(ref done), files.Count);
                     if (Look(file, stop) is { } now)
-                        made[file.Reference.Key] = now;
+                        made[file.Reference.Key] = now with { Relinked = relinks.ContainsKey(file.Reference.Key) };
                 }
             );
             await seen.Put(request.SceneId, made, stop);

@@ -9,7 +9,8 @@ namespace RootCall.Core.Muster;
 /// <param name="Width">Pixels; 0 for what is no image.</param>
 /// <param name="Hash">SHA-256 in lower-case hex, or null when it was not made.</param>
 /// <param name="Look">How the picture looked (<see cref="Imaging.Pixels.PictureLook"/>), or null when it was not made.</param>
-public sealed record LastSeen(string Path, FileStamp Stamp, int Width, int Height, string? Hash, ulong? Look = null)
+/// <param name="Relinked">The ledger called it: once that is undone, it speaks for no candidate.</param>
+public sealed record LastSeen(string Path, FileStamp Stamp, int Width, int Height, string? Hash, ulong? Look = null, bool Relinked = false)
 {
     /// <summary>Changed files as they are now, to be taken over.</summary>
     /// <param name="numbers">References it is about; null for all.</param>
@@ -25,6 +26,9 @@ public sealed record LastSeen(string Path, FileStamp Stamp, int Width, int Heigh
             .ToImmutableDictionary(
                 r => r.Reference.Key,
                 r => new LastSeen(r.Resolved!, r.Stamp!.Value, r.Facts?.Width ?? 0, r.Facts?.Height ?? 0, null)
+                {
+                    Relinked = report.Scene.Answers.GetValueOrDefault(r.Reference.Key)?.File is not null,
+                }
             );
         return changed.IsEmpty ? throw new CannotUseException("None of these files has changed since it was last looked at.") : changed;
     }

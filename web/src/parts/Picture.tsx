@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useTouched } from '../state/touched';
 
 const retryAfter = 350;
@@ -17,10 +17,11 @@ export interface Loaded {
 /** Loads a picture that a worker may still be making. Null while it waits. */
 export function useLoaded(url: string | undefined, tries = mostTries): Loaded | null {
   const [made, setMade] = useState<Loaded | null>(null);
+  const shown = useRef<string>(undefined);
+  useEffect(() => () => forget(shown.current), []);
   useEffect(() => {
     if (url === undefined) return;
     const stop = new AbortController();
-    let object: string | undefined;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const ask = async (asked: number) => {
       const answer = await fetch(url, { signal: stop.signal });
@@ -30,7 +31,10 @@ export function useLoaded(url: string | undefined, tries = mostTries): Loaded | 
         return;
       }
       if (answer.status !== 200) return setMade({ url, source: false, told: [] });
-      object = URL.createObjectURL(await answer.blob());
+      const object = URL.createObjectURL(await answer.blob());
+      if (stop.signal.aborted) return URL.revokeObjectURL(object);
+      forget(shown.current);
+      shown.current = object;
       const told = answer.headers.get('Swatch-Told');
       const difference = answer.headers.get('Swatch-Difference');
       setMade({
@@ -48,10 +52,14 @@ export function useLoaded(url: string | undefined, tries = mostTries): Loaded | 
     return () => {
       stop.abort();
       clearTimeout(timer);
-      if (object) URL.revokeObjectURL(object);
     };
   }, [url, tries]);
   return made;
+}
+
+/** What a picture was loaded into. It may still be on the screen for a frame or two. */
+function forget(object: string | undefined) {
+  if (object !== undefined) setTimeout(() => URL.revokeObjectURL(object), 2000);
 }
 
 /** Null while it waits, false when there is none. */

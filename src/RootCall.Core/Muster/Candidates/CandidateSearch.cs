@@ -147,10 +147,14 @@ internal sealed class CandidateSearch(MusterContext context)
             );
     }
 
+    /// <summary>What answered by itself; what a relink called that was undone since speaks for no file.</summary>
+    private LastSeen? LastSeen(Asked asked) =>
+        context.LastSeen.GetValueOrDefault(asked.Reference.Key) is { Relinked: false } seen ? seen : null;
+
     /// <summary>Files that are what was last seen, by contents or by look, whatever they are called now.</summary>
     private IEnumerable<Candidate> BySight(Asked asked)
     {
-        if (context.LastSeen.GetValueOrDefault(asked.Reference.Key) is not { } seen)
+        if (LastSeen(asked) is not { } seen)
             yield break;
         var named = new HashSet<string>(StringComparer.Ordinal);
         if (seen.Hash is not null)
@@ -178,7 +182,7 @@ internal sealed class CandidateSearch(MusterContext context)
     /// <summary>What the file itself says: whether it is whole, and whether it is what was last seen.</summary>
     private Candidate Looked(Candidate candidate, Asked asked)
     {
-        var seen = context.LastSeen.GetValueOrDefault(asked.Reference.Key);
+        var seen = LastSeen(asked);
         if (seen is not null && !candidate.Evidence.Any(e => e.Kind is EvidenceKind.SameContents or EvidenceKind.LooksAlike))
             candidate = candidate.With(Contents(SameAsSeen(candidate.Path, candidate.Stamp, seen)));
         if (asked.Reference.Kind != ReferenceKind.Image)

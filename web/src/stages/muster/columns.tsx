@@ -61,12 +61,13 @@ export const tracks: Record<string, string> = {
 
 /** Least width of each column, and which ones give way first where there is little room. */
 const least: [id: string, pixels: number][] = [
-  ['flags', 110],
-  ['answer', 110],
   ['bytes', 64],
   ['pixels', 98],
   ['role', 112],
   ['folder', 124],
+  // Hidden unless somebody chose them.
+  ['answer', 110],
+  ['flags', 110],
   ['usedBy', 112],
   ['name', 200],
   ['state', 132],
