@@ -15,7 +15,11 @@ internal sealed class Pairing<T>
         var leftB = b.ToList();
         foreach (var key in new Func<T, string?>[] { name, t => name(t).ToLowerInvariant() })
             Take(leftA, leftB, key, key);
-        Take(leftA, leftB, Plain(a, name), Plain(b, name));
+        // Off one side at a time: “tin_normal” and “tin_base” are not one, though each ends as all of its side do.
+        Take(leftA, leftB, t => Plain(name(t), 0), t => Plain(name(t), 0));
+        var (endingA, endingB) = (SharedEnding(a.Select(name)), SharedEnding(b.Select(name)));
+        Take(leftA, leftB, t => Plain(name(t), endingA), t => Plain(name(t), 0));
+        Take(leftA, leftB, t => Plain(name(t), 0), t => Plain(name(t), endingB));
         Take(leftA, leftB, content, content);
         (OnlyA, OnlyB) = (leftA, leftB);
         Pairs = [.. a.Where(pairs.ContainsKey).Select(x => (x, pairs[x]))];
@@ -51,16 +55,8 @@ internal sealed class Pairing<T>
         }
     }
 
-    /// <summary>Without name spaces, numbers behind a dot, and the ending that all names of its side share.</summary>
-    private static Func<T, string?> Plain(IReadOnlyCollection<T> side, Func<T, string> name)
-    {
-        var ending = SharedEnding([.. side.Select(t => Own(name(t))).Distinct(StringComparer.Ordinal)]);
-        return thing =>
-        {
-            var plain = Own(name(thing));
-            return new([.. plain[..^ending].ToLowerInvariant().Where(char.IsLetterOrDigit)]);
-        };
-    }
+    /// <summary>Without name spaces, numbers behind a dot, and so many letters of its end.</summary>
+    private static string Plain(string name, int ending) => new([.. Own(name)[..^ending].ToLowerInvariant().Where(char.IsLetterOrDigit)]);
 
     private static string Own(string name)
     {
@@ -72,8 +68,9 @@ internal sealed class Pairing<T>
     /// <summary>
     /// Letters at the end that all names have: a word of its own, behind a separator or with a capital. None of one name alone.
     /// </summary>
-    private static int SharedEnding(IReadOnlyList<string> names)
+    private static int SharedEnding(IEnumerable<string> all)
     {
+        var names = all.Select(Own).Distinct(StringComparer.Ordinal).ToList();
         if (names.Count < 2)
             return 0;
         var first = names[0];

@@ -91,6 +91,19 @@ public sealed class WholeSceneTests
         );
     }
 
+    /// <summary>What all of a side end in is taken off one side at a time: other endings are other things.</summary>
+    [Fact]
+    public void Names_that_end_otherwise_on_both_sides_are_not_one()
+    {
+        var a = Scene([Mesh("pot", 10)]) with { Materials = [new("brass_old"), new("tin_old")] };
+        var b = a with { Materials = [new("brass_new"), new("tin_new")] };
+        Assert.Equal(
+            ["brass_new extra", "brass_old missing", "tin_new extra", "tin_old missing"],
+            Rows(a, b).Where(r => r.Kind == "material").Select(r => $"{r.Name} {r.What}").Order()
+        );
+        Assert.DoesNotContain(Rows(a, a with { Materials = [new("Brass"), new("Tin")] }), r => r.What is "missing" or "extra");
+    }
+
     private static ImmutableArray<TransferRow> Rows(Scene a, Scene b) =>
         TransferCheck.Compare(new(a, [], []), new(b with { Path = "/b.gltf" }, [], [])).Rows;
 
