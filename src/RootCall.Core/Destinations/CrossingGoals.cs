@@ -54,6 +54,10 @@ public static class CrossingGoals
     /// <summary>Id of a material's shading model; null for none, or one that is not known.</summary>
     public static string? ModelOf(Material material) => ShadingModels.OfType(material.Graph.SurfaceNode?.Type ?? string.Empty)?.Id;
 
+    /// <summary>How many materials have a surface of another model than that.</summary>
+    public static int ToCarry(Scene scene, string model) =>
+        scene.Materials.Count(m => !m.IsTemplate && m.Graph.SurfaceNode is not null && ModelOf(m) != model);
+
     /// <summary>Colour spaces that images of materials declare, the most used first.</summary>
     public static IEnumerable<DeclaredSpace> Spaces(Scene scene, Destination destination) =>
         scene

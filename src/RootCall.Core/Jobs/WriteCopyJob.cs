@@ -5,8 +5,7 @@ namespace RootCall.Core.Jobs;
 
 /// <summary>
 /// Writes a copy of the scene's own files into a root for output, with paths in the styles that the ledger says; or the scene in another
-/// format. The last that it reports
-/// is where it lies, and a line for each thing that stayed behind.
+/// format. The last that it reports is where it lies, and a line for each thing that stayed behind.
 /// </summary>
 public sealed class WriteCopyJob(SceneReading reading, SceneCrossing crossing, IRoots roots, IStorePlaces places)
 {

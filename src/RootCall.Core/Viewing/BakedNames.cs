@@ -23,48 +23,50 @@ public sealed partial class BakedNames(string? asked, NameDictionary words)
 
     /// <param name="material">As its scene calls it.</param>
     /// <param name="token">What the image is of, as one word or several with <c>_</c>: <c>base_color</c>.</param>
-    /// <param name="isFree">Whether a file may be called so.</param>
-    public string Of(string material, string token, Func<string, bool> isFree)
-    {
-        var plain = $"{PortableName.Make(material)}_{token}";
-        var fitting = Fitting(material, token);
-        for (var n = 1; ; n++)
-        {
-            var ending = n == 1 ? string.Empty : string.Create(CultureInfo.InvariantCulture, $"_{n}");
-            if (fitting is not null && Fits($"{fitting}{ending}.png") && isFree($"{fitting}{ending}.png"))
-                return $"{fitting}{ending}.png";
-            if ((fitting is null || n > MostAlike) && isFree($"{plain}{ending}.png"))
-                return $"{plain}{ending}.png";
-        }
-    }
+    /// <param name="take">Takes a name for a file; false where it is taken already.</param>
+    public string Of(string material, string token, Func<string, bool> take) =>
+        (Fitting(material, token) is { } fitting ? Numbered(fitting).Take(MostAlike).TakeWhile(Fits) : [])
+            .Concat(Numbered($"{PortableName.Make(material)}_{token}"))
+            .First(take);
 
     /// <summary>How often one fitting name is numbered, before a plain one is taken.</summary>
     private const int MostAlike = 100;
+
+    private static IEnumerable<string> Numbered(string stem) =>
+        Enumerable
+            .Range(1, int.MaxValue)
+            .Select(n => n == 1 ? $"{stem}.png" : string.Create(CultureInfo.InvariantCulture, $"{stem}_{n}.png"));
 
     private string? Fitting(string material, string token)
     {
         if (pattern is null)
             return null;
         var parts = Parts(PortableName.Make(material));
+        var stems =
+            from word in Words(token).Select(Parts)
+            from between in Joins
+            from cased in Cases
+            let stem = string.Join(between, parts.Concat(word).Select(cased))
+            from name in new[] { stem, prefix + stem }
+            select name;
+        // A pattern that is too costly to ask once is not asked again.
+        return stems.TakeWhile(_ => !isCostly).FirstOrDefault(n => Fits($"{n}.png"));
+    }
+
+    private bool isCostly;
+
+    private bool Fits(string name)
+    {
         try
         {
-            return (
-                from word in Words(token).Select(Parts)
-                from between in Joins
-                from cased in Cases
-                let stem = string.Join(between, parts.Concat(word).Select(cased))
-                from name in new[] { stem, prefix + stem }
-                where Fits($"{name}.png")
-                select name
-            ).FirstOrDefault();
+            return !isCostly && pattern?.IsMatch(name) == true;
         }
         catch (RegexMatchTimeoutException)
         {
-            return null; // Too costly to ask for a name.
+            isCostly = true;
+            return false;
         }
     }
-
-    private bool Fits(string name) => pattern?.IsMatch(name) == true;
 
     /// <summary>The word itself, then what the house calls such a map.</summary>
     private IEnumerable<string> Words(string token) =>

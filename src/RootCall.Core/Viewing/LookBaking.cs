@@ -112,7 +112,7 @@ public sealed class LookBaking(
         if (made.TryGetValue(signature, out var known))
             return known;
         var (width, height, bits) = SizeOf(look, bake);
-        var path = Path.Combine(Directory.CreateDirectory(folder).FullName, Called.Of(material.Name, bake.Token, IsFree));
+        var path = Path.Combine(Directory.CreateDirectory(folder).FullName, Called.Of(material.Name, bake.Token, Take));
         Begun?.Invoke(Path.GetFileName(path));
         WholeOrNothing.File(path, file =>
             encoder.Write(
@@ -147,5 +147,5 @@ public sealed class LookBaking(
         );
     }
 
-    private bool IsFree(string name) => !System.IO.File.Exists(Path.Combine(folder, name)) && names.Add(name);
+    private bool Take(string name) => !System.IO.File.Exists(Path.Combine(folder, name)) && names.Add(name);
 }

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Linq.Expressions;
 using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
@@ -10,35 +11,31 @@ namespace RootCall.Data.Stores;
 /// <summary>What each reference's file was when it was last looked at: the scene's memory of its files.</summary>
 public sealed class SeenStore(IDbContextFactory<RootCallDb> databases) : ISeenFiles
 {
-    public async Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(Guid sceneId, CancellationToken stop)
-    {
-        await using var db = await databases.CreateDbContextAsync(stop);
-        var rows = await db.SeenFiles.AsNoTracking().Where(s => s.SceneId == sceneId).ToListAsync(stop);
-        return rows.ToImmutableDictionary(r => Json.Parse<ReferenceKey>(r.Reference), r => Json.Read<LastSeen>(r.Body));
-    }
+    public Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(Guid sceneId, CancellationToken stop) =>
+        Read(s => s.SceneId == sceneId, stop);
 
     /// <summary>The same for some references.</summary>
-    public async Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(
+    public Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(
         Guid sceneId,
         IEnumerable<ReferenceKey> references,
         CancellationToken stop
     )
     {
         var keys = references.Select(Key).ToList();
-        if (keys.Count == 0)
-            return ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
-        await using var db = await databases.CreateDbContextAsync(stop);
-        var rows = await db.SeenFiles.AsNoTracking().Where(s => s.SceneId == sceneId && keys.Contains(s.Reference)).ToListAsync(stop);
-        return rows.ToImmutableDictionary(r => Json.Parse<ReferenceKey>(r.Reference), r => Json.Read<LastSeen>(r.Body));
+        return keys.Count == 0
+            ? Task.FromResult(ImmutableDictionary<ReferenceKey, LastSeen>.Empty)
+            : Read(s => s.SceneId == sceneId && keys.Contains(s.Reference), stop);
     }
 
     /// <summary>The same for one reference; null when its file was never looked at.</summary>
-    public async Task<LastSeen?> Of(Guid sceneId, ReferenceKey reference, CancellationToken stop)
+    public async Task<LastSeen?> Of(Guid sceneId, ReferenceKey reference, CancellationToken stop) =>
+        (await Read(sceneId, [reference], stop)).Values.FirstOrDefault();
+
+    private async Task<ImmutableDictionary<ReferenceKey, LastSeen>> Read(Expression<Func<SeenFileRow, bool>> which, CancellationToken stop)
     {
-        var key = Key(reference);
         await using var db = await databases.CreateDbContextAsync(stop);
-        var row = await db.SeenFiles.AsNoTracking().FirstOrDefaultAsync(s => s.SceneId == sceneId && s.Reference == key, stop);
-        return row is null ? null : Json.Read<LastSeen>(row.Body);
+        var rows = await db.SeenFiles.AsNoTracking().Where(which).ToListAsync(stop);
+        return rows.ToImmutableDictionary(r => Json.Parse<ReferenceKey>(r.Reference), r => Json.Read<LastSeen>(r.Body));
     }
 
     /// <summary>Remembers these in place of what was remembered of the same references.</summary>

@@ -1,13 +1,16 @@
 import type { ReactNode } from 'react';
 import { stateWords } from './words';
 
+const answers = (
+  <>
+    <path d="M1 8H9" />
+    <circle cx="11.6" cy="8" r="3.4" fill="currentColor" stroke="none" />
+  </>
+);
+
 const shapes: Record<string, ReactNode> = {
-  present: (
-    <>
-      <path d="M1 8H9" />
-      <circle cx="11.6" cy="8" r="3.4" fill="currentColor" stroke="none" />
-    </>
-  ),
+  present: answers,
+  relinked: answers,
   embedded: (
     <>
       <circle cx="8" cy="8" r="6" />
@@ -91,7 +94,7 @@ export function Glyph({ name, className = '' }: { name: string; className?: stri
       aria-hidden="true"
       className={`flex-none ${className}`}
     >
-      {shapes[name === 'relinked' ? 'present' : name]}
+      {shapes[name]}
     </svg>
   );
 }

@@ -217,7 +217,7 @@ internal sealed class Changes(CurrentScenes current, LedgerStore ledgers, RootSt
         if (state.NeedsSearch)
             await work.Start(new Search(id), "Read the scene with its edits", id, stop);
         // A file that is written over later is told from what it was when it was relinked.
-        else if (after.Applied.Any(e => !known.Contains(e.Id) && e.Edits.Any(x => x is RelinkReference)))
+        if (after.Applied.Any(e => !known.Contains(e.Id) && e.Edits.Any(x => x is RelinkReference)))
             await work.Start(new Remember(id), "Remember the files", id, stop);
         return LedgerEndpoints.View(after, state);
     }

@@ -1,4 +1,3 @@
-using System.Collections.Immutable;
 using RootCall.Core.Crossing;
 using RootCall.Core.Destinations;
 using RootCall.Core.Files;
@@ -76,15 +75,12 @@ internal static class WrittenScenes
         });
     }
 
-    private static FormChoice Choice(CrossedForm form, Scene scene)
-    {
-        var models = scene.Materials.Where(m => !m.IsTemplate).Select(CrossingGoals.ModelOf).ToImmutableArray();
-        return new(
+    private static FormChoice Choice(CrossedForm form, Scene scene) =>
+        new(
             form.Ending,
             form.Name,
             form.WhyNot(scene, form.Models[0]),
-            form.Models.Select(m => new FormModel(m, ShadingModels.Find(m)?.Name ?? m, models.Count(x => x != m))),
+            form.Models.Select(m => new FormModel(m, ShadingModels.Find(m)?.Name ?? m, CrossingGoals.ToCarry(scene, m))),
             form.Leaves(scene)
         );
-    }
 }

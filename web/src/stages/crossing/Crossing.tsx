@@ -48,7 +48,7 @@ export function Crossing() {
   const [whole, setWhole] = useState(false);
   const [writing, setWriting] = useState(false);
   const acts = useCrossingActs(sceneId);
-  const { find, materials, narrow } = useFocus();
+  const { find, materials, toggle } = useFocus();
   const { light, crossingLimit, set } = useSettings();
   const limit = crossingLimit ?? view?.limit ?? 2;
   const rows = useMemo(() => matching(view, find), [view, find]);
@@ -83,16 +83,10 @@ export function Crossing() {
     const at = rows.findIndex((r) => r.material === row?.material);
     setPicked(rows[Math.min(rows.length - 1, Math.max(0, at + by))]?.material);
   };
-  const toggle = (material: string | undefined) => {
-    if (material === undefined) return;
-    const next = new Set(materials);
-    if (!next.delete(material)) next.add(material);
-    narrow({ materials: next });
-  };
 
   useKey('j, right', () => move(1));
   useKey('k, left', () => move(-1));
-  useSpace(() => toggle(row?.material));
+  useSpace(() => row && toggle(row.material));
   useKey('shift+f', () => takeOver(reach.within));
   useKey('f', () => takeOver(reach.focus));
   useKey('t', () => row && canBeTaken(row) && takeOver([row]));

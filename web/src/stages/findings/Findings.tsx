@@ -40,7 +40,7 @@ export function Findings() {
   const cause = causes.find((c) => c.key === picked) ?? causes[0];
   const evidence = useCause(sceneId, cause?.key, member).data ?? undefined;
   const acts = useFindingActs(sceneId);
-  const { materials, narrow } = useFocus();
+  const { materials, toggle: add } = useFocus();
 
   const pick = (key: string | undefined) => {
     setPicked(key);
@@ -62,10 +62,7 @@ export function Findings() {
   const inHand = members[at];
   const inFocus = members.filter((m) => m.material !== null && materials.has(m.material));
   const toggle = (material: string | null | undefined) => {
-    if (material == null) return;
-    const next = new Set(materials);
-    if (!next.delete(material)) next.add(material);
-    narrow({ materials: next });
+    if (material != null) add(material);
   };
   const fixFamily = () => cause && cause.fixable > 0 && acts.fix.mutate({ cause: cause.key });
   const fixThis = () => cause && inHand?.title && acts.fix.mutate({ cause: cause.key, keys: [inHand.key] });

@@ -6,7 +6,7 @@ import type { ReferenceItem } from '../../api/client';
 import { useFocus } from '../../state/focus';
 import { useSize } from '../../parts/useSize';
 import { useSettings } from '../../state/settings';
-import { columns, crowdedOut, features, rightAligned, tracks } from './columns';
+import { columns, crowdedOut, features, rightAligned, tracksOf } from './columns';
 
 interface ReferenceListProps {
   references: ReferenceItem[];
@@ -42,7 +42,7 @@ export function ReferenceList({ references, shows, current, onCurrent, onOpen }:
   const rows = useMemo(() => sorted.filter((r) => shows(r.original)), [sorted, shows]);
   const originals = useMemo(() => rows.map((r) => r.original), [rows]);
   const visible = table.getVisibleLeafColumns();
-  const template = `14px ${visible.map((c) => tracks[c.id]).join(' ')}`;
+  const template = tracksOf(visible.map((c) => c.id));
   const scroller = useRef<HTMLDivElement>(null);
   const height = roomy ? 30 : 22;
   const virtual = useVirtualizer({

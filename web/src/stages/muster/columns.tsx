@@ -46,42 +46,49 @@ const shownState = (r: ReferenceItem) =>
         ? 'relinked'
         : r.state;
 
-/** Width of each column as a grid track. */
-export const tracks: Record<string, string> = {
-  state: '132px',
-  name: 'minmax(200px,1.6fr)',
-  role: '112px',
-  usedBy: 'minmax(112px,.9fr)',
-  pixels: '98px',
-  bytes: '64px',
-  folder: 'minmax(124px,.8fr)',
-  answer: 'minmax(110px,.8fr)',
-  flags: 'minmax(110px,.8fr)',
-};
+interface Room {
+  /** In pixels. */
+  least: number;
+  /** Its share of what is left over; 0 for a column that never grows. */
+  grows: number;
+}
 
-/** Least width of each column, and which ones give way first where there is little room. */
-const least: [id: string, pixels: number][] = [
-  ['bytes', 64],
-  ['pixels', 98],
-  ['role', 112],
-  ['folder', 124],
+/** The room that columns take, those that give way first where there is little of it at the top. */
+const rooms = new Map<string, Room>([
+  ['bytes', { least: 64, grows: 0 }],
+  ['pixels', { least: 98, grows: 0 }],
+  ['role', { least: 112, grows: 0 }],
+  ['folder', { least: 124, grows: 0.8 }],
   // Hidden unless somebody chose them.
-  ['answer', 110],
-  ['flags', 110],
-  ['usedBy', 112],
-  ['name', 200],
-  ['state', 132],
-];
+  ['answer', { least: 110, grows: 0.8 }],
+  ['flags', { least: 110, grows: 0.8 }],
+  ['usedBy', { least: 112, grows: 0.9 }],
+  ['name', { least: 200, grows: 1.6 }],
+  ['state', { least: 132, grows: 0 }],
+]);
+
+/** Of the beads before the first column, and between columns. */
+const [beads, gap] = [14, 8];
+
+/** Grid tracks of a row with these columns. */
+export const tracksOf = (ids: readonly string[]): string =>
+  [
+    `${String(beads)}px`,
+    ...ids.map((id) => {
+      const { least, grows } = rooms.get(id) ?? { least: 0, grows: 1 };
+      return grows === 0 ? `${String(least)}px` : `minmax(${String(least)}px,${String(grows)}fr)`;
+    }),
+  ].join(' ');
 
 /** The columns that do not fit into that width, beside those that are hidden anyway. */
 export function crowdedOut(width: number, hidden: readonly string[]): string[] {
   const out: string[] = [];
-  const shown = least.filter(([id]) => !hidden.includes(id));
-  let taken = 14 + shown.reduce((sum, [, pixels]) => sum + pixels + 8, 0);
-  for (const [id, pixels] of shown) {
+  const shown = [...rooms].filter(([id]) => !hidden.includes(id));
+  let taken = beads + shown.reduce((sum, [, { least }]) => sum + least + gap, 0);
+  for (const [id, { least }] of shown) {
     if (taken <= width) break;
     out.push(id);
-    taken -= pixels + 8;
+    taken -= least + gap;
   }
   return out;
 }
