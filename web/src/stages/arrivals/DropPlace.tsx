@@ -51,7 +51,7 @@ export function DropPlace({ onOpen, onFiles }: { onOpen: () => void; onFiles: (f
         <circle cx="7" cy="7" r="5.6" fill="var(--rc-ground)" />
         <path d="M7 4.6V9.4M4.6 7H9.4" />
       </svg>
-      <span className="flex-1 truncate text-[12.5px] text-soft">
+      <span className="min-w-0 flex-1 text-[12.5px] leading-4 text-soft">
         {over ? <b className="text-lichen">a new scene</b> : 'Drop a scene, folder or zip here, or'}
         {!over && (
           <>
@@ -66,7 +66,7 @@ export function DropPlace({ onOpen, onFiles }: { onOpen: () => void; onFiles: (f
           </>
         )}
       </span>
-      <button type="button" className="key" onClick={onOpen}>
+      <button type="button" className="key flex-none" onClick={onOpen}>
         Open from a server folder <kbd>O</kbd>
       </button>
       <input

@@ -252,7 +252,7 @@ function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
               number={reference.number}
               {...(before ? { before } : {})}
               alt={before ? `${reference.name} before` : `${reference.name} now`}
-              size={116}
+              size={92}
             />
             <figcaption className="pt-1 text-[12px] leading-4 text-soft">
               <span className="text-quiet">{before ? 'Last looked at' : 'Now'}</span>
