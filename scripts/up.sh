@@ -40,7 +40,9 @@ settings() {
   export RootCall__Database=$database RootCall__Data=$data
   # Colours of the house: the same for pictures of every worker.
   export RootCall__ColourConfig=${ROOTCALL_OCIO:+$(realpath "$ROOTCALL_OCIO")} RootCall__ColourView=${ROOTCALL_OCIO_VIEW:-}
-  export RootCall__Folders="The Tin Orchard=$data/demo${ROOTCALL_FOLDERS:+;$ROOTCALL_FOLDERS}"
+  local added=
+  [ -s "$data/folders" ] && added=$(paste -sd ';' "$data/folders")
+  export RootCall__Folders="The Tin Orchard=$data/demo${added:+;$added}${ROOTCALL_FOLDERS:+;$ROOTCALL_FOLDERS}"
   export RootCall__FirstRoots=$data/demo/library
   local name first=
   # The watering can comes twice: as it was made, to be compared with, and as it arrived.
@@ -87,7 +89,25 @@ wait_for_web() {
   refuse "the application does not answer after a minute; $data/web.log says more."
 }
 
+# `--folder NAME=PATH` is remembered: it is there again the next time, and for workers on this machine.
+take_folders() {
+  mkdir -p "$data" || refuse "the data folder $data cannot be made."
+  local known=$data/folders pair path
+  touch "$known"
+  while [ $# -gt 0 ]; do
+    [ "$1" = --folder ] && [ $# -gt 1 ] || refuse "$1 is not understood; ./rootcall up takes --folder NAME=PATH."
+    pair=$2
+    path=${pair#*=}
+    [[ $pair == ?*=?* && $pair != *';'* ]] || refuse "“$pair” names no folder; write NAME=PATH, without a semicolon."
+    [ -d "$path" ] || refuse "there is no folder $path."
+    pair=${pair%%=*}=$(realpath "$path")
+    grep -qxF "$pair" "$known" || printf '%s\n' "$pair" >>"$known"
+    shift 2
+  done
+}
+
 up() {
+  take_folders "$@"
   prepare
   build_front_end
   settings

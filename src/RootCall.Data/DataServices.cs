@@ -25,6 +25,8 @@ public static class DataServices
         services.AddSingleton(p => new FileFacts(p.GetService<IImageDecoder>(), p.GetService<IPictureStore>()));
         services.AddSingleton<DiskStore>();
         services.AddSingleton<SceneStore>();
+        services.AddSingleton<SceneRemoval>();
+        services.AddSingleton<SceneSearch>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<RootStore>();
         services.AddSingleton<IndexStore>();

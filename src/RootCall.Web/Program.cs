@@ -35,6 +35,8 @@ builder.Services.AddSingleton<FileWatch>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
 builder.Services.AddSingleton<RootCall.Web.Features.Audit.Audits>();
+builder.Services.AddSingleton<RootCall.Web.Features.Audit.AuditFiles>();
+builder.Services.AddSingleton<RootCall.Web.Features.Many.ManyDecisions>();
 builder.Services.AddSingleton<RootCall.Web.Features.Crossing.CrossedScenes>();
 builder.Services.AddSingleton<PictureRequests>();
 builder.Services.AddSingleton<SwatchRequests>();

@@ -31,6 +31,7 @@ internal static class JobServices
             .AddPort<IStorePlaces, DiskStore>()
             .AddPort<IJobQueue, WorkDispatcher>()
             .AddSingleton<IFileLinks, HardLink>()
+            .AddSingleton<StoreSweep>()
             .AddSingleton(TimeProvider.System)
             .AddSingleton<Indexes>()
             .AddSingleton<FollowUps>()

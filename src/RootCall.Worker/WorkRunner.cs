@@ -31,6 +31,7 @@ public sealed partial class WorkRunner(
     SwatchJob swatch,
     DiskStore disk,
     Leftovers leftovers,
+    StoreSweep sweep,
     IOptions<DataOptions> options,
     ILogger<WorkRunner> log
 ) : IWorkRunner
@@ -177,6 +178,7 @@ public sealed partial class WorkRunner(
             "measurecrossing" => crossing.Run(progress, WorkStore.Request<MeasureCrossing>(row), stop),
             "drawcrossing" => crossingFrame.Run(progress, WorkStore.Request<DrawCrossing>(row), stop),
             "cross" => cross.Run(progress, WorkStore.Request<Cross>(row), stop),
+            "sweepstore" => sweep.Run(progress, stop),
             "pack" => pack.Run(progress, WorkStore.Request<Pack>(row), stop),
             _ => throw new CannotUseException($"This worker knows no task called {row.Kind}; it may be older than the application."),
         };

@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Net;
 using System.Text;
+using System.Text.Json;
 using RootCall.Testing;
 
 namespace RootCall.Web.Tests;
@@ -75,6 +76,39 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
         var many = app.Get("/api/scenes/" + app.SceneId("many.gltf"));
         Assert.Equal("m39", many.GetProperty("materialList")[39].GetProperty("name").GetString());
         Assert.Equal((40, 5), (many.GetProperty("materialList").GetArrayLength(), many.GetProperty("moreMaterials").GetInt32()));
+    }
+
+    [Fact]
+    public void Textures_alone_become_a_root_of_the_picked_scene_are_searched_at_once_and_can_be_taken_out()
+    {
+        var scene = app.Ended(Upload([("wicket.gltf", Encoding.UTF8.GetBytes(Look.Gltf("tex/wicket_colour.png")))]));
+        Assert.Equal("done", scene.GetProperty("state").GetString());
+        var id = app.SceneId("wicket.gltf");
+        JsonElement Reference() => app.Get($"/api/scenes/{id}/muster").GetProperty("references")[0];
+        Assert.Equal("missing", Reference().GetProperty("state").GetString());
+        (string, byte[])[] files =
+        [
+            ("paint/wicket_colour.png", File.ReadAllBytes(Directory.GetFiles(fixture.Demo.At("clean/brass_lamp/textures"), "*.png")[0])),
+            ("paint/read me.txt", [65]),
+        ];
+        Assert.Contains("pick the scene", app.Ended(Upload(files)).GetProperty("error").GetString(), StringComparison.Ordinal);
+
+        Assert.Equal("done", app.Ended(Upload(files, $"?picked={id}")).GetProperty("state").GetString());
+        RunningApplication.Until(
+            () => Reference().GetProperty("state").GetString() == "elsewhere",
+            () => $"it was not looked for: {Reference()}"
+        );
+        Assert.Equal("added/paint", Reference().GetProperty("answer").GetString());
+        var added = Assert.Single(app.Get($"/api/scenes/{id}/added").EnumerateArray());
+        Assert.Equal(("paint", 1), (added.GetProperty("name").GetString(), added.GetProperty("files").GetInt32()));
+
+        using var gone = app.Client.DeleteAsync($"/api/scenes/{id}/added/{added.GetProperty("id").GetString()}").Result;
+        Assert.Equal(HttpStatusCode.OK, gone.StatusCode);
+        RunningApplication.Until(
+            () => Reference().GetProperty("state").GetString() == "missing",
+            () => $"it is still called from there: {Reference()}"
+        );
+        Assert.Empty(app.Get($"/api/scenes/{id}/added").EnumerateArray());
     }
 
     [Fact]
@@ -154,15 +188,15 @@ public sealed class ArrivalTests(ApplicationFixture fixture) : IDisposable
 
     private int Blobs() => Directory.GetFiles(Path.Combine(app.Store, "blobs"), "*", SearchOption.AllDirectories).Length;
 
-    private System.Text.Json.JsonElement Upload((string Name, byte[] Bytes)[] files)
+    private JsonElement Upload((string Name, byte[] Bytes)[] files, string query = "")
     {
         using var form = new MultipartFormDataContent();
         foreach (var (name, bytes) in files)
             form.Add(new ByteArrayContent(bytes), Uri.EscapeDataString(name), "file");
-        var answer = app.Client.PostAsync("/api/arrivals/upload", form).Result;
+        var answer = app.Client.PostAsync("/api/arrivals/upload" + query, form).Result;
         var text = answer.Content.ReadAsStringAsync().Result;
         if (!answer.IsSuccessStatusCode)
             throw new HttpRequestException(text, null, answer.StatusCode);
-        return System.Text.Json.JsonDocument.Parse(text).RootElement;
+        return JsonDocument.Parse(text).RootElement;
     }
 }

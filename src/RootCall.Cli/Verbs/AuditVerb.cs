@@ -3,6 +3,8 @@ using RootCall.Cli.Output;
 using RootCall.Core.Audit;
 using RootCall.Core.Audit.Output;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging.Pixels;
+using RootCall.Core.SendOff;
 
 namespace RootCall.Cli.Verbs;
 
@@ -18,8 +20,12 @@ internal static class AuditVerb
             SharedOptions.Destination(),
             SharedOptions.HouseRules()
         );
-        var format = new Option<string>("--format") { Description = "text, json, sarif or junit.", DefaultValueFactory = _ => "text" };
-        format.AcceptOnlyFromAmong("text", "json", "sarif", "junit");
+        var format = new Option<string>("--format")
+        {
+            Description = "text, json, sarif, junit or html (a report for people, with pictures).",
+            DefaultValueFactory = _ => "text",
+        };
+        format.AcceptOnlyFromAmong("text", "json", "sarif", "junit", "html");
         var failOn = new Option<string>("--fail-on")
         {
             Description = "The least severity that makes the exit status 1: blocker, warning, note or never.",
@@ -43,12 +49,15 @@ internal static class AuditVerb
             coverage,
             format,
         };
+        var focus = new FocusOptions();
+        focus.AddTo(command);
         command.SetAction(call =>
         {
             var rules = Rules(call.GetValue(only)!);
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names), beside: true);
             var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
             var report = AuditRun.Make(audited, rules: rules);
+            report = focus.Of(call, audited.Scene)?.Narrow(audited, report) ?? report;
             var least = Severities.Parse(call.GetValue(failOn)!);
             switch (call.GetValue(format))
             {
@@ -60,6 +69,9 @@ internal static class AuditVerb
                     break;
                 case "junit":
                     Stream(to => JunitReport.Write(to, audited, report, least ?? Severity.Blocker));
+                    break;
+                case "html":
+                    Stream(to => ReadableReport.Write(to, Readable(opened, audited, report)));
                     break;
                 default:
                     AuditText.Write(Console.Out, audited, report);
@@ -89,6 +101,25 @@ internal static class AuditVerb
             throw new CannotUseException($"There is no rule “{unknown}”; docs/rules lists them.");
         return [.. RuleCatalog.All.Where(r => words.Contains(r.Id) || words.Contains(r.Descriptor.Family))];
     }
+
+    /// <summary>Side of the report's pictures, in pixels.</summary>
+    private const int PictureSide = 224;
+
+    private static ReadableScene Readable(OpenedScene opened, AuditScene audited, AuditReport report) =>
+        new(Path.GetFileName(audited.Scene.Path), audited, report, new([.. opened.Session.Edited.Entries]), DateTimeOffset.Now)
+        {
+            Picture = key =>
+            {
+                try
+                {
+                    return audited.Answer(key)?.Resolved is { } path ? opened.Decoder.Reduce(path, PictureSide).Picture : null;
+                }
+                catch (Exception e) when (e is UndecodedException or IOException)
+                {
+                    return null; // The report says of it what the muster knows.
+                }
+            },
+        };
 
     private static void Stream(Action<Stream> write)
     {

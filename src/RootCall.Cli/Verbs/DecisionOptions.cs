@@ -9,18 +9,17 @@ namespace RootCall.Cli.Verbs;
 /// <summary>Decisions about references, as the artist makes them in the browser: each becomes an entry of the ledger.</summary>
 internal sealed class DecisionOptions
 {
-    private readonly Option<string[]> rules = Many(
+    private readonly Option<string[]> rules = FocusOptions.Many(
         "--rule",
         "Take a relocation rule, FROM=TO: what was called from there lies here now. One that muster lists, or your own."
     );
     private readonly Option<bool> allRules = new("--all-rules") { Description = "Take every relocation rule that muster lists." };
-    private readonly Option<string[]> replace = Many("--replace", "Find and replace in paths, FIND=WITH.");
-    private readonly Option<string[]> variant = Many(
+    private readonly Option<string[]> replace = FocusOptions.Many("--replace", "Find and replace in paths, FIND=WITH.");
+    private readonly Option<string[]> variant = FocusOptions.Many(
         "--variant",
         "Switch to a variant of the maps, KIND=VALUE: resolution=2k, colour=blue, skin=b."
     );
-    private readonly Option<string[]> materials = Many("--material", "Decide only for what these materials call for.");
-    private readonly Option<string[]> meshes = Many("--mesh", "Decide only for what the materials of these meshes call for.");
+    private readonly FocusOptions focus = new();
     private readonly Option<string?> ledger = new("--ledger") { Description = "Replay a ledger first (a JSON file that Root Call wrote)." };
     private readonly Option<bool> keepOne = new("--keep-one") { Description = "Of files with the same contents, call one." };
     private readonly Option<string?> gather = new("--gather")
@@ -32,8 +31,9 @@ internal sealed class DecisionOptions
 
     public void AddTo(Command command)
     {
-        foreach (var option in new Option[] { rules, allRules, replace, variant, materials, meshes, ledger, keepOne, gather })
+        foreach (var option in new Option[] { rules, allRules, replace, variant, ledger, keepOne, gather })
             command.Options.Add(option);
+        focus.AddTo(command);
     }
 
     /// <summary>Applies what the call decides; without a decision every clear candidate is taken.</summary>
@@ -99,14 +99,6 @@ internal sealed class DecisionOptions
         return replayed;
     }
 
-    private static Option<string[]> Many(string name, string what) =>
-        new(name)
-        {
-            Description = what,
-            AllowMultipleArgumentsPerToken = true,
-            DefaultValueFactory = _ => [],
-        };
-
     private static (string Left, string Right) Pair(string text, string option)
     {
         var at = text.IndexOf('=', StringComparison.Ordinal);
@@ -118,26 +110,8 @@ internal sealed class DecisionOptions
     private static string Same(string folder) => folder;
 
     /// <summary>References that the named materials, or those of the named meshes, call for; null for all.</summary>
-    private HashSet<int>? Focus(ParseResult call, MusterReport report)
-    {
-        var (names, shapes) = (call.GetValue(materials)!, call.GetValue(meshes)!);
-        if (names.Length == 0 && shapes.Length == 0)
-            return null;
-        var scene = report.Scene;
-        if (names.FirstOrDefault(n => !scene.Materials.Any(m => m.Name == n || m.Id == n)) is { } gone)
-            throw new CannotUseException($"The scene has no material {gone}.");
-        if (shapes.FirstOrDefault(n => !scene.Meshes.Any(m => m.Name == n || m.Id == n)) is { } lost)
-            throw new CannotUseException($"The scene has no mesh {lost}.");
-        var worn = scene
-            .Meshes.Where(m => shapes.Contains(m.Name) || shapes.Contains(m.Id))
-            .SelectMany(m => m.Parts.Select(p => p.Material));
-        var wanted = scene
-            .Materials.Where(m => names.Contains(m.Name) || names.Contains(m.Id))
-            .Select(m => m.Name)
-            .Concat(worn)
-            .ToHashSet(StringComparer.Ordinal);
-        return [.. report.References.Where(r => r.Reference.UsedBy.Any(u => wanted.Contains(u.Material))).Select(r => r.Number)];
-    }
+    private HashSet<int>? Focus(ParseResult call, MusterReport report) =>
+        focus.Of(call, report.Scene) is { } only ? [.. report.References.Where(r => only.Has(r.Reference)).Select(r => r.Number)] : null;
 
     private static void Put(OpenedScene opened, HashSet<int>? only, Func<MusterReport, LedgerEntry> decide)
     {

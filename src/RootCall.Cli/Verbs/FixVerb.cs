@@ -38,6 +38,8 @@ internal static class FixVerb
             output,
             format,
         };
+        var focus = new FocusOptions();
+        focus.AddTo(command);
         command.SetAction(call =>
         {
             if ((call.GetValue(only)!.Length == 0) == (call.GetValue(recipe) is null))
@@ -46,7 +48,8 @@ internal static class FixVerb
                 throw new CannotUseException("Name a folder with --out, or ask what would be done with --dry-run.");
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names), beside: true);
             var audited = opened.Audit(call.GetValue(destination)!, call.GetValue(house));
-            var plan = Plan(audited, call.GetValue(recipe), call.GetValue(only)!, call.GetValue(safe) ? Fix.SafeFrom : 0);
+            var picked = focus.Of(call, audited.Scene);
+            var plan = Plan(audited, picked, call.GetValue(recipe), call.GetValue(only)!, call.GetValue(safe) ? Fix.SafeFrom : 0);
             var result = call.GetValue(dry) ? new([], string.Empty) : Write(opened, plan, Path.GetFullPath(call.GetValue(output)!));
             Tell(call.GetValue(format)!, plan, result);
             return plan.Left.IsEmpty ? 0 : 1;
@@ -54,11 +57,13 @@ internal static class FixVerb
         return command;
     }
 
-    private static FixPlan Plan(AuditScene audited, string? recipe, string[] rules, double least)
+    private static FixPlan Plan(AuditScene audited, AuditFocus? focus, string? recipe, string[] rules, double least)
     {
+        var report = AuditRun.Make(audited, rules: recipe is null ? AuditVerb.Rules(rules) : null);
+        report = focus?.Narrow(audited, report) ?? report;
         return Read(recipe) is { } read
-            ? read.Run(audited, AuditRun.Make(audited)).Plan
-            : FixPlan.Make(AuditRun.Make(audited, rules: AuditVerb.Rules(rules)).Findings, least);
+            ? read.Run(audited, report, m => focus?.Materials.Contains(m.Name) != false).Plan
+            : FixPlan.Make(report.Findings, least);
     }
 
     /// <summary>Null when none was named.</summary>

@@ -17,10 +17,12 @@ internal static class MusterVerb
             names,
             format,
         };
+        var focus = new FocusOptions();
+        focus.AddTo(command);
         command.SetAction(call =>
         {
             using var opened = OpenedScene.Open(call.GetValue(scene)!, call.GetValue(roots)!, call.GetValue(names));
-            var report = opened.Report;
+            var report = focus.Of(call, opened.Report.Scene)?.Narrow(opened.Report) ?? opened.Report;
             var rules = RelocationRules.Infer(report.References);
             if (call.GetValue(format) == "json")
                 Print.Json(MusterJson.Of(report, rules), OutputContext.Default.MusterJson);

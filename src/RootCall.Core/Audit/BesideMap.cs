@@ -14,9 +14,11 @@ internal sealed record BesideMap(ReferenceKey Key, RelinkReference? Answer)
     public ImmutableArray<Edit> With(ImmutableArray<Edit> edits) => edits.IsEmpty || Answer is null ? edits : edits.Add(Answer);
 
     /// <param name="caller">File that the call stands in, as other references of the material name it.</param>
-    public static BesideMap Of(AuditScene scene, string caller, SetFile file)
+    public static BesideMap Of(AuditScene scene, string caller, SetFile file) => Of(scene, caller, file.Beside.Path);
+
+    /// <param name="path">Absolute.</param>
+    public static BesideMap Of(AuditScene scene, string caller, string path)
     {
-        var path = file.Beside.Path;
         var written = Path.GetRelativePath(scene.Scene.Folder, path).Replace('\\', '/');
         // What lies in a root is called as if it lay beside the scene, and answered from the root.
         var away = written.StartsWith("..", StringComparison.Ordinal) || Path.IsPathRooted(written);

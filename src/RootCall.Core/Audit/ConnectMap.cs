@@ -31,7 +31,9 @@ internal static class ConnectMap
         return edits.ToImmutable();
     }
 
-    private static ImageUse Use(ReferenceKey map, Role role, Role home, ImageUse like, AuditScene scene)
+    /// <summary>How a map is read at an input.</summary>
+    /// <param name="home">What the input is for.</param>
+    public static ImageUse Use(ReferenceKey map, Role role, Role home, ImageUse like, AuditScene scene)
     {
         var colour = MapRoles.IsColour(role);
         return new(map)

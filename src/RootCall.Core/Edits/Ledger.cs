@@ -32,9 +32,12 @@ public sealed record LedgerEntry(
     /// <summary>The findings of the audit that it fixes; empty for any other entry.</summary>
     public ImmutableArray<FixedFinding> Fixed { get; init; } = [];
 
+    /// <summary>Who proposes what a person decided.</summary>
+    public const string HandProposed = "by hand";
+
     /// <summary>What a person decided: pending, until it is applied.</summary>
     public static LedgerEntry ByHand(string sentence, ImmutableArray<Edit> edits, DateTimeOffset at) =>
-        new(Guid.CreateVersion7(), sentence, edits, EntryState.Pending, "by hand", at);
+        new(Guid.CreateVersion7(), sentence, edits, EntryState.Pending, HandProposed, at);
 }
 
 /// <summary>

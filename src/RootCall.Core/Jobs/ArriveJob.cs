@@ -8,7 +8,7 @@ namespace RootCall.Core.Jobs;
 
 /// <summary>
 /// Brings scenes in: those of an upload, or one in a server folder, which is read in place. Each is kept when it is read, so that
-/// one that cannot be used keeps no other from arriving.
+/// one that cannot be used keeps no other from arriving. An upload of textures alone becomes a root of the scene that was picked.
 /// </summary>
 public sealed class ArriveJob(
     Intake intake,
@@ -53,9 +53,15 @@ public sealed class ArriveJob(
     {
         if (request.Path is { } path)
             return [roots.Everything.Enter(path) ?? throw new CannotUseException($"“{path}” lies outside the folders the settings list.")];
-        var tree = await intake.Take(attempt, request.Incoming!.Value, request.Name, stop);
+        var taken = await intake.Take(attempt, request.Incoming!.Value, request.Name, request.TexturesOf, stop);
+        if (taken.TexturesOf is { } scene)
+        {
+            await followUps.Added(scene, stop);
+            return [];
+        }
+
         attempt.Report("looking for scenes", request.Name);
-        return [.. SceneFinder.All(tree, parsed)];
+        return [.. SceneFinder.All(taken.Folder, parsed)];
     }
 
     private async Task One(IAttempt attempt, Arrive request, string scene, ParsedFiles parsed, CancellationToken stop)

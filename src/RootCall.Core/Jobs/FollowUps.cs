@@ -14,6 +14,9 @@ public sealed class FollowUps(IJobQueue queue)
             await queue.Put(new Remember(sceneId), "Remember the files", sceneId, stop);
     }
 
+    /// <summary>Has the scene mustered again, among files that were added to it.</summary>
+    public Task Added(Guid sceneId, CancellationToken stop) => queue.Put(new Search(sceneId), "Look among the added files", sceneId, stop);
+
     /// <summary>Has the scene mustered again, since something was learned about its files.</summary>
     public Task Search(Guid sceneId, CancellationToken stop) =>
         queue.Put(new Search(sceneId), "Muster with what the images hold", sceneId, stop);

@@ -1,9 +1,14 @@
 using System.Security.Cryptography;
 using RootCall.Core.Files;
 using RootCall.Core.Formats;
+using RootCall.Core.Imaging.Codecs;
 using RootCall.Core.Muster;
 
 namespace RootCall.Core.Jobs;
+
+/// <summary>Where an upload was kept.</summary>
+/// <param name="TexturesOf">The scene that it is textures of; null when it holds scenes itself.</param>
+public sealed record Taken(string Folder, Guid? TexturesOf);
 
 /// <summary>
 /// Takes an upload into the store: it is unpacked, its contents go into the blobs by their hash, and its tree is made of links to
@@ -11,22 +16,28 @@ namespace RootCall.Core.Jobs;
 /// </summary>
 public sealed class Intake(IStorePlaces places, IFileLinks links, FileFacts facts, Bounds bounds)
 {
-    /// <returns>The folder of the tree.</returns>
-    /// <exception cref="CannotUseException">It is not there any more, or holds no scene; nothing is kept of it.</exception>
-    public async Task<string> Take(IAttempt attempt, Guid incoming, string name, CancellationToken stop)
+    /// <param name="texturesOf">The scene that textures without any scene are for; null when none was picked.</param>
+    /// <exception cref="CannotUseException">It is not there any more, or holds nothing of use; nothing is kept of it.</exception>
+    public async Task<Taken> Take(IAttempt attempt, Guid incoming, string name, Guid? texturesOf, CancellationToken stop)
     {
-        var tree = places.Arrival(incoming);
-        if (Directory.Exists(tree))
-            return tree; // The job was taken up again after this step.
+        var scenes = new Taken(places.Arrival(incoming), null);
+        var textures = texturesOf is { } of ? new Taken(Path.Combine(places.Added(of), incoming.ToString("N")), of) : null;
+        // The job may have been taken up again after this step.
+        if (Directory.Exists(scenes.Folder))
+            return scenes;
+        if (textures is not null && Directory.Exists(textures.Folder))
+            return textures;
         var received = places.Incoming(incoming);
         if (!Directory.Exists(received))
             throw new CannotUseException("The upload is no longer there; send it again.");
         // In folders of this attempt, until it is whole.
         using var work = Folders.Temporary(places.Work(attempt.Token));
         string unpacked;
+        Taken taken;
         try
         {
-            unpacked = Unpack(attempt, received, work.Path, name, stop);
+            unpacked = Unpack(attempt, received, work.Path, stop);
+            taken = SceneFinder.Any(unpacked) ? scenes : Textures(unpacked, name, textures);
         }
         catch (CannotUseException)
         {
@@ -34,13 +45,23 @@ public sealed class Intake(IStorePlaces places, IFileLinks links, FileFacts fact
             throw;
         }
 
+        var files = Directory.GetFiles(unpacked, "*", SearchOption.AllDirectories);
+        if (taken.TexturesOf is not null)
+            files = [.. files.Where(IsCalledByScenes)];
         var part = Path.Combine(work.Path, "kept");
-        var hashes = KeepContents(attempt, unpacked, part, stop);
-        await attempt.Held(() => Directory.Move(part, tree), stop);
+        var hashes = KeepContents(attempt, unpacked, files, part, stop);
+        await attempt.Held(
+            () =>
+            {
+                Directory.CreateDirectory(Path.GetDirectoryName(taken.Folder)!);
+                Directory.Move(part, taken.Folder);
+            },
+            stop
+        );
         foreach (var (file, hash) in hashes)
-            if (FileFacts.Stamp(Path.Combine(tree, file)) is { } stamp)
-                facts.Hashed(new(Path.Combine(tree, file), stamp), hash);
-        return tree;
+            if (FileFacts.Stamp(Path.Combine(taken.Folder, file)) is { } stamp)
+                facts.Hashed(new(Path.Combine(taken.Folder, file), stamp), hash);
+        return taken;
     }
 
     /// <summary>What was received is no longer needed.</summary>
@@ -55,28 +76,38 @@ public sealed class Intake(IStorePlaces places, IFileLinks links, FileFacts fact
         );
 
     /// <returns>The folder with the files that were sent.</returns>
-    private string Unpack(IAttempt attempt, string received, string work, string name, CancellationToken stop)
+    private string Unpack(IAttempt attempt, string received, string work, CancellationToken stop)
     {
-        var unpacked = received;
         if (
-            Directory.GetFiles(received, "*", SearchOption.AllDirectories) is [var zip]
-            && zip.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)
+            Directory.GetFiles(received, "*", SearchOption.AllDirectories) is not [var zip]
+            || !zip.EndsWith(".zip", StringComparison.OrdinalIgnoreCase)
         )
-        {
-            unpacked = Directory.CreateDirectory(Path.Combine(work, "unzipped")).FullName;
-            ZipIntake.Unpack(zip, unpacked, bounds, (done, total, entry) => attempt.Report("unpacking", entry, done, total), stop);
-        }
-
-        if (SceneFinder.Any(unpacked))
-            return unpacked;
-        var formats = string.Join(", ", SceneFormats.All.SelectMany(f => f.Extensions));
-        throw new CannotUseException($"“{name}” holds no scene that is read here ({formats}). Nothing was kept.");
+            return received;
+        var unpacked = Directory.CreateDirectory(Path.Combine(work, "unzipped")).FullName;
+        ZipIntake.Unpack(zip, unpacked, bounds, (done, total, entry) => attempt.Report("unpacking", entry, done, total), stop);
+        return unpacked;
     }
 
-    /// <returns>The SHA-256 of each file, by its path under the folder.</returns>
-    private List<(string Name, string Hash)> KeepContents(IAttempt attempt, string from, string to, CancellationToken stop)
+    private static Taken Textures(string unpacked, string name, Taken? textures)
     {
-        var files = Directory.GetFiles(from, "*", SearchOption.AllDirectories);
+        var formats = string.Join(", ", SceneFormats.All.SelectMany(f => f.Extensions));
+        if (!Directory.EnumerateFiles(unpacked, "*", SearchOption.AllDirectories).Any(IsCalledByScenes))
+            throw new CannotUseException($"“{name}” holds no scene that is read here ({formats}), and no image. Nothing was kept.");
+        return textures
+            ?? throw new CannotUseException(
+                $"“{name}” holds no scene that is read here ({formats}). To add its images to a scene, pick the scene first. "
+                    + "Nothing was kept."
+            );
+    }
+
+    /// <summary>Images, and what else a scene may call for beside itself: material libraries and buffers.</summary>
+    private static bool IsCalledByScenes(string file) =>
+        !Path.GetFileName(file).StartsWith('.')
+        && (ImageCodecs.Promised(file) is not null || Path.GetExtension(file).ToLowerInvariant() is ".mtl" or ".bin");
+
+    /// <returns>The SHA-256 of each file, by its path under the folder.</returns>
+    private List<(string Name, string Hash)> KeepContents(IAttempt attempt, string from, string[] files, string to, CancellationToken stop)
+    {
         var hashes = new List<(string, string)>(files.Length);
         Directory.CreateDirectory(to);
         for (var i = 0; i < files.Length; i++)

@@ -17,7 +17,15 @@ public abstract record JobRequest
 /// <param name="VersionOf">
 /// The scene of which an uploaded file named <paramref name="FileName"/> is another version; null for new scenes.
 /// </param>
-public sealed record Arrive(string? Path, Guid? Incoming, string Name, Guid? VersionOf = null, string? FileName = null) : JobRequest;
+/// <param name="TexturesOf">The scene that an upload without any scene in it is textures of; null when none was picked.</param>
+public sealed record Arrive(
+    string? Path,
+    Guid? Incoming,
+    string Name,
+    Guid? VersionOf = null,
+    string? FileName = null,
+    Guid? TexturesOf = null
+) : JobRequest;
 
 /// <summary>List the roots again and muster the scene against them.</summary>
 public sealed record Search(Guid SceneId) : JobRequest;
@@ -42,6 +50,9 @@ public sealed record ListRoot(string Folder) : JobRequest;
 /// <param name="HasArrived">The scene has just arrived: recipes for its source act now, and never again.</param>
 public sealed record Remember(Guid SceneId, bool HasArrived = false) : JobRequest;
 
+/// <summary>Remove from the store what nothing uses.</summary>
+public sealed record SweepStore : JobRequest;
+
 /// <summary>Draw a frame of the scene.</summary>
 /// <param name="Camera">By name; null for the scene's first, or one that frames it.</param>
 public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : JobRequest;
@@ -49,10 +60,10 @@ public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : J
 /// <summary>Draw the whole scene before and after a crossing.</summary>
 public sealed record DrawCrossing(Guid SceneId, WholeCrossing Crossing) : JobRequest;
 
-/// <summary>Write a copy of the scene's own files into a root for output.</summary>
-/// <param name="Folder">Absolute, inside an output root; it is made.</param>
+/// <summary>Write a copy of the scene's own files into a root for output, or to be fetched.</summary>
+/// <param name="Folder">Absolute, inside an output root; it is made. Null to keep the copy in the store until somebody fetches it.</param>
 /// <param name="Into">The format that it is written in; null for its own.</param>
-public sealed record WriteCopy(Guid SceneId, string Folder, CrossInto? Into = null) : JobRequest;
+public sealed record WriteCopy(Guid SceneId, string? Folder, CrossInto? Into = null) : JobRequest;
 
 /// <summary>Another format, and the looks in it.</summary>
 /// <param name="Form">Ending of its files (<see cref="SendOff.CrossedForm"/>).</param>

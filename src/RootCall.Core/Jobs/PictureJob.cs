@@ -6,7 +6,14 @@ using RootCall.Core.Muster;
 namespace RootCall.Core.Jobs;
 
 /// <summary>Makes a thumbnail. One that cannot be made leaves an empty file, so that nobody asks for it again and again.</summary>
-public sealed class PictureJob(IImageDecoder decoder, FileFacts facts, ISceneShelf scenes, IRoots roots, IStorePlaces places)
+public sealed class PictureJob(
+    IImageDecoder decoder,
+    FileFacts facts,
+    IKnownFiles known,
+    ISceneShelf scenes,
+    IRoots roots,
+    IStorePlaces places
+)
 {
     /// <param name="path">Absolute path of the image, or of the scene that carries it.</param>
     /// <param name="number">The carried image's reference; null when <paramref name="path"/> is the image.</param>
@@ -26,6 +33,8 @@ public sealed class PictureJob(IImageDecoder decoder, FileFacts facts, ISceneShe
         catch (Exception e) when (e is CannotUseException or UndecodedException or IOException)
         {
             WholeOrNothing.Cached(output, default);
+            // Whoever musters the scene is to know that it is broken.
+            await known.Save(facts, stop);
             return e.Message;
         }
     }

@@ -51,6 +51,8 @@ public sealed class RememberJob(
             await seen.Put(request.SceneId, made, stop);
         }
 
+        // What is broken is told now, not when all is measured.
+        await known.Save(facts, stop);
         // The audit looks into the scene as it stands: with what the ledger relinked.
         var current = Mustering.Relink(report, ledger.Relinks(withPending: true), scope, facts);
         await known.Load(facts, ImageMeasures.Wanted(current).Select(w => w.Path), stop);

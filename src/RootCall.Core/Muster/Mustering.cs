@@ -126,13 +126,15 @@ public static class Mustering
     }
 
     /// <summary>The report after images were decoded: those that were found broken are damaged.</summary>
-    public static MusterReport Judge(MusterReport report, FileFacts facts) =>
+    /// <param name="only">Absolute paths that are asked for; null for all.</param>
+    public static MusterReport Judge(MusterReport report, FileFacts facts, IReadOnlySet<string>? only = null) =>
         report with
         {
             References =
             [
                 .. report.References.Select(r =>
                     r is { Reference.Kind: ReferenceKind.Image, Damage: null, Resolved: { } path, Stamp: { } stamp }
+                    && only?.Contains(path) != false
                     && facts.Probe(path, stamp).Damage is { } damage
                         ? r with
                         {

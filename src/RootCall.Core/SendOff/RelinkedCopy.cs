@@ -36,11 +36,13 @@ public sealed record RelinkResult(
 public static class RelinkedCopy
 {
     /// <param name="answers">How paths are written that are not relative to the scene.</param>
+    /// <param name="meantFor">The folder that the copy will be put into, from where paths are written; null for where it is written.</param>
     /// <exception cref="CannotUseException">The folder is the scene's own, or one of the files is already there.</exception>
     public static RelinkResult Write(
         MusterReport report,
         string folder,
         IReadOnlyDictionary<ReferenceKey, Answer>? answers = null,
+        string? meantFor = null,
         CancellationToken stop = default
     )
     {
@@ -49,7 +51,7 @@ public static class RelinkedCopy
             throw new CannotUseException($"“{folder}” is a file; a folder is needed to write into.");
         var writer = new SceneWriter(
             report.Scene,
-            real,
+            meantFor ?? real,
             report.References.Where(r => r.Resolved is not null).ToDictionary(r => r.Reference.Key, r => r.Called!),
             answers
         );

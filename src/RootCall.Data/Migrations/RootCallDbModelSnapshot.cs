@@ -110,6 +110,11 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("uuid[]")
                         .HasColumnName("included");
 
+                    b.PrimitiveCollection<List<string>>("MaterialNames")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("material_names");
+
                     b.Property<int>("Materials")
                         .HasColumnType("integer")
                         .HasColumnName("materials");
@@ -531,6 +536,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("uuid")
                         .HasColumnName("id");
 
+                    b.Property<long?>("AuditedRevision")
+                        .HasColumnType("bigint")
+                        .HasColumnName("audited_revision");
+
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
@@ -551,6 +560,10 @@ namespace RootCall.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("revision");
 
+                    b.Property<int?>("ShownBlockers")
+                        .HasColumnType("integer")
+                        .HasColumnName("shown_blockers");
+
                     b.Property<int?>("ShownReferences")
                         .HasColumnType("integer")
                         .HasColumnName("shown_references");
@@ -562,6 +575,10 @@ namespace RootCall.Data.Migrations
                     b.Property<int?>("ShownUnanswered")
                         .HasColumnType("integer")
                         .HasColumnName("shown_unanswered");
+
+                    b.Property<int?>("ShownWarnings")
+                        .HasColumnType("integer")
+                        .HasColumnName("shown_warnings");
 
                     b.HasKey("Id")
                         .HasName("pk_scenes");

@@ -26,6 +26,14 @@ public sealed class SceneRow
     /// <summary>The revision at which they were counted.</summary>
     public long? ShownRevision { get; set; }
 
+    /// <summary>Open findings that block the render, as they were last counted; null when the scene was never audited.</summary>
+    public int? ShownBlockers { get; set; }
+
+    public int? ShownWarnings { get; set; }
+
+    /// <summary>The revision that was audited.</summary>
+    public long? AuditedRevision { get; set; }
+
     public List<ArrivalRow> Arrivals { get; set; } = [];
 }
 
@@ -69,6 +77,9 @@ public sealed class ArrivalRow
     /// was read without its documents.
     /// </summary>
     public JsonDocument Scene { get; set; } = null!;
+
+    /// <summary>To find the scene by.</summary>
+    public List<string> MaterialNames { get; set; } = [];
 
     /// <summary>Counts up with each muster, so that a cached one is known to be old.</summary>
     public int MusterRevision { get; set; }

@@ -10,8 +10,8 @@ namespace RootCall.Data.Stores;
 
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
-/// <c>arrivals</c> (trees of uploads, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>swatches</c> (of materials),
-/// <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes), <c>packages</c>, <c>edited</c> (own files with a
+/// <c>arrivals</c> and <c>added</c> (trees of uploaded scenes, and of textures for them, hard-linked to blobs), <c>pictures</c> (thumbnails), <c>swatches</c> (of materials),
+/// <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes), <c>packages</c>, <c>copies</c> (to be fetched), <c>edited</c> (own files with a
 /// ledger's edits made), <c>extracted</c> (images taken out of scenes, or baked for them), <c>stand-ins</c>, and <c>work</c>
 /// (what a task needs only while it runs).
 /// </summary>
@@ -27,8 +27,10 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
                 "incoming",
                 "blobs",
                 "arrivals",
+                "added",
                 "pictures",
                 "packages",
+                "copies",
                 "edited",
                 "extracted",
                 "stand-ins",
@@ -49,7 +51,14 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
 
     public string Edited(Guid sceneId) => Path.Combine(Folder, "edited", sceneId.ToString("N"));
 
+    public string Added(Guid sceneId) => Path.Combine(Folder, "added", sceneId.ToString("N"));
+
     public string Extracted(Guid sceneId) => Path.Combine(Folder, "extracted", sceneId.ToString("N"));
+
+    public string ToFetch(Guid sceneId, Guid job) => Path.Combine(CopiesOf(sceneId), job.ToString("N"));
+
+    /// <summary>Copies of a scene that wait to be fetched.</summary>
+    public string CopiesOf(Guid sceneId) => Path.Combine(Folder, "copies", sceneId.ToString("N"));
 
     /// <summary>Neutral pictures that stand in for missing ones.</summary>
     public string StandIns => Path.Combine(Folder, "stand-ins");
@@ -86,10 +95,20 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     public string Crossing(string print) =>
         Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "crossings", print[..2])).FullName, print + ".json");
 
+    /// <summary>The folder of an upload that a file of it lies in; null for a file that came otherwise.</summary>
+    public string? TreeOf(string path)
+    {
+        var trees = Path.Combine(Folder, "arrivals");
+        return RootScope.IsInside(trees, path) ? Path.Combine(trees, Path.GetRelativePath(trees, path).Split('/')[0]) : null;
+    }
+
+    /// <summary>Frames of a scene.</summary>
+    public string Frames(Guid sceneId) => Path.Combine(Folder, "frames", sceneId.ToString("N"));
+
     public string Frame(Guid sceneId, FrameLighting light, string? camera)
     {
         var seen = camera is null ? string.Empty : "-" + Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(camera)))[..16];
-        var folder = Directory.CreateDirectory(Path.Combine(Folder, "frames", sceneId.ToString("N")));
+        var folder = Directory.CreateDirectory(Frames(sceneId));
         return Path.Combine(folder.FullName, $"{light.ToString().ToLowerInvariant()}{seen}.png");
     }
 
@@ -97,7 +116,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     {
         var (model, route, fit) = crossing;
         var name = $"crossing-{model}-{route}{(fit ? "-fit" : string.Empty)}".ToLowerInvariant();
-        return Path.Combine(Folder, "frames", sceneId.ToString("N"), name);
+        return Path.Combine(Frames(sceneId), name);
     }
 
     public string? ColourPrint { get; }

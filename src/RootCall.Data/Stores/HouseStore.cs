@@ -85,11 +85,13 @@ public sealed class HouseStore(IDbContextFactory<RootCallDb> databases)
         else
             row.Value = JsonDocument.Parse(json);
         await db.SaveChangesAsync(stop);
+        await Turns.Tell(db, SceneEvent.All, SceneChange.Findings, stop);
     }
 
     private async Task Remove(string key, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await db.Settings.Where(s => s.Key == key).ExecuteDeleteAsync(stop);
+        await Turns.Tell(db, SceneEvent.All, SceneChange.Findings, stop);
     }
 }

@@ -13,6 +13,15 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases, Npgs
 {
     private const int AtOnce = 5_000;
 
+    /// <summary>Tells of files that turned out broken when they were decoded, a path at a time.</summary>
+    public const string Channel = "rootcall_file";
+
+    /// <summary>So many are told of; who has more broken ones sees them with the next muster.</summary>
+    private const int MostTold = 200;
+
+    /// <summary>PostgreSQL takes less than 8,000 bytes with a notice.</summary>
+    private const int LongestTold = 2_000;
+
     /// <summary>Takes what is known of the files into the cache; what it knows already is not asked for.</summary>
     /// <param name="again">Asks for those too: another process may have learned more.</param>
     public async Task Load(FileFacts facts, IEnumerable<string> paths, CancellationToken stop, bool again = false)
@@ -113,6 +122,8 @@ public sealed class KnownFileStore(IDbContextFactory<RootCallDb> databases, Npgs
             """,
             stop
         );
+        foreach (var broken in learned.Where(f => f.Undecoded is not null && f.Path.Length < LongestTold).Take(MostTold))
+            await db.Database.ExecuteSqlAsync($"SELECT pg_notify({Channel}, {broken.Path})", stop);
         await transaction.CommitAsync(stop);
     }
 

@@ -92,7 +92,7 @@ public sealed class RootStore(IDbContextFactory<RootCallDb> databases, IOptions<
     {
         var folders = roots.Where(r => r.Purpose != Output).Select(r => r.Folder).Append(disk.StandIns);
         if (sceneId is { } id)
-            folders = folders.Append(disk.Extracted(id));
+            folders = folders.Append(disk.Extracted(id)).Append(disk.Added(id));
         return Core.Muster.CurrentScene.Scope(scenePath, folders.Where(Directory.Exists));
     }
 }

@@ -11,12 +11,21 @@ public enum SceneChange
 
     /// <summary>What a list shows of it was counted, and is another number.</summary>
     Counted,
+
+    /// <summary>Findings are told otherwise: something was waived, or another destination or house rule counts.</summary>
+    Findings,
+
+    /// <summary>It is no longer there.</summary>
+    Removed,
 }
 
 /// <summary>Announced on a channel of the database, for all web processes.</summary>
 public sealed record SceneEvent(Guid Scene, SceneChange Change)
 {
     public const string Channel = "rootcall_scene";
+
+    /// <summary>Stands for all scenes.</summary>
+    public static Guid All => Guid.Empty;
 
     public string Text => $"{Scene} {Change}";
 

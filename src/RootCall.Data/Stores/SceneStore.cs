@@ -28,7 +28,19 @@ public sealed record ListedScene(
     int Applied,
     int Pending,
     bool IsCounted
-);
+)
+{
+    /// <summary>What people call it.</summary>
+    public string Title { get; init; } = string.Empty;
+
+    /// <summary>Open findings of its last audit; null when there was none.</summary>
+    public int? Blockers { get; init; }
+
+    public int? Warnings { get; init; }
+
+    /// <summary>It was audited as it stands.</summary>
+    public bool IsAudited { get; init; }
+}
 
 /// <summary>Scenes and their musters: written whole in one transaction, read back as Core's records.</summary>
 public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDataSource source) : ISceneShelf
@@ -115,6 +127,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await db.Scenes.Where(s => s.Id == sceneId).ExecuteUpdateAsync(s => s.SetProperty(x => x.Destination, destination), stop);
+        await Turns.Tell(db, sceneId, SceneChange.Findings, stop);
     }
 
     /// <summary>An arrival of that version; null when there is none.</summary>
@@ -190,7 +203,13 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
                 x.Applied,
                 x.Pending,
                 x.IsCounted || x.Applied == 0
-            ))
+            )
+            {
+                Title = x.s.Name,
+                Blockers = x.s.ShownBlockers,
+                Warnings = x.s.ShownWarnings,
+                IsAudited = x.s.AuditedRevision == x.s.Revision,
+            })
             .ToListAsync(stop);
     }
 
@@ -214,6 +233,47 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
             );
         if (differs)
             await Turns.Tell(db, arrival.SceneId, SceneChange.Counted, stop);
+    }
+
+    /// <summary>Keeps what an audit found of a scene, and tells when it is another number.</summary>
+    /// <param name="revision">That was audited.</param>
+    public async Task Audited(Guid sceneId, long revision, int blockers, int warnings, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        var scene = db.Scenes.Where(s => s.Id == sceneId);
+        var differs = await scene.AnyAsync(s => s.ShownBlockers != blockers || s.ShownWarnings != warnings, stop);
+        await scene
+            .Where(s => differs || s.AuditedRevision != revision)
+            .ExecuteUpdateAsync(
+                s =>
+                    s.SetProperty(x => x.ShownBlockers, blockers)
+                        .SetProperty(x => x.ShownWarnings, warnings)
+                        .SetProperty(x => x.AuditedRevision, revision),
+                stop
+            );
+        if (differs)
+            await Turns.Tell(db, sceneId, SceneChange.Counted, stop);
+    }
+
+    /// <summary>Calls a scene otherwise.</summary>
+    /// <exception cref="CannotUseException">The name is empty, or there is no such scene.</exception>
+    public async Task Rename(Guid sceneId, string title, CancellationToken stop)
+    {
+        if (title.Trim() is not { Length: > 0 and <= LongestTitle } name)
+            throw new CannotUseException($"A scene needs a name, of at most {LongestTitle} characters.");
+        await using var db = await databases.CreateDbContextAsync(stop);
+        if (await db.Scenes.Where(s => s.Id == sceneId).ExecuteUpdateAsync(s => s.SetProperty(x => x.Name, name), stop) == 0)
+            throw new CannotUseException("There is no such scene any more.");
+        await Turns.Tell(db, sceneId, SceneChange.Counted, stop);
+    }
+
+    private const int LongestTitle = 240;
+
+    /// <summary>What people call the scene.</summary>
+    public async Task<string> Title(Guid sceneId, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        return await db.Scenes.Where(s => s.Id == sceneId).Select(s => s.Name).FirstOrDefaultAsync(stop) ?? string.Empty;
     }
 
     /// <summary>The muster of an arrival as it was last made, without the ledger. A large one takes a second to read.</summary>
@@ -316,6 +376,7 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
             mustered.Report.References.Length,
             mustered.Report.References.Length - mustered.Report.Answering
         );
+        arrival.MaterialNames = [.. scene.Materials.Select(m => m.Name).Distinct()];
         arrival.MusterRevision++;
         arrival.MusteredAt = at;
         arrival.FilesIndexed = mustered.Indexed;

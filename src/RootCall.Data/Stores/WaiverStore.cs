@@ -29,11 +29,13 @@ public sealed class WaiverStore(IDbContextFactory<RootCallDb> databases)
             }
         );
         await db.SaveChangesAsync(stop);
+        await Turns.Tell(db, sceneId, SceneChange.Findings, stop);
     }
 
     public async Task Remove(Guid sceneId, string cause, CancellationToken stop)
     {
         await using var db = await databases.CreateDbContextAsync(stop);
         await db.Waivers.Where(w => w.SceneId == sceneId && w.Cause == cause).ExecuteDeleteAsync(stop);
+        await Turns.Tell(db, sceneId, SceneChange.Findings, stop);
     }
 }

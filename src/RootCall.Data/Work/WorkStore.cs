@@ -188,6 +188,13 @@ public sealed class WorkStore(IDbContextFactory<RootCallDb> databases, NpgsqlDat
         Update(lease.Task, w => w.Token == lease.Token, change, CancellationToken.None);
 
     /// <summary>Puts a task back that was seen stranded, unless somebody has taken it up since.</summary>
+    /// <summary>Forgets a task that has ended.</summary>
+    public async Task Forget(Guid id, CancellationToken stop)
+    {
+        await using var db = await databases.CreateDbContextAsync(stop);
+        await db.Work.Where(w => w.Id == id && w.EndedAt != null).ExecuteDeleteAsync(stop);
+    }
+
     public Task<bool> Strand(WorkRow seen, CancellationToken stop) =>
         Update(seen.Id, w => w.Token == seen.Token, w => (w.State, w.JobId) = (WorkStates.Queued, null), stop);
 

@@ -3,6 +3,7 @@ using RootCall.Web.Features.Audit;
 using RootCall.Web.Features.Crossing;
 using RootCall.Web.Features.Folders;
 using RootCall.Web.Features.Ledger;
+using RootCall.Web.Features.Many;
 using RootCall.Web.Features.Muster;
 using RootCall.Web.Features.Pictures;
 using RootCall.Web.Features.Roots;
@@ -20,14 +21,18 @@ internal static class Api
     {
         var api = app.MapGroup("/api");
         api.MapScenes();
+        api.MapShelf();
         api.MapArrivals();
         api.MapTransfer();
         api.MapMuster();
         api.MapMusterActs();
         api.MapRoots();
+        api.MapAdded();
         api.MapLedger();
         api.MapAudit();
+        api.MapHand();
         api.MapHouse();
+        api.MapMany();
         api.MapRecipes();
         api.MapCrossing();
         api.MapCrossingFrames();

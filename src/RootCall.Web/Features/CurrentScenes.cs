@@ -179,6 +179,12 @@ internal sealed partial class CurrentScenes(
                 : Mustered(edited, scope, basis, await seen.Read(sceneId, edited.Current.Answers.Keys, stop));
         watched = watch.Look(sceneId, arrival.MusterRevision, report) ?? watched;
         var now = Mustering.Again(report, watch.Changed(sceneId), scope, facts);
+        if (watch.Broken(sceneId) is { Count: > 0 } broken)
+        {
+            await known.Load(facts, broken, stop, again: true);
+            now = Mustering.Judge(now, facts, broken);
+        }
+
         await scenes.Counted(arrival, revision, now.References.Length, now.References.Length - now.Answering, stop);
         return new(
             revision,
@@ -268,6 +274,9 @@ internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder
         if (RootScope.IsInside(extracted, folder))
             return $"store/{Path.GetRelativePath(extracted, folder)}";
         var top = tops.Where(t => RootScope.IsInside(t, folder)).MaxBy(t => t.Length);
+        // store/added/SCENE/DELIVERY/... is called by what was delivered.
+        if (top is null && AddedTo(folder) is { } added)
+            return added;
         // The extracted images of a scene lie in a folder of the store that has its id for a name; stand-ins lie beside it.
         if (top is null && Path.GetDirectoryName(Path.GetDirectoryName(extracted)) is { } store && RootScope.IsInside(store, folder))
             return $"store/{Path.GetRelativePath(store, folder)}";
@@ -275,5 +284,14 @@ internal sealed class FolderNames(IEnumerable<RootRow> roots, string sceneFolder
             return folder;
         var below = Path.GetRelativePath(top, folder);
         return below == "." ? Path.GetFileName(top) : $"{Path.GetFileName(top)}/{below}";
+    }
+
+    private string? AddedTo(string folder)
+    {
+        var id = Path.GetFileName(extracted);
+        var added = Path.Combine(Path.GetDirectoryName(Path.GetDirectoryName(extracted))!, "added", id);
+        return RootScope.IsInside(added, folder)
+            ? string.Join('/', Path.GetRelativePath(added, folder).Split('/').Skip(1).Prepend("added"))
+            : null;
     }
 }

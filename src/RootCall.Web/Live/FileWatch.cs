@@ -25,7 +25,11 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
         ImmutableDictionary<string, FileStamp> Files,
         ImmutableHashSet<string> Changed,
         int Changes
-    );
+    )
+    {
+        /// <summary>Those that turned out broken when they were decoded, after the muster.</summary>
+        public ImmutableHashSet<string> Broken { get; init; } = [];
+    }
 
     private readonly ConcurrentDictionary<Guid, Watched> scenes = new();
     private int counted;
@@ -35,6 +39,26 @@ internal sealed partial class FileWatch(IHubContext<WorkHub> windows, ILogger<Fi
     /// <summary>Files of a scene that are not what its last muster saw.</summary>
     public IReadOnlySet<string> Changed(Guid sceneId) =>
         scenes.TryGetValue(sceneId, out var known) ? known.Changed : ImmutableHashSet<string>.Empty;
+
+    /// <summary>Files of a scene that turned out broken since its last muster.</summary>
+    public IReadOnlySet<string> Broken(Guid sceneId) =>
+        scenes.TryGetValue(sceneId, out var known) ? known.Broken : ImmutableHashSet<string>.Empty;
+
+    /// <summary>A file could not be decoded: whoever shows a scene with it hears so at once.</summary>
+    public async Task Broke(string path, CancellationToken stop)
+    {
+        foreach (var (id, scene) in scenes)
+        {
+            if (!scene.Files.ContainsKey(path) || scene.Broken.Contains(path))
+                continue;
+            scenes.AddOrUpdate(
+                id,
+                _ => scene,
+                (_, now) => now with { Broken = now.Broken.Add(path), Changes = Interlocked.Increment(ref counted) }
+            );
+            await windows.Clients.Group(WorkHub.GroupOf(id)).SendAsync("scene", id, WorkHub.Files, stop);
+        }
+    }
 
     /// <summary>Somebody looks at this scene.</summary>
     /// <returns>Counts the changes of its files on disk; 0 where they are not watched.</returns>

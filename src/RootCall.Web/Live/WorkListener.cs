@@ -7,8 +7,13 @@ using RootCall.Web.Features.Work;
 namespace RootCall.Web.Live;
 
 /// <summary>Listens to what workers announce in the database and passes it to the open windows.</summary>
-internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore work, IHubContext<WorkHub> windows, ILogger<WorkListener> log)
-    : BackgroundService
+internal sealed partial class WorkListener(
+    NpgsqlDataSource source,
+    WorkStore work,
+    FileWatch files,
+    IHubContext<WorkHub> windows,
+    ILogger<WorkListener> log
+) : BackgroundService
 {
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -31,7 +36,12 @@ internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore wo
         await using var connection = await source.OpenConnectionAsync(stop);
         var told = new Queue<NpgsqlNotificationEventArgs>();
         connection.Notification += (_, n) => told.Enqueue(n);
-        await using (var listen = new NpgsqlCommand($"LISTEN {WorkStore.Channel}; LISTEN {SceneEvent.Channel}", connection))
+        await using (
+            var listen = new NpgsqlCommand(
+                $"LISTEN {WorkStore.Channel}; LISTEN {SceneEvent.Channel}; LISTEN {KnownFileStore.Channel}",
+                connection
+            )
+        )
             await listen.ExecuteNonQueryAsync(stop);
         while (true)
         {
@@ -39,15 +49,18 @@ internal sealed partial class WorkListener(NpgsqlDataSource source, WorkStore wo
             while (told.TryDequeue(out var one))
                 if (one.Channel == SceneEvent.Channel)
                     await Tell(SceneEvent.Parse(one.Payload), stop);
+                else if (one.Channel == KnownFileStore.Channel)
+                    await files.Broke(one.Payload, stop);
                 else if (await work.Find(Guid.Parse(one.Payload), stop) is { } row)
                     await windows.Clients.All.SendAsync("work", WorkItem.Of(row), stop);
         }
     }
 
-    private Task Tell(SceneEvent about, CancellationToken stop) =>
-        windows
-            .Clients.Groups(WorkHub.GroupOf(about.Scene), WorkHub.List)
-            .SendAsync("scene", about.Scene, about.Change.ToString().ToLowerInvariant(), stop);
+    private Task Tell(SceneEvent about, CancellationToken stop)
+    {
+        var whom = about.Scene == SceneEvent.All ? windows.Clients.All : windows.Clients.Groups(WorkHub.GroupOf(about.Scene), WorkHub.List);
+        return whom.SendAsync("scene", about.Scene, about.Change.ToString().ToLowerInvariant(), stop);
+    }
 
     [LoggerMessage(LogLevel.Warning, "The database went away while listening: {Reason}")]
     private partial void LogLost(string reason);

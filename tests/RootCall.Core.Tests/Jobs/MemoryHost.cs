@@ -144,6 +144,10 @@ internal sealed class MemoryHost
 
     public string Edited(Guid sceneId) => At("edited", $"{sceneId:N}");
 
+    public string ToFetch(Guid sceneId, Guid job) => At("copies", $"{job:N}");
+
+    public string Added(Guid sceneId) => At("added", $"{sceneId:N}");
+
     public string Extracted(Guid sceneId) => At("extracted", $"{sceneId:N}");
 
     public string Package(Guid token, string name) => At("packages", $"{token:N}", name);

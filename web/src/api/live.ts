@@ -8,15 +8,17 @@ import { ofScene } from './queries';
 
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
 
-/** What of a scene became another: it was mustered, decided about, its files were written on disk, or the list counts otherwise. */
-export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted';
+/** What of a scene became another: it was mustered, decided about, its files were written on disk, the list counts otherwise, or it is gone. */
+export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted' | 'removed' | 'findings';
 
 /** Queries of one scene that a change makes old. */
 const ofChange: Record<SceneChange, string[]> = {
   muster: ofScene,
   ledger: ofScene,
   files: ['muster', 'evidence', 'send-off', 'frame'],
-  counted: [],
+  counted: ['scene'],
+  removed: ofScene,
+  findings: ['audit'],
 };
 
 /** Queries that a task makes old beyond what its scene tells by itself. */
@@ -25,6 +27,9 @@ const ofWork: Record<string, string[]> = {
   drawcrossing: ['crossing'],
   remember: ['audit', 'evidence'],
 };
+
+/** Stands for all scenes. */
+const everyScene = '00000000-0000-0000-0000-000000000000';
 
 let hub: HubConnection | undefined;
 let shown: { scene: string | null; list: boolean } = { scene: null, list: true };
@@ -60,17 +65,29 @@ export function listen(client: QueryClient): () => void {
     if (item.kind === 'measurecrossing' && item.sceneId)
       void client.invalidateQueries({ queryKey: ['crossing', item.sceneId] }, { cancelRefetch: false });
     if (!ended(item.state)) return;
-    if (item.kind === 'arrive') old('scenes');
+    if (item.kind === 'arrive') {
+      old('scenes');
+      old('added');
+    }
+    if (item.kind === 'sweepstore' && item.state === 'done') toast.success(item.detail);
     if (item.kind === 'listroot') old('roots');
     for (const key of ofWork[item.kind] ?? []) if (item.sceneId) old(key, item.sceneId);
     if (item.state === 'failed') toast.error(item.error ?? `${item.title} failed.`, { duration: 12_000 });
   });
   connection.on('scene', (scene: string, change: SceneChange) => {
     // A file that the scene uses was written over: pictures show it as it is now.
-    if (change !== 'counted') useTouched.getState().look(scene);
+    if (scene === everyScene) {
+      // The house's own choices: rules, destinations, recipes.
+      for (const key of ['audit', 'rules', 'destination', 'recipes']) old(key);
+      return;
+    }
+    if (change !== 'counted' && change !== 'findings') useTouched.getState().look(scene);
     if (change === 'files') useTouched.getState().touch();
     else old('scenes');
-    if (change === 'muster') old('roots');
+    if (change === 'muster') {
+      old('roots');
+      old('added', scene);
+    }
     for (const key of ofChange[change]) old(key, scene);
   });
   connection.onreconnected(() => {

@@ -13,7 +13,7 @@ import {
 } from './client';
 import { merged } from './muster';
 
-const byId = (id: string) => ({ params: { path: { id } } });
+export const byId = (id: string) => ({ params: { path: { id } } });
 
 export const useScenes = () => useQuery({ queryKey: ['scenes'], queryFn: () => unwrap(api.GET('/api/scenes')) });
 
@@ -193,14 +193,6 @@ export const useCrossingActs = (id: string) => {
 
 export const useWork = () => useQuery({ queryKey: ['work'], queryFn: () => unwrap(api.GET('/api/work')) });
 
-export const useFolder = (path: string, enabled: boolean) =>
-  useQuery({
-    queryKey: ['folder', path],
-    queryFn: () => unwrap(api.GET('/api/folders', { params: { query: { path } } })),
-    enabled,
-    staleTime: 5_000,
-  });
-
 /** Queries of one scene: everything that a muster or a change of its ledger can change. */
 export const ofScene = [
   'muster',
@@ -218,7 +210,7 @@ export const ofScene = [
 ];
 
 /** A change on the server; a refusal is shown where the artist looks. */
-function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
+export function useChange<T, R>(change: (input: T) => Promise<R>, stale: string[]) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: change,
@@ -371,8 +363,10 @@ export const useRootActs = (sceneId: string) => {
   };
 };
 
-export const useOpenScene = () =>
-  useChange((path: string) => unwrap(api.POST('/api/arrivals/open', { body: { path } })), []);
+export const useOpenScenes = () =>
+  useChange(async (paths: string[]) => {
+    for (const path of paths) await unwrap(api.POST('/api/arrivals/open', { body: { path } }));
+  }, []);
 
 export const useAddRoot = (sceneId: string | undefined) =>
   useChange(
@@ -408,6 +402,10 @@ export const useWriteCopy = (id: string) =>
       unwrap(api.POST('/api/scenes/{id}/copies', { ...byId(id), body })),
     [],
   );
+
+/** Writes a copy that waits in the store to be fetched. */
+export const useWriteToFetch = (id: string) =>
+  useChange(() => unwrap(api.POST('/api/scenes/{id}/copies/fetch', byId(id))), []);
 
 export const useBuild = (id: string) =>
   useChange(
@@ -450,6 +448,8 @@ export interface Fixing {
   cause?: string;
   keys?: string[];
   safe?: boolean;
+  /** Only what is about these. */
+  materials?: string[];
 }
 
 export const useFindingActs = (id: string) => {
@@ -465,6 +465,7 @@ export const useFindingActs = (id: string) => {
               cause: fix.cause ?? null,
               keys: fix.keys ?? null,
               safe: fix.safe ?? false,
+              materials: fix.materials ?? null,
               seen: ledger?.entries.at(-1)?.id ?? null,
             },
           }),

@@ -70,6 +70,85 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["RenameScene"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        trace?: never;
+    };
+    "/api/scenes/{id}/focus": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FocusView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -101,6 +180,281 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["MaterialItem"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    text?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FoundScene"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RemovalView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packages/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/store/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NamesView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NamesView"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NamesView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/colours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ColourChoice"];
                     };
                 };
             };
@@ -166,6 +520,7 @@ export interface paths {
                 query?: {
                     of?: string;
                     file?: string;
+                    picked?: string;
                 };
                 header?: never;
                 path?: never;
@@ -1127,7 +1482,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/names": {
+    "/api/scenes/{id}/added": {
         parameters: {
             query?: never;
             header?: never;
@@ -1138,7 +1493,9 @@ export interface paths {
             parameters: {
                 query?: never;
                 header?: never;
-                path?: never;
+                path: {
+                    id: string;
+                };
                 cookie?: never;
             };
             requestBody?: never;
@@ -1149,67 +1506,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["NamesView"];
-                    };
-                };
-            };
-        };
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["NamesView"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["NamesView"];
-                    };
-                };
-            };
-        };
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/folders": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: {
-                    path?: string;
-                };
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FolderView"];
+                        "application/json": components["schemas"]["AddedTextures"][];
                     };
                 };
             };
@@ -1222,18 +1519,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/colours": {
+    "/api/scenes/{id}/added/{delivery}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: {
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
             parameters: {
                 query?: never;
                 header?: never;
-                path?: never;
+                path: {
+                    id: string;
+                    delivery: string;
+                };
                 cookie?: never;
             };
             requestBody?: never;
@@ -1244,14 +1547,11 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ColourChoice"];
+                        "application/json": components["schemas"]["WorkItem"];
                     };
                 };
             };
         };
-        put?: never;
-        post?: never;
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1886,6 +2186,129 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/audit/hand/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandOf"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HandView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/hand/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FixView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/audit/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["HandSaid"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -2109,6 +2532,123 @@ export interface paths {
             };
         };
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/many/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ManyScenes"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyChoices"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/many/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ManyDecision"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyRow"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/many/apply": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ManyDecision"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ManyRow"][];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -2797,6 +3337,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/copies/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    path?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FolderView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/recent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["RecentPlaces"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    path: string;
+                    text: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FolderEntry"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/folders/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    path: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ScenePreview"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/work": {
         parameters: {
             query?: never;
@@ -2864,6 +3588,41 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -2938,6 +3697,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description Textures that were added to a scene from somebody's own computer, in one delivery. */
+        AddedTextures: {
+            /** Format: uuid */
+            id: string;
+            /** @description What was dropped: a folder, or the first of several files. */
+            name: string;
+            /** Format: int32 */
+            files: number;
+            /** Format: int64 */
+            bytes: number;
+            /** Format: date-time */
+            addedAt: string;
+            /**
+             * Format: int32
+             * @description References of the scene that are answered from it.
+             */
+            answering: number;
+        };
         AddRoot: {
             folder: string;
         };
@@ -2972,6 +3749,10 @@ export interface components {
             openChecks: number;
             /** @description Everything was: nothing found means that nothing is wrong. */
             isCovered: boolean;
+            /** @description How many of those that are safe are about each material. */
+            safeByMaterial: {
+                [key: string]: number;
+            };
         };
         BuildPackage: {
             /** @description A zip, or a folder in the store. */
@@ -3281,6 +4062,10 @@ export interface components {
             isPending: boolean;
             crossed: null | string;
         };
+        Crumb: {
+            path: string;
+            name: string;
+        };
         /**
          * @description A decision: one of a rule (`From` and `To`; of `Numbers` alone where they are given), picked references and a folder,
          *     or one reference and a file.
@@ -3436,6 +4221,8 @@ export interface components {
              * @description The last entry of the ledger that the window knows; what came after it from elsewhere is not overwritten.
              */
             seen: null | string;
+            /** @description Only what is about these; null for all. */
+            materials?: null | string[];
         };
         FixView: {
             title: string;
@@ -3453,6 +4240,24 @@ export interface components {
             first: components["schemas"]["EditLine"][];
             left: components["schemas"]["LeftLine"][];
         };
+        FocusMaterial: {
+            name: string;
+            /**
+             * Format: int32
+             * @description References that it calls for.
+             */
+            files: number;
+        };
+        FocusObject: {
+            name: string;
+            /** @description Those that it wears. */
+            materials: string[];
+        };
+        /** @description What can be taken into the focus. */
+        FocusView: {
+            materials: components["schemas"]["FocusMaterial"][];
+            objects: components["schemas"]["FocusObject"][];
+        };
         FolderEntry: {
             path: string;
             name: string;
@@ -3462,6 +4267,10 @@ export interface components {
             bytes: number;
             /** Format: date-time */
             modifiedAt: null | string;
+            /** @description Of a scene, as people call it; null for anything else. */
+            format: null | string;
+            /** @description The folder it lies in, from the server folder's name on; null where that is plain. */
+            where: null | string;
         };
         /** @description A folder on the server: what lies in it, folders first. */
         FolderView: {
@@ -3470,6 +4279,8 @@ export interface components {
             name: string;
             /** @description The folder above, or empty for the list of server folders; null there. */
             parent: null | string;
+            /** @description The folders from the server folder down to this one. */
+            crumbs: components["schemas"]["Crumb"][];
             entries: components["schemas"]["FolderEntry"][];
         };
         /** @description Another format. */
@@ -3501,6 +4312,20 @@ export interface components {
             pairs: components["schemas"]["PairItem"][];
             sums: components["schemas"]["RoleSum"][];
             texts: string[];
+        };
+        /** @description What of a scene has the letters that were asked for. */
+        FoundScene: {
+            /** Format: uuid */
+            sceneId: string;
+            /** @description `material` or `image`. */
+            kind: string;
+            /** @description The first that has them. */
+            name: string;
+            /**
+             * Format: int32
+             * @description How many have.
+             */
+            count: number;
         };
         /** @description How far the frame from the package lies from the one from before, CIEDE2000. */
         FrameDifference: {
@@ -3551,6 +4376,98 @@ export interface components {
             made: null | components["schemas"]["FrameItem"];
             /** @description It shows the scene as it stands. */
             isCurrent: boolean;
+        };
+        HandImageItem: {
+            path: string;
+            name: string;
+            /** @description Folder, as people call it. */
+            where: string;
+            role: null | string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            isOfSet: boolean;
+            picture: null | string;
+        };
+        HandInputItem: {
+            name: string;
+            /** @description What it is for, in words. */
+            what: string;
+            /**
+             * Format: int32
+             * @description How many it takes.
+             */
+            numbers: number;
+            /** @description As it stands at the first place, written or by default, linear; empty when none is known. */
+            now: number[];
+            /** @description By the model's specification; empty when it gives none. */
+            default: number[];
+            /** Format: double */
+            min: null | number;
+            /** Format: double */
+            max: null | number;
+            isColour: boolean;
+            /** @description An image can feed it. */
+            takesImage: boolean;
+            /**
+             * Format: int32
+             * @description How many of the places have it.
+             */
+            among: number;
+        };
+        /**
+         * @description What a person can say at a place.
+         * @enum {unknown}
+         */
+        HandKind: "material" | "map" | "value" | "uv-set" | "name";
+        /** @description What is decided about: findings of a cause, or materials that were picked. */
+        HandOf: {
+            cause: null | string;
+            /** @description Only these findings of the cause; null for all. */
+            keys: null | string[];
+            materials: null | string[];
+        };
+        HandPlaceItem: {
+            /** @description What the place is called by when it is decided about. */
+            key: string;
+            kind: string;
+            name: string;
+            part: null | string;
+            /** @description What is there: a value, an image, the material that is worn. */
+            now: string;
+            /** @description The material that stands for it on the screen; null for none. */
+            material: null | string;
+        };
+        /** @description A decision; what its kind does not need is null. */
+        HandSaid: {
+            of: components["schemas"]["HandOf"];
+            /** @description Keys of the places that it is said of; null for all. */
+            places: null | string[];
+            kind: components["schemas"]["HandKind"];
+            /** @description Of a value or an image. */
+            input: null | string;
+            /** @description Of a value, linear for a colour; null to leave the input to its default. */
+            numbers: null | number[];
+            /** @description Absolute path of an image; null to disconnect. */
+            path: null | string;
+            /** @description The material, the UV set or the name. */
+            choice: null | string;
+            /**
+             * Format: uuid
+             * @description The last entry of the ledger that the window knows.
+             */
+            seen: null | string;
+        };
+        /** @description Where a person can decide, and what there is to choose from. */
+        HandView: {
+            places: components["schemas"]["HandPlaceItem"][];
+            /** @description What can be said, likeliest first. */
+            kinds: components["schemas"]["HandKind"][];
+            inputs: components["schemas"]["HandInputItem"][];
+            images: components["schemas"]["HandImageItem"][];
+            materials: string[];
+            uvSets: string[];
         };
         HouseClash: {
             name: string;
@@ -3649,6 +4566,45 @@ export interface components {
             most: number;
             /** @description Somebody could tell them apart. */
             isSeen?: boolean;
+        };
+        /** @description What several scenes could be decided by. */
+        ManyChoices: {
+            /** @description Relocation rules that any of them suggests, those that settle most first. */
+            rules: components["schemas"]["RuleChoice"][];
+            recipes: components["schemas"]["RecipeChoice"][];
+        };
+        /** @description One decision for several scenes: a recipe, or a relocation rule. */
+        ManyDecision: {
+            scenes: string[];
+            /** @description Its id; null for a rule. */
+            recipe: null | string;
+            rule: null | components["schemas"]["ManyRule"];
+        };
+        /** @description What a decision does in one scene. */
+        ManyRow: {
+            /** Format: uuid */
+            scene: string;
+            title: string;
+            /** @description Of the entry; null when there is none. */
+            sentence: null | string;
+            /** Format: int32 */
+            edits: number;
+            /**
+             * Format: int32
+             * @description Findings that the recipe fits and that are left.
+             */
+            left: number;
+            /** @description Why nothing is done there; null when something is. */
+            whyNot: null | string;
+        };
+        ManyRule: {
+            /** @description What was called from there. */
+            from: string;
+            /** @description Absolute folder that it lies in now. */
+            to: string;
+        };
+        ManyScenes: {
+            scenes: string[];
         };
         MappingItem: {
             from: string[];
@@ -3877,6 +4833,16 @@ export interface components {
             /** @description What the fix makes of it; null when it stays. */
             after: null | string;
         };
+        /** @description Where somebody has been: folders that scenes were opened from, and the scenes, the last first. */
+        RecentPlaces: {
+            folders: components["schemas"]["Crumb"][];
+            scenes: components["schemas"]["FolderEntry"][];
+        };
+        RecipeChoice: {
+            id: string;
+            name: string;
+            description: string;
+        };
         RecipeItem: {
             id: string;
             name: string;
@@ -3938,6 +4904,29 @@ export interface components {
         RefusedItem: {
             what: string;
             reason: string;
+        };
+        /** @description What goes when a scene is removed, and what stays. */
+        RemovalView: {
+            title: string;
+            /** Format: int32 */
+            versions: number;
+            /** Format: int32 */
+            edits: number;
+            /** Format: int32 */
+            waivers: number;
+            /** Format: int32 */
+            packages: number;
+            /**
+             * Format: int64
+             * @description On disk, in the store; contents that other deliveries share are freed with the last of them.
+             */
+            bytes: number;
+            /** @description The scene's own file, where it was read in place; null for an upload, which goes. */
+            stays: null | string;
+        };
+        RenameScene: {
+            /** @description What people call the scene from now on. */
+            title: string;
         };
         ReplacedItem: {
             /** Format: int32 */
@@ -4061,6 +5050,22 @@ export interface components {
             /** Format: int32 */
             imageB: null | number;
         };
+        RuleChoice: {
+            from: string;
+            to: string;
+            /** @description Of the folder, as people call it. */
+            name: string;
+            /**
+             * Format: int32
+             * @description References, in all of the scenes.
+             */
+            settles: number;
+            /**
+             * Format: int32
+             * @description How many of the scenes it settles something in.
+             */
+            scenes: number;
+        };
         RuleItem: {
             from: string;
             to: string;
@@ -4138,6 +5143,31 @@ export interface components {
             musteredAt: string;
             /** Format: int32 */
             filesIndexed: number;
+            title: string;
+        };
+        /** @description What a scene in a folder holds, before it is opened. */
+        ScenePreview: {
+            path: string;
+            format: string;
+            /** Format: int32 */
+            nodes: number;
+            /** Format: int32 */
+            meshes: number;
+            /** Format: int64 */
+            triangles: number;
+            /** Format: int32 */
+            materialCount: number;
+            /** @description The first names. */
+            materials: string[];
+            /**
+             * Format: int32
+             * @description How many images it calls for.
+             */
+            called: number;
+            /** @description Absolute paths of the first images that lie where they are called. */
+            images: string[];
+            /** @description Why there is no more to say; null when all was read. */
+            whyNot: null | string;
         };
         /** @description A row of Arrivals. */
         SceneSummary: {
@@ -4161,6 +5191,16 @@ export interface components {
             applied: number;
             /** Format: int32 */
             pending: number;
+            /** @description What people call it; its file's name until somebody says otherwise. */
+            title: string;
+            path: string;
+            /**
+             * Format: int32
+             * @description Open findings of its last audit; null until there is one.
+             */
+            blockers: null | number;
+            /** Format: int32 */
+            warnings: null | number;
         };
         /** @description What the file was when it was last looked at. */
         SeenItem: {

@@ -7,12 +7,14 @@ export interface Dropped {
 }
 
 /**
- * Sends files as one delivery; `onProgress` gets the part that is through, 0 to 1. With `of`, the file of that name is
- * another version of that scene.
+ * Sends files as one delivery; `onProgress` gets the part that is through, 0 to 1.
+ * @param picked The scene that textures without any scene are for.
+ * @param version The file that is another version of that scene.
  */
 export function upload(
   files: Dropped[],
-  of: { id: string; name: string } | undefined,
+  picked: string | undefined,
+  version: string | undefined,
   onProgress: (part: number) => void,
   stop: AbortSignal,
 ): Promise<void> {
@@ -21,7 +23,9 @@ export function upload(
   for (const { path, file } of files) form.append(encodeURIComponent(path), file, 'file');
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
-    const query = of ? `?${new URLSearchParams({ of: of.id, file: of.name })}` : '';
+    const query = picked
+      ? `?${new URLSearchParams({ picked, ...(version !== undefined && { of: picked, file: version }) })}`
+      : '';
     request.open('POST', `/api/arrivals/upload${query}`);
     request.responseType = 'json';
     request.upload.onprogress = (e) => onProgress(e.total > 0 ? e.loaded / e.total : 0);

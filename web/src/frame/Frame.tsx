@@ -2,8 +2,10 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import { useShown } from '../api/live';
 import { useAudit, useLedger, useLedgerActs, useMuster, useScene, useSendOff } from '../api/queries';
+import { FirstUse } from '../parts/FirstUse';
 import { useFocus } from '../state/focus';
 import { FindField } from './FindField';
+import { FocusPicker } from './FocusPicker';
 import { FocusLine } from './FocusLine';
 import { commonKeys, useKey } from './keys';
 import { KeysSheet } from './KeysSheet';
@@ -37,9 +39,12 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
   const [showKeys, setShowKeys] = useState(false);
   const navigate = useNavigate();
   useShown(sceneId, here === 'Arrivals');
-  useEffect(() => enter(sceneId), [enter, sceneId]);
+  // While the list of scenes is on its way nobody has gone elsewhere.
   useEffect(() => {
-    document.title = scene.data ? `${scene.data.name} · ${here} · Root Call` : `${here} · Root Call`;
+    if (sceneId) enter(sceneId);
+  }, [enter, sceneId]);
+  useEffect(() => {
+    document.title = scene.data ? `${scene.data.title} · ${here} · Root Call` : `${here} · Root Call`;
   }, [scene.data, here]);
 
   const walk = (by: 1 | -1) => {
@@ -61,9 +66,18 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
         audit={audit.data}
         openHere={open}
       />
-      <FocusLine>{focus}</FocusLine>
+      <FocusLine>
+        {sceneId && here !== 'Arrivals' && <FocusPicker sceneId={sceneId} />}
+        {focus}
+      </FocusLine>
       <FindField among={among} />
       <h1 className="call mx-7 mt-[120px] flex-none">{call}</h1>
+      {here === 'Muster' && (
+        <FirstUse of="muster">
+          A <b>call</b> is a path that the scene asks for, an <b>answer</b> the file that is there. The <b>muster</b>{' '}
+          holds every call against the files in the roots.
+        </FirstUse>
+      )}
       <main className="min-h-0 flex-1">{children}</main>
       {sceneId && ledger.data ? (
         <SceneLedger sceneId={sceneId} ledger={ledger.data} />

@@ -1,4 +1,6 @@
 import { create } from 'zustand';
+import { toggled } from './toggled';
+import { createJSONStorage, persist } from 'zustand/middleware';
 
 /** What the artist has picked. It stays while moving between stages and belongs to one scene. */
 interface Focus {
@@ -25,25 +27,36 @@ const none = {
   find: '',
 };
 
-export const useFocus = create<Focus>()((set) => ({
-  sceneId: undefined,
-  ...none,
-  enter: (sceneId) => set((now) => (now.sceneId === sceneId ? now : { ...none, sceneId })),
-  pick: (numbers, on) =>
-    set((now) => {
-      const files = new Set(now.files);
-      for (const n of numbers)
-        if (on) files.add(n);
-        else files.delete(n);
-      return { files };
+export const useFocus = create<Focus>()(
+  persist(
+    (set) => ({
+      sceneId: undefined,
+      ...none,
+      enter: (sceneId) => set((now) => (now.sceneId === sceneId ? now : { ...none, sceneId })),
+      pick: (numbers, on) =>
+        set((now) => {
+          const files = new Set(now.files);
+          for (const n of numbers)
+            if (on) files.add(n);
+            else files.delete(n);
+          return { files };
+        }),
+      toggle: (material) => set((now) => ({ materials: toggled(now.materials, material) })),
+      narrow: (to) => set(to),
+      clearFiles: () => set({ files: new Set() }),
+      clear: () => set(none),
     }),
-  toggle: (material) =>
-    set((now) => {
-      const materials = new Set(now.materials);
-      if (!materials.delete(material)) materials.add(material);
-      return { materials };
-    }),
-  narrow: (to) => set(to),
-  clearFiles: () => set({ files: new Set() }),
-  clear: () => set(none),
-}));
+    {
+      name: 'rootcall-focus',
+      // For this window: another one may work on other things.
+      storage: createJSONStorage(() => sessionStorage, {
+        // JSON knows no sets.
+        replacer: (_, value: unknown) => (value instanceof Set ? { set: [...(value as Set<unknown>)] } : value),
+        reviver: (_, value) =>
+          typeof value === 'object' && value !== null && 'set' in value && Array.isArray(value.set)
+            ? new Set(value.set as unknown[])
+            : value,
+      }),
+    },
+  ),
+);

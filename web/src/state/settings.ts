@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import type { ShelfShow, ShelfSort } from '../stages/arrivals/shelf';
 
 /** Lights that swatches can be under. */
 export const lights = ['studio', 'dusk', 'lamp'] as const;
@@ -16,6 +17,11 @@ interface Settings {
   crossingLimit: number | null;
   /** How two looks are held beside each other. */
   compare: 'wipe' | 'flicker' | 'beside';
+  /** Explanations that were read. */
+  read: string[];
+  /** In which order Arrivals shows scenes, and which of them. */
+  shelfSort: ShelfSort;
+  shelfShow: ShelfShow;
   /** Single-key shortcuts (WCAG 2.1.4: they can be turned off). */
   keys: boolean;
   set: (change: Partial<Omit<Settings, 'set'>>) => void;
@@ -30,6 +36,9 @@ export const useSettings = create<Settings>()(
       keys: true,
       crossingLimit: null,
       compare: 'wipe',
+      read: [],
+      shelfSort: 'newest',
+      shelfShow: 'all',
       set,
     }),
     {

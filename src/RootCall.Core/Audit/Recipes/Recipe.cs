@@ -62,7 +62,9 @@ public sealed record Recipe(
         var steps = ImmutableArray.CreateBuilder<RecipeStep>();
         foreach (var entry in entries)
         {
-            foreach (var family in entry.Fixed.GroupBy(f => (f.Rule, f.Cause)))
+            // What a person decided is not the rule's own fix.
+            var byRule = entry.ProposedBy != LedgerEntry.HandProposed;
+            foreach (var family in (byRule ? entry.Fixed : []).AsEnumerable().GroupBy(f => (f.Rule, f.Cause)))
                 steps.Add(
                     new()
                     {
@@ -75,7 +77,7 @@ public sealed record Recipe(
                         ),
                     }
                 );
-            if (!entry.Fixed.IsEmpty)
+            if (byRule && !entry.Fixed.IsEmpty)
                 continue;
             foreach (var alike in entry.Edits.OfType<CrossMaterial>().Where(e => !e.Set.IsEmpty).GroupBy(e => (e.Model, Said: Said(e.Set))))
                 steps.Add(
@@ -137,13 +139,14 @@ public sealed record Recipe(
     }
 
     /// <summary>The findings and values that it would fix in a scene, as one plan.</summary>
-    public RecipeRun Run(AuditScene scene, AuditReport report)
+    /// <param name="only">Materials that values are set on; null for all that match.</param>
+    public RecipeRun Run(AuditScene scene, AuditReport report, Func<MaterialView, bool>? only = null)
     {
         var matched = report.Findings.Where(f => Steps.Any(s => s.Fits(f))).ToList();
         var plan = FixPlan.Make(matched);
         var values = Steps
             .Where(s => s.Set is not null)
-            .SelectMany(s => s.Values(scene))
+            .SelectMany(s => s.Values(scene, only))
             .Where(v => !plan.Edits.Any(e => e.Target == v.Target));
         return new(
             plan with
@@ -193,9 +196,9 @@ public sealed record RecipeStep
     internal bool Fits(Finding finding) =>
         finding.Rule == Rule && (Cause is null || finding.Cause.Key == Cause) && Match.Fits(finding.AsFixed());
 
-    internal IEnumerable<Edit> Values(AuditScene scene) =>
+    internal IEnumerable<Edit> Values(AuditScene scene, Func<MaterialView, bool>? only) =>
         from material in scene.Materials
-        where RecipeMatch.Like(Match.Name, material.Name)
+        where RecipeMatch.Like(Match.Name, material.Name) && only?.Invoke(material) != false
         let input = material.Input(Set!.Input)
         where input is not null && !input.IsConnected && input.Input.Value?.Equals(Set!.ToValue()) != true
         select (Edit)new SetValue(material.Name, Set!.Input, input.Input.Value, Set!.ToValue());

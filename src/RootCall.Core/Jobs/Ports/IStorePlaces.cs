@@ -17,8 +17,14 @@ public interface IStorePlaces
     /// <summary>Own files of a scene with its ledger's edits made.</summary>
     string Edited(Guid sceneId);
 
+    /// <summary>Textures that were added to a scene from somebody's own computer, a folder for each delivery.</summary>
+    string Added(Guid sceneId);
+
     /// <summary>Images that were taken out of a scene.</summary>
     string Extracted(Guid sceneId);
+
+    /// <summary>A copy of a scene that waits to be fetched.</summary>
+    string ToFetch(Guid sceneId, Guid job);
 
     /// <param name="token">Of the attempt that builds it.</param>
     string Package(Guid token, string name);
@@ -48,4 +54,7 @@ public interface IFileLinks
 {
     /// <summary>Gives a file's contents a second name, so that two trees share one copy; copies where that cannot be.</summary>
     void Create(string existing, string name);
+
+    /// <summary>How many names a file's contents have.</summary>
+    int Count(string path);
 }

@@ -37,10 +37,12 @@ internal static class ArrivalEndpoints
     /// wrong the received folder is removed and nothing else has happened.
     /// </summary>
     /// <param name="of">The scene of which the file called <paramref name="file"/> is another version.</param>
+    /// <param name="picked">The scene that textures without any scene are for.</param>
     private static async Task<IResult> Upload(
         HttpRequest request,
         Guid? of,
         string? file,
+        Guid? picked,
         DiskStore disk,
         WorkDispatcher work,
         Bounds bounds,
@@ -63,7 +65,7 @@ internal static class ArrivalEndpoints
             if (names.Count == 0)
                 throw new CannotUseException("The upload holds no file.");
             var name = names.Count == 1 ? Path.GetFileName(names[0]) : names[0].Split('/')[0];
-            return TypedResults.Ok(await work.Begin(new Arrive(null, id, name, of, file), $"Bring in {name}", null, stop));
+            return TypedResults.Ok(await work.Begin(new Arrive(null, id, name, of, file, picked), $"Bring in {name}", null, stop));
         }
         catch (Exception e)
         {

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using RootCall.Core.Audit;
-using RootCall.Core.Audit.Output;
 using RootCall.Core.Files;
 using RootCall.Data.Stores;
 using RootCall.Web.Features.Pictures;
@@ -33,33 +32,7 @@ internal static class AuditEndpoints
         );
         group.MapGet("/cause", Cause);
         group
-            .MapGet("/file", async (Guid id, string? format, Audits audits, CancellationToken stop) =>
-            {
-                var state = await audits.Get(id, stop);
-                using var file = new MemoryStream();
-                var name = Path.GetFileNameWithoutExtension(state.Scene.Scene.Path);
-                if (format == "junit")
-                    JunitReport.Write(
-                        file,
-                        state.Scene,
-                        state.Report with
-                        {
-                            Findings = state.Report.Findings.RemoveAll(f => state.Waivers.ContainsKey(f.Cause.Key)),
-                        },
-                        Severity.Blocker
-                    );
-                else
-                    SarifLog.Write(
-                        file,
-                        state.Scene,
-                        state.Report,
-                        typeof(AuditEndpoints).Assembly.GetName().Version!.ToString(3),
-                        state.Waivers
-                    );
-                return format == "junit"
-                    ? Results.File(file.ToArray(), "application/xml", $"{name}.junit.xml")
-                    : Results.File(file.ToArray(), "application/sarif+json", $"{name}.sarif");
-            })
+            .MapGet("/file", (Guid id, string? format, AuditFiles files, CancellationToken stop) => files.Get(id, format, stop))
             .ExcludeFromDescription();
         group
             .MapGet(

@@ -18,6 +18,7 @@ internal static class AuditShapes
     {
         var causes = state.Report.Causes.Select(c => Cause(state, c)).ToList();
         var open = causes.Where(c => c.Waived is null).ToList();
+        var safe = Audits.Picked(state, new(null, null, true, null));
         int Sum(string severity) => open.Where(c => c.Severity == severity).Sum(c => c.Count);
         return new(
             Destination(state.Scene.Destination),
@@ -27,12 +28,13 @@ internal static class AuditShapes
             Sum("blocker"),
             Sum("warning"),
             Sum("note"),
-            Audits.Picked(state, new(null, null, true, null)).Count,
+            safe.Count,
             causes,
             state.Report.Failed,
             state.Report.Coverage.Sentence,
             state.Report.Coverage.Open,
-            state.Report.Coverage.IsFull
+            state.Report.Coverage.IsFull,
+            safe.Where(f => f.Target.Material is not null).CountBy(f => f.Target.Material!).ToDictionary()
         );
     }
 
@@ -265,7 +267,7 @@ internal static class AuditShapes
             : $"{picture}?candidate=0";
     }
 
-    private static string? UrlOfPath(Guid id, AuditState state, string path)
+    public static string? UrlOfPath(Guid id, AuditState state, string path)
     {
         var at = state.Current.Report.Beside.Select((b, i) => (b.Path, i)).FirstOrDefault(b => b.Path == path);
         if (at.Path is not null)

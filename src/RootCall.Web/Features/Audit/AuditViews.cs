@@ -6,6 +6,7 @@ namespace RootCall.Web.Features.Audit;
 /// <param name="Coverage">How much was looked at, in one sentence.</param>
 /// <param name="OpenChecks">Inputs whose map could not be looked at.</param>
 /// <param name="IsCovered">Everything was: nothing found means that nothing is wrong.</param>
+/// <param name="SafeByMaterial">How many of those that are safe are about each material.</param>
 /// <param name="Measured">Images whose values are known; the rest is being looked at.</param>
 internal sealed record AuditView(
     DestinationItem Destination,
@@ -20,7 +21,8 @@ internal sealed record AuditView(
     IEnumerable<FailedRule> Failed,
     string Coverage,
     int OpenChecks,
-    bool IsCovered
+    bool IsCovered,
+    IReadOnlyDictionary<string, int> SafeByMaterial
 );
 
 internal sealed record DestinationItem(string Id, string Name, string Description, string Models, string Limit, bool Own);
@@ -142,8 +144,15 @@ internal sealed record EditLine(string What, string Where, string Before, string
 internal sealed record LeftLine(string Target, string Reason);
 
 /// <summary>What to fix: single findings, a family, or everything that is safe.</summary>
+/// <param name="Materials">Only what is about these; null for all.</param>
 /// <param name="Seen">The last entry of the ledger that the window knows; what came after it from elsewhere is not overwritten.</param>
-internal sealed record FixRequest(string? Cause, IReadOnlyList<string>? Keys, bool Safe, Guid? Seen);
+internal sealed record FixRequest(
+    string? Cause,
+    IReadOnlyList<string>? Keys,
+    bool Safe,
+    Guid? Seen,
+    IReadOnlyList<string>? Materials = null
+);
 
 internal sealed record WaiveRequest(string Cause, string Reason);
 

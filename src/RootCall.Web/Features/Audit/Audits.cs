@@ -31,7 +31,7 @@ internal sealed record AuditState(
 /// Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks
 /// only at what changed.
 /// </summary>
-internal sealed class Audits(
+internal sealed partial class Audits(
     CurrentScenes current,
     KnownFileStore known,
     HouseStore house,
@@ -41,7 +41,8 @@ internal sealed class Audits(
     LedgerStore ledgers,
     WorkStore tasks,
     WorkDispatcher work,
-    SceneMemory memory
+    SceneMemory memory,
+    ILogger<Audits> log
 )
 {
     /// <summary>One scene's last audit. Used by one request at a time.</summary>
@@ -70,10 +71,46 @@ internal sealed class Audits(
 
     public async Task<AuditState> Get(Guid id, CancellationToken stop)
     {
+        var revision = await scenes.Revision(id, stop);
         var state = await current.Get(id, stop);
         var destination = await house.DestinationOf(await scenes.Destination(id, stop), stop);
-        return await Get(id, state, destination, stop);
+        var audit = await Get(id, state, destination, stop);
+        int Open(Severity severity) => audit.Report.Findings.Count(f => f.Severity == severity && !audit.Waivers.ContainsKey(f.Cause.Key));
+        await scenes.Audited(id, revision ?? 0, Open(Severity.Blocker), Open(Severity.Warning), stop);
+        return audit;
     }
+
+    /// <summary>
+    /// Audits scenes that a list shows and that were not audited as they stand, one after the other, behind whoever asked. Windows
+    /// that show the list hear of each that counts otherwise.
+    /// </summary>
+    public void CountSoon(IReadOnlyList<Guid> ids)
+    {
+        if (ids.Count > 0 && Interlocked.Exchange(ref counting, 1) == 0)
+            _ = Task.Run(() => Count(ids), CancellationToken.None);
+    }
+
+    private async Task Count(IReadOnlyList<Guid> ids)
+    {
+        foreach (var id in ids)
+            try
+            {
+                // What a task has in hand is another scene when it ends.
+                if (!await tasks.IsOpen<Remember>(id, CancellationToken.None) && !await tasks.IsOpen<Search>(id, CancellationToken.None))
+                    await Get(id, CancellationToken.None);
+            }
+            catch (Exception e)
+            {
+                LogUncounted(id, e.Message); // The next who asks for the list has it tried again.
+            }
+
+        Interlocked.Exchange(ref counting, 0);
+    }
+
+    private int counting;
+
+    [LoggerMessage(LogLevel.Warning, "Scene {Id} could not be audited for the list: {Reason}")]
+    private partial void LogUncounted(Guid id, string reason);
 
     private async Task<AuditState> Get(Guid id, CurrentState state, Destination destination, CancellationToken stop)
     {
@@ -146,12 +183,14 @@ internal sealed class Audits(
     public static IReadOnlyList<Finding> Picked(AuditState state, FixRequest request)
     {
         var keys = request.Keys?.ToHashSet(StringComparer.Ordinal);
+        var materials = request.Materials?.ToHashSet(StringComparer.Ordinal);
         return
         [
             .. state.Report.Findings.Where(f =>
                 !state.Waivers.ContainsKey(f.Cause.Key)
                 && (request.Cause is null || f.Cause.Key == request.Cause)
                 && keys?.Contains(f.Key) != false
+                && (materials is null || (f.Target.Material is { } of && materials.Contains(of)))
                 && (!request.Safe || f.Fixes is [{ IsSafe: true }, ..])
                 && !state.PendingFixes.ContainsKey(f.Key)
             ),

@@ -25,8 +25,8 @@ internal sealed class PictureRequests(IBackgroundJobClient queue)
 }
 
 /// <summary>
-/// Small pictures of images: 200 with a PNG, 202 while a worker makes it, 204 when the image does not decode. Images are
-/// named by their reference, never by a path, so nothing else can be asked for.
+/// Small pictures of images: 200 with a PNG, 202 while a worker makes it, 204 when the image does not decode. Images of
+/// a scene are named by their reference, never by a path, so nothing else can be asked for.
 /// </summary>
 internal static class PictureEndpoints
 {
@@ -50,8 +50,14 @@ internal static class PictureEndpoints
         var beside = (await current.Get(id, stop)).Report.Beside;
         if (at < 0 || at >= beside.Length)
             return Results.NoContent();
-        var output = disk.Picture(beside[at].Path, beside[at].Stamp, Side);
-        return Made(output, response, () => pictures.Ask(beside[at].Path, null, null, output, Side));
+        return Of(beside[at].Path, beside[at].Stamp, response, disk, pictures);
+    }
+
+    /// <summary>The picture of a file; whoever asks has seen to it that it may be shown.</summary>
+    public static IResult Of(string path, FileStamp stamp, HttpResponse response, DiskStore disk, PictureRequests pictures)
+    {
+        var output = disk.Picture(path, stamp, Side);
+        return Made(output, response, () => pictures.Ask(path, null, null, output, Side));
     }
 
     /// <summary>The picture, nothing where none could be made, or word that it is being made.</summary>

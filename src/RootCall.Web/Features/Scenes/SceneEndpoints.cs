@@ -4,10 +4,14 @@ using RootCall.Core.Muster;
 using RootCall.Core.Scenes;
 using RootCall.Core.Transfer;
 using RootCall.Data;
+using RootCall.Data.Stores;
+using RootCall.Web.Features.Audit;
 
 namespace RootCall.Web.Features.Scenes;
 
 /// <summary>A row of Arrivals.</summary>
+/// <param name="Title">What people call it; its file's name until somebody says otherwise.</param>
+/// <param name="Blockers">Open findings of its last audit; null until there is one.</param>
 internal sealed record SceneSummary(
     Guid Id,
     string Name,
@@ -20,7 +24,11 @@ internal sealed record SceneSummary(
     int References,
     int Unanswered,
     int Applied,
-    int Pending
+    int Pending,
+    string Title,
+    string Path,
+    int? Blockers,
+    int? Warnings
 );
 
 /// <summary>What came with a scene.</summary>
@@ -57,7 +65,8 @@ internal sealed record SceneDetail(
     string? UpAxis,
     int Layers,
     DateTimeOffset MusteredAt,
-    int FilesIndexed
+    int FilesIndexed,
+    string Title
 );
 
 /// <param name="Model">The surface shader's type, as the file writes it; null when there is none.</param>
@@ -65,6 +74,15 @@ internal sealed record SceneDetail(
 /// <param name="Instances">Materials that are instances of it: an edit of it reaches them all.</param>
 /// <param name="Locked">Defined in a file that is not written: an edit goes to an overriding layer.</param>
 internal sealed record MaterialItem(string Name, string? Model, int Images, string? Template, int Instances, bool IsTemplate, bool Locked);
+
+/// <summary>What can be taken into the focus.</summary>
+internal sealed record FocusView(IEnumerable<FocusMaterial> Materials, IEnumerable<FocusObject> Objects);
+
+/// <param name="Files">References that it calls for.</param>
+internal sealed record FocusMaterial(string Name, int Files);
+
+/// <param name="Materials">Those that it wears.</param>
+internal sealed record FocusObject(string Name, IEnumerable<string> Materials);
 
 internal sealed record VariantItem(string Place, string Set, IEnumerable<string> Options, string Selected);
 
@@ -84,9 +102,12 @@ internal static class SceneEndpoints
     public static void MapScenes(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes").WithTags("Scenes");
-        group.MapGet(string.Empty, async (CurrentScenes current, CancellationToken stop) =>
-            TypedResults.Ok(
-                (await current.List(stop)).Select(s => new SceneSummary(
+        group.MapGet(string.Empty, async (CurrentScenes current, Audits audits, CancellationToken stop) =>
+        {
+            var list = await current.List(stop);
+            audits.CountSoon([.. list.Where(s => !s.IsAudited).Select(s => s.Id)]);
+            return TypedResults.Ok(
+                list.Select(s => new SceneSummary(
                     s.Id,
                     Path.GetFileName(s.Path),
                     s.Format,
@@ -98,13 +119,17 @@ internal static class SceneEndpoints
                     s.References,
                     s.Unanswered,
                     s.Applied,
-                    s.Pending
+                    s.Pending,
+                    s.Title,
+                    s.Path,
+                    s.Blockers,
+                    s.Warnings
                 ))
-            )
-        );
+            );
+        });
         group.MapGet(
             "/{id:guid}",
-            async (Guid id, CurrentScenes current, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
+            async (Guid id, CurrentScenes current, SceneStore scenes, IDbContextFactory<RootCallDb> databases, CancellationToken stop) =>
             {
                 var state = await current.Get(id, stop);
                 await using var db = await databases.CreateDbContextAsync(stop);
@@ -114,15 +139,35 @@ internal static class SceneEndpoints
                     .OrderBy(a => a.Version)
                     .Select(a => new VersionItem(a.Version, a.ArrivedAt))
                     .ToListAsync(stop);
-                return TypedResults.Ok(Detail(id, state, versions));
+                return TypedResults.Ok(Detail(id, state, versions, await scenes.Title(id, stop)));
             }
+        );
+        group.MapGet("/{id:guid}/focus", async (Guid id, CurrentScenes current, CancellationToken stop) =>
+            TypedResults.Ok(Focus((await current.Get(id, stop)).Report))
         );
         group.MapGet("/{id:guid}/materials", async (Guid id, CurrentScenes current, CancellationToken stop) =>
             TypedResults.Ok(Materials((await current.Get(id, stop)).Report.Scene, int.MaxValue))
         );
     }
 
-    private static SceneDetail Detail(Guid id, CurrentState state, IReadOnlyList<VersionItem> versions)
+    /// <summary>The scene's objects: meshes, and nodes with meshes, each with what it wears.</summary>
+    private static FocusView Focus(MusterReport report)
+    {
+        var files = report
+            .References.SelectMany(r => r.Reference.UsedBy.Select(u => u.Material).Distinct())
+            .Where(m => m.Length > 0)
+            .CountBy(m => m)
+            .ToDictionary();
+        return new(
+            report.Scene.Materials.Select(m => new FocusMaterial(m.Name, files.GetValueOrDefault(m.Name))).DistinctBy(m => m.Name),
+            report
+                .Scene.Meshes.GroupBy(m => m.Name)
+                .Select(g => new FocusObject(g.Key, g.SelectMany(m => m.Parts.Select(p => p.Material)).Where(m => m.Length > 0).Distinct()))
+                .Where(o => o.Materials.Any())
+        );
+    }
+
+    private static SceneDetail Detail(Guid id, CurrentState state, IReadOnlyList<VersionItem> versions, string title)
     {
         var a = state.Arrival;
         var report = state.Report;
@@ -175,7 +220,8 @@ internal static class SceneEndpoints
             report.Scene.UpAxis,
             report.References.Count(r => r.Reference.Kind is ReferenceKind.Layer or ReferenceKind.Document),
             a.MusteredAt,
-            a.FilesIndexed
+            a.FilesIndexed,
+            title
         );
     }
 

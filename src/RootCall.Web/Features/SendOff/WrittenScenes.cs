@@ -59,6 +59,16 @@ internal static class WrittenScenes
                 )
             );
         });
+        group.MapPost("/fetch", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
+            TypedResults.Ok(await work.Begin(new WriteCopy(id, null), "Write the scene to fetch it", id, stop))
+        );
+        group
+            .MapGet("/{copy:guid}/file", (Guid id, Guid copy, DiskStore disk) =>
+                Directory.Exists(disk.ToFetch(id, copy)) && Directory.GetFiles(disk.ToFetch(id, copy)) is [var file]
+                    ? Results.File(file, "application/octet-stream", Path.GetFileName(file))
+                    : throw new CannotUseException("That copy is no longer there; write it again.")
+            )
+            .ExcludeFromDescription();
         group.MapPost(string.Empty, async (Guid id, WriteCopyTo copy, RootStore roots, WorkDispatcher work, CancellationToken stop) =>
         {
             var root = (await roots.All(stop)).Find(r => r.Id == copy.Root && r.Purpose == RootStore.Output)

@@ -57,5 +57,10 @@ internal static class WorkEndpoints
         group.MapPost("/{id:guid}/cancel", async (Guid id, WorkDispatcher work, CancellationToken stop) =>
             TypedResults.Ok(await work.Cancel(id, stop))
         );
+        group.MapDelete("/{id:guid}", async (Guid id, WorkStore work, CancellationToken stop) =>
+        {
+            await work.Forget(id, stop);
+            return TypedResults.NoContent();
+        });
     }
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { IntoForm, WorkItem, WriteChoices } from '../../api/client';
-import { useWork, useWriteCopy } from '../../api/queries';
+import { useWork, useWriteCopy, useWriteToFetch } from '../../api/queries';
 import { many, when } from '../format';
 import { isOpen, WorkLine } from '../WorkLine';
 import { IntoMenu } from './IntoMenu';
@@ -17,6 +17,7 @@ interface WriteSceneProps {
 export function WriteScene({ sceneId, choices, into, onInto }: WriteSceneProps) {
   const [folder, setFolder] = useState('relinked');
   const copy = useWriteCopy(sceneId);
+  const fetch = useWriteToFetch(sceneId);
   const works = useWork().data?.filter((w) => w.sceneId === sceneId && w.kind === 'writecopy');
   const open = works?.find(isOpen);
   const last = works?.find((w) => w.state === 'done');
@@ -58,7 +59,16 @@ export function WriteScene({ sceneId, choices, into, onInto }: WriteSceneProps) 
           for output.
         </p>
       )}
-      {last && !open && <Written item={last} />}
+      {last && !open && <Written sceneId={sceneId} item={last} />}
+      {!into && !open && (
+        <p className="pt-1 text-[12px] text-quiet">
+          or{' '}
+          <button type="button" className="act" disabled={fetch.isPending} onClick={() => fetch.mutate(undefined)}>
+            write it to download
+          </button>
+          : its paths hold where the arrived scene lies
+        </p>
+      )}
     </div>
   );
 }
@@ -78,8 +88,19 @@ function Carried({ choices, into }: { choices: WriteChoices; into: IntoForm }) {
 }
 
 /** Where the last one lies, and what it left behind. */
-function Written({ item }: { item: WorkItem }) {
+function Written({ sceneId, item }: { sceneId: string; item: WorkItem }) {
   const [path = '', ...behind] = item.detail.split('\n');
+  if (item.phase === 'to fetch')
+    return (
+      <p className="mt-1.5 text-[12px] leading-4">
+        <a className="act" href={`/api/scenes/${sceneId}/copies/${item.id}/file`} download>
+          Download {path}
+        </a>{' '}
+        <span className="text-quiet">
+          Put it into <code className="break-all text-[11.5px]">{behind[0]}</code>.
+        </span>
+      </p>
+    );
   return (
     <div className="mt-1.5 text-[12px] leading-4" data-written={path}>
       <p className="flex items-baseline gap-2">

@@ -1,21 +1,26 @@
 import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { TransferView } from '../../api/client';
-import { useOpenScene, useRestore, useScene, useScenes, useTransfer, useWork, type Beside } from '../../api/queries';
+import { useOpenScenes, useRestore, useScene, useScenes, useTransfer, useWork, type Beside } from '../../api/queries';
+import { useUpload } from '../../api/useUpload';
 import { Frame } from '../../frame/Frame';
 import { useKey } from '../../frame/keys';
-import { FolderSheet } from '../../parts/FolderSheet';
+import { FolderSheet } from '../../parts/folders/FolderSheet';
 import { capital, count, inWords, many } from '../../parts/format';
+import { useInAddress } from '../../state/address';
+import { toggled } from '../../state/toggled';
 import { ArrivalsList } from './ArrivalsList';
 import { CompareSheet } from './CompareSheet';
 import { DropPlace } from './DropPlace';
-import { useUpload } from './useUpload';
+import { ManySheet } from './ManySheet';
 import { WhatCame } from './WhatCame';
 
 const keys: [string, string][] = [
   ['O', 'open from a server folder'],
   ['J K, arrows', 'move among scenes'],
   ['Enter', 'go to Muster'],
+  ['Space', 'take together with other scenes'],
+  ['M', 'decide the same for those taken together'],
   ['V', 'compare with another scene'],
   ['F', 'take the lost values from the compared scene'],
   ['D', 'draw a test frame'],
@@ -29,15 +34,18 @@ export function Arrivals() {
   const picked = sceneId ?? scenes.data?.[0]?.id;
   const scene = useScene(picked);
   const work = useWork();
-  const open = useOpenScene();
+  const open = useOpenScenes();
   const upload = useUpload(scene.data);
   const navigate = useNavigate();
   const [opening, setOpening] = useState(false);
+  const [together, setTogether] = useState<ReadonlySet<string>>(new Set());
+  const [deciding, setDeciding] = useState(false);
   const [comparing, setComparing] = useState(false);
-  const [besides, setBesides] = useState<Record<string, Beside>>({});
+  const [besides, setBesides] = useBesides();
   const transfer = useTransfer(picked, picked ? besides[picked] : undefined);
   const restore = useRestore(picked ?? '');
   useKey('o', () => setOpening(true));
+  useKey('m', () => setDeciding(true), together.size > 0);
   useKey('v', () => setComparing(true), picked !== undefined);
 
   const needing = scenes.data?.filter((s) => s.unanswered > 0).length ?? 0;
@@ -80,12 +88,15 @@ export function Arrivals() {
     <Frame here="Arrivals" sceneId={picked} call={call} among={many(scenes.data?.length ?? 0, 'scene')} keys={keys}>
       <div className="grid h-full grid-cols-[clamp(380px,40%,512px)_minmax(0,1fr)] px-7 pt-2">
         <div className="flex min-h-0 flex-col border-r-2 border-ink pr-6">
-          <DropPlace onOpen={() => setOpening(true)} onFiles={upload.send} />
+          <DropPlace picked={scene.data?.title} onOpen={() => setOpening(true)} onFiles={upload.send} />
           <ArrivalsList
             scenes={scenes.data}
             work={work.data ?? []}
             sending={upload.sending}
             picked={picked}
+            together={together}
+            onTogether={(id) => setTogether((now) => toggled(now, id))}
+            onDecideTogether={() => setDeciding(true)}
             onPick={(id) => void navigate(`/arrivals/${id}`)}
             onEnter={(id) => void navigate(`/muster/${id}`)}
           />
@@ -101,12 +112,13 @@ export function Arrivals() {
           )}
         </div>
       </div>
+      {deciding && <ManySheet scenes={[...together]} onClose={() => setDeciding(false)} />}
       {scene.data && (
         <CompareSheet
           scene={scene.data}
           open={comparing}
           onOpenChange={setComparing}
-          onTake={(beside) => setBesides({ ...besides, [scene.data.id]: beside })}
+          onTake={(beside) => setBesides(scene.data.id, beside)}
         />
       )}
       <FolderSheet
@@ -115,10 +127,27 @@ export function Arrivals() {
         title="Open from a server folder"
         takes="scene"
         verb="Open the scene"
-        onTake={(path) => open.mutate(path)}
+        onTake={(paths) => open.mutate(paths)}
       />
     </Frame>
   );
+}
+
+/** What each scene is held beside, in this window; kept over a refresh. */
+function useBesides(): [Record<string, Beside>, (id: string, beside: Beside) => void] {
+  const [kept, keep] = useInAddress('beside');
+  const besides: Record<string, Beside> = {};
+  for (const word of kept?.split(' ') ?? []) {
+    const [id, other, version] = word.split('_');
+    if (id && other) besides[id] = { with: other, version: Number(version) };
+  }
+  const set = (id: string, beside: Beside) =>
+    keep(
+      Object.entries({ ...besides, [id]: beside })
+        .map(([of, b]) => `${of}_${b.with}_${b.version}`)
+        .join(' '),
+    );
+  return [besides, set];
 }
 
 /** How much was lost, and who still has it: one act takes back all that can be. */

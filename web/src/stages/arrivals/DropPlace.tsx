@@ -1,38 +1,17 @@
-import { useEffect, useRef, useState } from 'react';
-import { filesOf, type Dropped } from '../../api/upload';
+import type { Dropped } from '../../api/upload';
+import { PickFiles } from '../../parts/PickFiles';
+import { useDrop } from '../../parts/useDrop';
+
+interface DropPlaceProps {
+  /** The scene that dropped textures are for; undefined where none is picked. */
+  picked: string | undefined;
+  onOpen: () => void;
+  onFiles: (files: Dropped[]) => void;
+}
 
 /** The top of the thread: anything dropped anywhere in the window lands here. */
-export function DropPlace({ onOpen, onFiles }: { onOpen: () => void; onFiles: (files: Dropped[]) => void }) {
-  const [over, setOver] = useState(false);
-  const files = useRef<HTMLInputElement>(null);
-  const folder = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    const onOver = (e: DragEvent) => {
-      if (!e.dataTransfer?.types.includes('Files')) return;
-      e.preventDefault();
-      setOver(true);
-    };
-    const onLeave = (e: DragEvent) => e.relatedTarget === null && setOver(false);
-    const onDrop = (e: DragEvent) => {
-      if (!e.dataTransfer) return;
-      e.preventDefault();
-      setOver(false);
-      void filesOf(e.dataTransfer).then(onFiles);
-    };
-    window.addEventListener('dragover', onOver);
-    window.addEventListener('dragleave', onLeave);
-    window.addEventListener('drop', onDrop);
-    return () => {
-      window.removeEventListener('dragover', onOver);
-      window.removeEventListener('dragleave', onLeave);
-      window.removeEventListener('drop', onDrop);
-    };
-  }, [onFiles]);
-  const chosen = (input: HTMLInputElement) => {
-    onFiles(Array.from(input.files ?? [], (file) => ({ path: file.webkitRelativePath || file.name, file })));
-    input.value = '';
-  };
-
+export function DropPlace({ picked, onOpen, onFiles }: DropPlaceProps) {
+  const over = useDrop(onFiles);
   return (
     <div className="relative flex h-9 flex-none items-center gap-1 pl-[26px]">
       <span
@@ -52,42 +31,21 @@ export function DropPlace({ onOpen, onFiles }: { onOpen: () => void; onFiles: (f
         <path d="M7 4.6V9.4M4.6 7H9.4" />
       </svg>
       <span className="min-w-0 flex-1 text-[12.5px] leading-4 text-soft">
-        {over ? <b className="text-lichen">a new scene</b> : 'Drop a scene, folder or zip here, or'}
+        {over ? (
+          <b className="text-lichen">a new scene{picked && `, or textures for ${picked}`}</b>
+        ) : (
+          'Drop a scene, textures, a folder or a zip here, or'
+        )}
         {!over && (
           <>
             {' '}
-            <button type="button" className="act" onClick={() => files.current?.click()}>
-              files
-            </button>
-            {' or '}
-            <button type="button" className="act" onClick={() => folder.current?.click()}>
-              a folder
-            </button>
+            <PickFiles onFiles={onFiles} />
           </>
         )}
       </span>
       <button type="button" className="key flex-none" onClick={onOpen}>
         Open from a server folder <kbd>O</kbd>
       </button>
-      <input
-        ref={files}
-        type="file"
-        multiple
-        hidden
-        aria-label="Files to bring in"
-        onChange={(e) => chosen(e.target)}
-        data-upload="files"
-      />
-      <input
-        ref={(input) => {
-          folder.current = input;
-          input?.setAttribute('webkitdirectory', '');
-        }}
-        type="file"
-        hidden
-        aria-label="A folder to bring in"
-        onChange={(e) => chosen(e.target)}
-      />
     </div>
   );
 }

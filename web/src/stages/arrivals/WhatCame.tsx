@@ -3,10 +3,12 @@ import { Link } from 'react-router';
 import type { SceneDetail, TransferView } from '../../api/client';
 import { bytes, many, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
+import { AddedTextures } from '../../parts/AddedTextures';
 import { CountRail } from './CountRail';
 import { ImageSheet } from './ImageSheet';
 import { Losses } from './Losses';
 import { MaterialSheet } from './MaterialSheet';
+import { SceneMenu } from './SceneMenu';
 import { TestFrame } from './TestFrame';
 import { Variants } from './Variants';
 
@@ -38,6 +40,7 @@ export function WhatCame({ scene, transfer, onCompare }: WhatCameProps) {
         <button type="button" className="act flex-none" onClick={onCompare}>
           Compare with another <kbd>V</kbd>
         </button>
+        <SceneMenu key={scene.id} scene={scene} />
         <Link className="key flex-none" to={`/muster/${scene.id}`}>
           Muster its files <kbd>]</kbd>
         </Link>
@@ -61,6 +64,7 @@ export function WhatCame({ scene, transfer, onCompare }: WhatCameProps) {
               <Variants sceneId={scene.id} variants={scene.variants} />
               <h3 className="mt-4 text-[13px] font-[680]">Where it lies</h3>
               <code className="mt-0.5 block break-all text-[11.5px] leading-4 text-quiet">{scene.path}</code>
+              <AddedTextures sceneId={scene.id} />
             </>
           )}
         </div>

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { CrossingRoute, CrossingView, CrossRow } from '../../api/client';
 import { useCrossed, useCrossing, useCrossingActs, useWork } from '../../api/queries';
@@ -6,6 +6,7 @@ import { Frame } from '../../frame/Frame';
 import { useKey, useSpace } from '../../frame/keys';
 import { many } from '../../parts/format';
 import { isOpen } from '../../parts/WorkLine';
+import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
 import { lights, useSettings } from '../../state/settings';
 import { CrossingCall } from './CrossingCall';
@@ -35,14 +36,18 @@ const keys: [string, string][] = [
 /** Stage 5: what survives in another shading model, and how far the look moves. */
 export function Crossing() {
   const { sceneId = '' } = useParams();
-  const [chosen, choose] = useState<{ scene: string; to: string }>();
-  const to = chosen?.scene === sceneId ? chosen.to : null;
-  const [route, setRoute] = useState<CrossingRoute>('kept');
-  const [fit, setFit] = useState(false);
-  const query = useCrossing(sceneId, to, route, fit);
+  const [to, choose] = useInAddress('to');
+  const [byRoute, setRoute] = useInAddress('route');
+  const route: CrossingRoute = byRoute === 'metalness' ? 'metalness' : 'kept';
+  const [best, setBest] = useInAddress('fit');
+  const fit = best !== undefined;
+  const setFit = (on: boolean) => setBest(on ? '' : undefined);
+  const query = useCrossing(sceneId, to ?? null, route, fit);
   const view = query.data;
   // What was proposed stays chosen, whatever the scene becomes by it.
-  if (to === null && view) choose({ scene: sceneId, to: view.to });
+  useEffect(() => {
+    if (to === undefined && view) choose(view.to);
+  }, [to, view, choose]);
   const open = useWork().data?.filter((w) => w.sceneId === sceneId && isOpen(w));
   const work = open?.find((w) => w.kind === 'measurecrossing' || w.kind === 'cross');
   const [whole, setWhole] = useState(false);
@@ -52,7 +57,7 @@ export function Crossing() {
   const { light, crossingLimit, set } = useSettings();
   const limit = crossingLimit ?? view?.limit ?? 2;
   const rows = useMemo(() => matching(view, find), [view, find]);
-  const [picked, setPicked] = useState<string>();
+  const [picked, setPicked] = useInAddress('material');
   const row = rows.find((r) => r.material === picked) ?? rows[0];
   const crossed = useCrossed(sceneId, row?.material, view?.to, route, fit).data ?? undefined;
   const sets = useSets((s) => s.sets);
@@ -112,7 +117,7 @@ export function Crossing() {
         view && (
           <Tools
             view={view}
-            onTo={(model) => choose({ scene: sceneId, to: model })}
+            onTo={choose}
             onRoute={setRoute}
             onFit={fitOr}
             onWear={() => void wear()}

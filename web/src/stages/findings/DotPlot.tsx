@@ -28,6 +28,18 @@ export function DotPlot({ plot, current, onPick }: { plot: PlotView; current: st
         : plot.low !== null
           ? `expected: at least ${short(plot.low)}${unit}`
           : '';
+  const [only] = plot.dots;
+  if (plot.dots.length === 1 && only)
+    return (
+      <dl className="flex-none text-[12.5px]">
+        <dt className="text-quiet">{plot.what}</dt>
+        <dd className={`text-[20px] font-[680] leading-7 ${outside(only.value) ? 'text-clay' : ''}`}>
+          {short(only.value)}
+          {unit}
+        </dd>
+        <dd className="text-quiet">{expected}</dd>
+      </dl>
+    );
   const left = plot.low === null ? 0 : x(plot.low);
   const right = plot.high === null ? width : x(plot.high);
   const bounded = plot.low !== null || plot.high !== null;

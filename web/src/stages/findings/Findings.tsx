@@ -5,10 +5,12 @@ import { useAudit, useCause, useFindingActs } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useKey, useSpace } from '../../frame/keys';
 import { many } from '../../parts/format';
+import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
 import { CauseList } from './CauseList';
 import { Evidence } from './Evidence';
 import { FindingsCall } from './FindingsCall';
+import { HandSheet, type Reach } from './hand/HandSheet';
 import { DestinationSheet } from './sheets/DestinationSheet';
 import { EditsSheet } from './sheets/EditsSheet';
 import { HouseSheet } from './sheets/HouseSheet';
@@ -24,6 +26,7 @@ const keys: [string, string][] = [
   ['⇧F', 'fix the whole family'],
   ['F', 'fix what is in focus'],
   ['T', 'fix this one'],
+  ['C', 'choose by hand what no rule can know'],
   ['W', 'waive the cause with a reason, or take the waiver back'],
 ];
 
@@ -34,7 +37,7 @@ export function Findings() {
   const view = query.data;
   const find = useFocus((s) => s.find);
   const causes = useMemo(() => matching(view, find), [view, find]);
-  const [picked, setPicked] = useState<string>();
+  const [picked, setPicked] = useInAddress('cause');
   const [member, setMember] = useState<string>();
   const [sheet, setSheet] = useState<Sheet>();
   const cause = causes.find((c) => c.key === picked) ?? causes[0];
@@ -78,6 +81,7 @@ export function Findings() {
   useKey('shift+f', () => fixFamily(), free);
   useKey('f', () => fixFocus(), free);
   useKey('t', () => fixThis(), free);
+  useKey('c', () => cause && evidence && setSheet('hand'), free);
   useKey('w', () => cause && (cause.waived === null ? setSheet('waive') : acts.unwaive.mutate(cause.key)), free);
 
   const close = (open: boolean) => !open && setSheet(undefined);
@@ -89,11 +93,15 @@ export function Findings() {
         query.isError ? (
           <em>{query.error.message}</em>
         ) : (
-          <FindingsCall view={view} onSafe={() => acts.fix.mutate({ safe: true })} />
+          <FindingsCall
+            view={view}
+            safe={safeIn(view, materials)}
+            onSafe={() => acts.fix.mutate({ safe: true, ...(materials.size > 0 && { materials: [...materials] }) })}
+          />
         )
       }
       among={many(view?.causes.length ?? 0, 'cause')}
-      focus={<Tools open={setSheet} destination={view?.destination.name} />}
+      focus={<Tools open={setSheet} destination={view?.destination.name} picked={materials.size} />}
       keys={keys}
     >
       {view && view.causes.length === 0 && <Nothing view={view} sceneId={sceneId} />}
@@ -135,6 +143,26 @@ export function Findings() {
       {sheet === 'recipes' && <RecipesSheet sceneId={sceneId} onOpenChange={close} />}
       {sheet === 'rule' && evidence && <RuleSheet rule={evidence.rule} onOpenChange={close} />}
       {sheet === 'edits' && evidence && <EditsSheet fix={evidence.fix} onOpenChange={close} />}
+      {sheet === 'hand' && cause && inHand && (
+        <HandSheet
+          sceneId={sceneId}
+          title={cause.sentence}
+          reaches={reachesOf(
+            cause,
+            inHand.key,
+            inFocus.map((m) => m.key),
+          )}
+          onOpenChange={close}
+        />
+      )}
+      {sheet === 'hand-focus' && materials.size > 0 && (
+        <HandSheet
+          sceneId={sceneId}
+          title={`${many(materials.size, 'material')} in focus`}
+          reaches={[{ name: 'in focus', of: { cause: null, keys: null, materials: [...materials] } }]}
+          onOpenChange={close}
+        />
+      )}
       {sheet === 'waive' && cause && (
         <WaiveSheet
           cause={cause}
@@ -148,15 +176,40 @@ export function Findings() {
   );
 }
 
+/** How many of the safe fixes are about what is in focus; null when that is the whole scene. */
+const safeIn = (view: AuditView | undefined, focus: ReadonlySet<string>) =>
+  focus.size === 0 ? null : [...focus].reduce((n, m) => n + (view?.safeByMaterial[m] ?? 0), 0);
+
 function matching(view: AuditView | undefined, find: string): CauseItem[] {
   const letters = find.trim().toLowerCase();
   return (view?.causes ?? []).filter((c) => `${c.sentence} ${c.rule} ${c.names}`.toLowerCase().includes(letters));
 }
 
+/** One finding, those in focus, and the whole family. */
+function reachesOf(cause: CauseItem, one: string, inFocus: string[]): Reach[] {
+  const of = (keys: string[] | null) => ({ cause: cause.key, keys, materials: null });
+  return [
+    { name: 'this one', of: of([one]) },
+    ...(inFocus.length > 0 ? [{ name: `${inFocus.length} in focus`, of: of(inFocus) }] : []),
+    ...(cause.count > 1 ? [{ name: `all ${cause.count}`, of: of(null) }] : []),
+  ];
+}
+
+interface ToolsProps {
+  open: (sheet: Sheet) => void;
+  destination: string | undefined;
+  picked: number;
+}
+
 /** Where the scene goes, by which rules it is looked at, and what was recorded. */
-function Tools({ open, destination }: { open: (sheet: Sheet) => void; destination: string | undefined }) {
+function Tools({ open, destination, picked }: ToolsProps) {
   return (
     <span className="flex items-center gap-4 bg-ground px-3">
+      {picked > 0 && (
+        <button type="button" className="act" onClick={() => open('hand-focus')}>
+          Set {many(picked, 'material')} by hand
+        </button>
+      )}
       <button type="button" className="act soft" onClick={() => open('destination')}>
         For: {destination ?? '–'}
       </button>

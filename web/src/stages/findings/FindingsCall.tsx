@@ -1,8 +1,15 @@
 import type { AuditView } from '../../api/client';
 import { count, inWords } from '../../parts/format';
 
+interface FindingsCallProps {
+  view: AuditView | undefined;
+  /** Findings in focus that have a safe fix; null when nothing is in focus. */
+  safe: number | null;
+  onSafe: () => void;
+}
+
 /** "61 findings come from 9 causes. 3 of them block the render." */
-export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; onSafe: () => void }) {
+export function FindingsCall({ view, safe, onSafe }: FindingsCallProps) {
   if (!view)
     return (
       <>
@@ -33,7 +40,12 @@ export function FindingsCall({ view, onSafe }: { view: AuditView | undefined; on
         </>
       )}
       <Open view={view} />
-      {view.safe > 0 && (
+      {safe !== null && safe > 0 && (
+        <button type="button" onClick={onSafe} title="Put every fix in focus that is at least 0.9 sure into the ledger">
+          Fix the {count(safe)} safe in focus
+        </button>
+      )}
+      {safe === null && view.safe > 0 && (
         <button type="button" onClick={onSafe} title="Put every fix that is at least 0.9 sure into the ledger">
           Fix the {count(view.safe)} that {view.safe === 1 ? 'is' : 'are'} safe
         </button>

@@ -68,19 +68,35 @@ export function FixBar({
           <span className="border border-dashed border-lichen px-2.5 py-1 text-[12.5px] text-lichen">
             pending, entry {cause.pending}
           </span>
+        ) : !fixable ? (
+          <button type="button" className="key" onClick={() => onOpen('hand')}>
+            Choose by hand <kbd>C</kbd>
+          </button>
         ) : (
-          <button type="button" className="key" disabled={!fixable || busy} onClick={onFamily}>
+          <button type="button" className="key" disabled={busy} onClick={onFamily}>
             {fix.findings > 1 ? `Fix all ${count(fix.findings)}` : 'Fix it'} <kbd>⇧F</kbd>
           </button>
         )}
         {!waived && cause.pending === null && (
           <>
-            <button type="button" className="act" disabled={inFocus === 0 || busy} onClick={onFocus}>
-              Fix {inFocus > 0 ? `${count(inFocus)} in focus` : 'what is in focus'} <kbd>F</kbd>
-            </button>
-            <button type="button" className="act" disabled={!inHand?.title || inHand.pending || busy} onClick={onThis}>
-              Fix this one <kbd>T</kbd>
-            </button>
+            {fixable && (
+              <>
+                <button type="button" className="act" disabled={inFocus === 0 || busy} onClick={onFocus}>
+                  Fix {inFocus > 0 ? `${count(inFocus)} in focus` : 'what is in focus'} <kbd>F</kbd>
+                </button>
+                <button
+                  type="button"
+                  className="act"
+                  disabled={!inHand?.title || inHand.pending || busy}
+                  onClick={onThis}
+                >
+                  Fix this one <kbd>T</kbd>
+                </button>
+                <button type="button" className="act soft" onClick={() => onOpen('hand')}>
+                  Choose by hand <kbd>C</kbd>
+                </button>
+              </>
+            )}
             <button type="button" className="act soft" onClick={onWaive}>
               Waive with a reason <kbd>W</kbd>
             </button>

@@ -104,11 +104,13 @@ describe('the fix of a cause', () => {
     expect(acts.onOpen).toHaveBeenCalledWith('edits');
   });
 
-  it('leaves to a person what only a person can decide', () => {
-    bar({}, 0, 0, [{ ...member, title: null, decide: 'Which of the two is the bark?' }]);
+  it('leaves to a person what only a person can decide, and lets them say it', async () => {
+    const user = bar({}, 0, 0, [{ ...member, title: null, decide: 'Which of the two is the bark?' }]);
     expect(screen.getByText('Only a person can decide.')).toBeTruthy();
     expect(screen.getByText(/Which of the two is the bark/)).toBeTruthy();
-    for (const name of [/^Fix it/, /^Fix what is in focus/, /^Fix this one/]) expect(button(name).disabled).toBe(true);
+    expect(screen.queryByRole('button', { name: /^Fix/ })).toBeNull();
+    await user.click(button(/^Choose by hand/));
+    expect(acts.onOpen).toHaveBeenCalledWith('hand');
   });
 
   it('is not put in twice, and a waiver is taken back where it was given', async () => {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { CandidateItem, EvidenceView, ReferenceItem } from '../../api/client';
 import { useDecide, useEvidence, useMusterActs } from '../../api/queries';
 import { useKey } from '../../frame/keys';
-import { FolderSheet } from '../../parts/FolderSheet';
+import { FolderSheet } from '../../parts/folders/FolderSheet';
 import { bytes, capital, count, inWords, pixels, tail, when } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
 import { Hint } from '../../parts/Hint';
@@ -131,7 +131,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
         title={`A file for ${reference.name}`}
         takes="file"
         verb="Use this file"
-        onTake={byHand}
+        onTake={([path]) => path && byHand(path)}
       />
     </section>
   );
@@ -265,7 +265,7 @@ function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
         ))}
       </div>
       <button type="button" className="key mt-2" disabled={busy} onClick={onSeen}>
-        Accept the change <kbd>D</kbd>
+        Accept the change <kbd>A</kbd>
       </button>
     </div>
   );

@@ -1,14 +1,17 @@
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { BundleItem, MusterView, ReferenceItem } from '../../api/client';
-import { useAddRoot, useDecide, useMuster, useMusterActs, useWork } from '../../api/queries';
+import { useAddRoot, useDecide, useMuster, useMusterActs, useScene, useWork } from '../../api/queries';
+import { useUpload, type Sending as OnItsWay } from '../../api/useUpload';
 import { Frame } from '../../frame/Frame';
 import { useKey } from '../../frame/keys';
-import { FolderSheet } from '../../parts/FolderSheet';
+import { FolderSheet } from '../../parts/folders/FolderSheet';
 import { many } from '../../parts/format';
+import { useDrop } from '../../parts/useDrop';
 import { isOpen, WorkLine } from '../../parts/WorkLine';
 import { stateWords } from '../../parts/words';
 import { useShallow } from 'zustand/react/shallow';
+import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
 import { DecideMenu, type Sheet } from './acts/DecideMenu';
 import { FindReplace } from './acts/FindReplace';
@@ -19,7 +22,6 @@ import { Evidence } from './Evidence';
 import { found, warm } from './find';
 import { LargePicture } from './LargePicture';
 import { leastHeight } from './map/layout';
-import { MaterialPicker } from './MaterialPicker';
 import { MusterCall } from './MusterCall';
 import { ColumnsMenu, ReferenceList } from './ReferenceList';
 import { RelocationMap } from './map/RelocationMap';
@@ -37,7 +39,7 @@ const keys: [string, string][] = [
   ['E', 'find and replace in paths'],
   ['Q', 'switch variants'],
   ['I', 'tidy files'],
-  ['D', 'accept the change of files'],
+  ['A', 'accept the change of files'],
 ];
 
 /** Stage 2: which calls are answered, and which few decisions answer the rest? */
@@ -76,7 +78,6 @@ export function Muster() {
         )
       }
       among={many(view?.references.length ?? 0, 'reference')}
-      focus={view && sceneId && <MaterialPicker sceneId={sceneId} references={view.references} />}
       keys={keys}
     >
       {view && (
@@ -103,7 +104,7 @@ export function Muster() {
         title="Look in another folder"
         takes="folder"
         verb="Add as a root"
-        onTake={(path) => addRoot.mutate(path)}
+        onTake={([path]) => path && addRoot.mutate(path)}
       />
     </Frame>
   );
@@ -132,11 +133,17 @@ function MusterContent(props: ContentProps) {
     useShallow(({ materials, bundle, narrow }) => ({ materials, bundle, narrow })),
   );
   const find = useDeferredValue(useFocus((s) => s.find));
-  const [states, setStates] = useState<string[]>([]);
-  const [current, setCurrent] = useState<number>();
+  const [inState, setInState] = useInAddress('states');
+  const states = useMemo(() => inState?.split(' ') ?? [], [inState]);
+  const [inHandAt, setInHandAt] = useInAddress('reference');
+  const current = inHandAt === undefined ? undefined : Number(inHandAt);
+  const setCurrent = useCallback((to: number | undefined) => setInHandAt(to?.toString()), [setInHandAt]);
   const [large, setLarge] = useState<{ candidate?: number }>();
   const [sheet, setSheet] = useState<Sheet | 'roots'>();
   const acts = useMusterActs(sceneId);
+  const scene = useScene(sceneId).data;
+  const upload = useUpload(scene);
+  const over = useDrop(upload.send);
   const focused = useMemo(
     () => (focus ? view.references.filter((r) => focus.has(r.number)) : view.references),
     [view.references, focus],
@@ -149,7 +156,7 @@ function MusterContent(props: ContentProps) {
   useKey('e', () => setSheet('replace'));
   useKey('q', () => setSheet('variants'));
   useKey('i', () => setSheet('house'));
-  useKey('d', seen, changed.length > 0);
+  useKey('a', seen, changed.length > 0);
   const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'search' && isOpen(w));
   const shows = useMemo(
     () => (r: ReferenceItem) =>
@@ -190,9 +197,17 @@ function MusterContent(props: ContentProps) {
         />
       </div>
       <div className="col-span-2 flex min-w-0 items-center gap-4 whitespace-nowrap">
-        <StateFilter totals={view.totals} value={states} onChange={setStates} />
+        <StateFilter
+          totals={view.totals}
+          value={states}
+          onChange={(to) => setInState(to.length === 0 ? undefined : to.join(' '))}
+        />
         <span className="flex-1" />
-        {work ? (
+        {over ? (
+          <b className="text-[12.5px] text-lichen">Textures for {scene?.title}, or a new scene</b>
+        ) : upload.sending ? (
+          <Sending sending={upload.sending} />
+        ) : work ? (
           <WorkLine item={work} verb="Searching the roots" />
         ) : (
           <button type="button" className="act soft" onClick={() => setSheet('roots')}>
@@ -241,7 +256,9 @@ function MusterContent(props: ContentProps) {
       {sheet === 'house' && (
         <HouseOrder sceneId={sceneId} numbers={numbers} all={view.references.length} onClose={close} />
       )}
-      {sheet === 'roots' && <RootsSheet sceneId={sceneId} muster={view} onAdd={onSearchWider} onClose={close} />}
+      {sheet === 'roots' && (
+        <RootsSheet sceneId={sceneId} muster={view} onAdd={onSearchWider} onFiles={upload.send} onClose={close} />
+      )}
       {large && inHand && (
         <LargePicture
           sceneId={sceneId}
@@ -251,6 +268,17 @@ function MusterContent(props: ContentProps) {
         />
       )}
     </div>
+  );
+}
+
+function Sending({ sending }: { sending: OnItsWay }) {
+  return (
+    <span role="status" className="flex items-baseline gap-3 text-[12px] text-soft">
+      Sending {sending.name}, {Math.round(sending.part * 100)} %
+      <button type="button" className="act" onClick={sending.stop}>
+        Stop
+      </button>
+    </span>
   );
 }
 

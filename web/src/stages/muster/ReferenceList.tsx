@@ -1,8 +1,16 @@
-import { FlexRender, useTable, type Row, type SortingState } from '@tanstack/react-table';
+import {
+  FlexRender,
+  functionalUpdate,
+  useTable,
+  type Row,
+  type SortingState,
+  type Updater,
+} from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { DropdownMenu } from 'radix-ui';
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef } from 'react';
 import type { ReferenceItem } from '../../api/client';
+import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
 import { useSize } from '../../parts/useSize';
 import { useSettings } from '../../state/settings';
@@ -20,10 +28,16 @@ interface ReferenceListProps {
 const pageRows = 10;
 const headerHeight = 20;
 
+/** A sorting as the address says it: `name`, `-name` for the other way round. */
+const sortingOf = (word = 'state'): SortingState => [{ id: word.replace(/^-/, ''), desc: word.startsWith('-') }];
+const wordOf = ([by]: SortingState) => by && `${by.desc ? '-' : ''}${by.id}`;
+
 /** Every reference, virtualised: sorted by its headers, moved through and picked by keyboard. */
 export function ReferenceList({ references, shows, current, onCurrent, onOpen }: ReferenceListProps) {
   const { hidden, roomy } = useSettings();
-  const [sorting, setSorting] = useState<SortingState>([{ id: 'state', desc: false }]);
+  const [sort, setSort] = useInAddress('sort');
+  const sorting = useMemo(() => sortingOf(sort), [sort]);
+  const setSorting = (change: Updater<SortingState>) => setSort(wordOf(functionalUpdate(change, sorting)));
   const [box, { width }] = useSize();
   const columnVisibility = useMemo(
     () => Object.fromEntries([...hidden, ...crowdedOut(width, hidden)].map((id) => [id, false])),

@@ -1,5 +1,7 @@
 import { RadioGroup } from 'radix-ui';
+import { useState } from 'react';
 import type { PackageItem, WorkItem } from '../../api/client';
+import { useRemovePackage } from '../../api/shelf';
 import { bytes, count, many, when } from '../../parts/format';
 import { FrameTriple } from '../../parts/compare/FrameTriple';
 import { Glyph } from '../../parts/Glyph';
@@ -67,12 +69,29 @@ export function ProofStrip({ packages, work, zip, as, onZip, onBuild, busy }: Pr
               ) : (
                 p.name
               )}{' '}
-              at {when(p.builtAt)}
+              at {when(p.builtAt)} <RemovePackage item={p} />
             </span>
           ))}
         </p>
       )}
     </section>
+  );
+}
+
+/** Its files go from the store; asked by a second press. */
+function RemovePackage({ item }: { item: PackageItem }) {
+  const [asked, ask] = useState(false);
+  const remove = useRemovePackage();
+  return (
+    <button
+      type="button"
+      className="act soft"
+      aria-label={asked ? `Remove ${item.name} for good` : `Remove ${item.name}`}
+      onBlur={() => ask(false)}
+      onClick={() => (asked ? remove.mutate(item.id) : ask(true))}
+    >
+      {asked ? `Remove ${bytes(item.bytesAfter)} for good` : 'Remove'}
+    </button>
   );
 }
 
@@ -173,6 +192,9 @@ function Proof({ last }: { last: PackageItem }) {
             </button>
           </span>
         )}
+        <p className="pt-1.5">
+          <RemovePackage item={last} />
+        </p>
       </div>
     </>
   );

@@ -7,6 +7,7 @@ import { useKey } from '../../frame/keys';
 import { bytes, count, many } from '../../parts/format';
 import { State } from '../../parts/Glyph';
 import { isOpen } from '../../parts/WorkLine';
+import { Reports } from '../../parts/Reports';
 import { WriteScene } from '../../parts/write/WriteScene';
 import { useFocus } from '../../state/focus';
 import { AskMissing } from './AskMissing';
@@ -50,6 +51,7 @@ export function SendOff() {
           <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_448px] gap-x-7">
             <Treemap files={view.files} />
             <Settled view={view} sceneId={sceneId}>
+              <Reports sceneId={sceneId} />
               {choices && (
                 <>
                   <h2 className="pb-1 text-[15px] font-[680]">Write the scene alone, without images</h2>

@@ -1,2 +1,2 @@
 /** What rises from the bottom edge of Findings. */
-export type Sheet = 'destination' | 'house' | 'recipes' | 'rule' | 'edits' | 'waive';
+export type Sheet = 'destination' | 'house' | 'recipes' | 'rule' | 'edits' | 'waive' | 'hand' | 'hand-focus';

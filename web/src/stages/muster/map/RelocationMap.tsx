@@ -1,6 +1,6 @@
 import { memo, useState } from 'react';
 import type { BundleItem } from '../../../api/client';
-import { FolderSheet } from '../../../parts/FolderSheet';
+import { FolderSheet } from '../../../parts/folders/FolderSheet';
 import { useSize } from '../../../parts/useSize';
 import { BandDrawing, inDrawingOrder } from './Band';
 import { Decision } from './Decision';
@@ -116,7 +116,7 @@ export const RelocationMap = memo(function RelocationMap({
         title={`Where does what was in ${pointing?.from ?? ''} lie now?`}
         takes="folder"
         verb="It lies here"
-        onTake={(path) => pointing && onRule(pointing.from, path)}
+        onTake={([path]) => path && pointing && onRule(pointing.from, path)}
       />
     </section>
   );

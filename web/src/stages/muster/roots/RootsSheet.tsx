@@ -1,23 +1,28 @@
 import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import type { MusterView, RootDetail } from '../../../api/client';
+import type { Dropped } from '../../../api/upload';
 import { useRemoveRoot, useRootActs, useRoots, useSearch, useWork } from '../../../api/queries';
 import { count, many, when } from '../../../parts/format';
 import { RisingSheet } from '../../../parts/RisingSheet';
+import { PickFiles } from '../../../parts/PickFiles';
 import { isOpen, WorkLine } from '../../../parts/WorkLine';
+import { AddedTextures } from '../../../parts/AddedTextures';
 import { NamesEditor } from './NamesEditor';
 
 interface RootsSheetProps {
   sceneId: string;
   muster: MusterView;
   onAdd: () => void;
+  /** Textures from the computer that the browser runs on. */
+  onFiles: (files: Dropped[]) => void;
   onClose: () => void;
 }
 
 const grid = 'grid grid-cols-[64px_170px_minmax(0,1fr)_150px_230px_170px] items-center gap-x-4';
 
 /** Where Root Call looks: the roots in their order, how old what it knows of each is, and the words it reads names by. */
-export function RootsSheet({ sceneId, muster, onAdd, onClose }: RootsSheetProps) {
+export function RootsSheet({ sceneId, muster, onAdd, onFiles, onClose }: RootsSheetProps) {
   const roots = useRoots().data ?? [];
   const search = useSearch(sceneId);
   const [words, setWords] = useState(false);
@@ -54,6 +59,9 @@ export function RootsSheet({ sceneId, muster, onAdd, onClose }: RootsSheetProps)
             {roots.map((root) => (
               <Root key={root.id} root={root} last={root.position === roots.length} sceneId={sceneId} />
             ))}
+            <li>
+              <AddedTextures sceneId={sceneId} />
+            </li>
           </ul>
           <div className="flex gap-5 pt-2">
             <button type="button" className="key" onClick={onAdd}>
@@ -62,6 +70,9 @@ export function RootsSheet({ sceneId, muster, onAdd, onClose }: RootsSheetProps)
             <button type="button" className="act" onClick={() => search.mutate(undefined)}>
               Search again
             </button>
+            <span className="self-center text-[12px] text-soft">
+              From this computer, for this scene: <PickFiles onFiles={onFiles} />
+            </span>
             <span className="self-center text-[12px] text-quiet">
               The scene’s own folder is always searched, first.
             </span>

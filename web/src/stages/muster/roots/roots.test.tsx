@@ -2,7 +2,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import type { FolderView, MusterView, RootDetail } from '../../../api/client';
-import { FolderSheet } from '../../../parts/FolderSheet';
+import { FolderSheet } from '../../../parts/folders/FolderSheet';
 import { changes, Problem, serve, type Call } from '../../../testing/server';
 import { show } from '../../../testing/stage';
 import { RootsSheet } from './RootsSheet';
@@ -40,7 +40,7 @@ describe('roots', () => {
       'POST /api/scenes/s/search': {},
       'POST /api/roots/rules/forget': {},
     });
-    return show(<RootsSheet sceneId="s" muster={muster} onAdd={vi.fn()} onClose={vi.fn()} />);
+    return show(<RootsSheet sceneId="s" muster={muster} onAdd={vi.fn()} onFiles={vi.fn()} onClose={vi.fn()} />);
   };
 
   it('says what each knows, and that nothing was listed where nothing was', async () => {
@@ -97,17 +97,40 @@ describe('roots', () => {
 
 describe('folders of the server', () => {
   const folders: Record<string, FolderView> = {
-    '': { path: '', name: 'server folders', parent: null, entries: [entry('/srv', 'folder')] },
+    '': { path: '', name: 'server folders', parent: null, crumbs: [], entries: [entry('/srv', 'folder')] },
     '/srv': {
       path: '/srv',
       name: 'srv',
       parent: '',
-      entries: [entry('/srv/shelf', 'folder'), entry('/srv/pot.gltf', 'scene'), entry('/srv/notes.txt', 'file')],
+      crumbs: [{ path: '/srv', name: 'srv' }],
+      entries: [
+        entry('/srv/shelf', 'folder'),
+        entry('/srv/pot.gltf', 'scene'),
+        entry('/srv/tin.gltf', 'scene'),
+        entry('/srv/notes.txt', 'file'),
+      ],
     },
-    '/srv/shelf': { path: '/srv/shelf', name: 'shelf', parent: '/srv', entries: [] },
+    '/srv/shelf': {
+      path: '/srv/shelf',
+      name: 'shelf',
+      parent: '/srv',
+      crumbs: [
+        { path: '/srv', name: 'srv' },
+        { path: '/srv/shelf', name: 'shelf' },
+      ],
+      entries: [],
+    },
   };
   function entry(path: string, kind: string) {
-    return { path, name: path.slice(path.lastIndexOf('/') + 1), kind, bytes: 1200, modifiedAt: null };
+    return {
+      path,
+      name: path.slice(path.lastIndexOf('/') + 1),
+      kind,
+      bytes: 1200,
+      modifiedAt: null,
+      format: null,
+      where: null,
+    };
   }
   const taken = vi.fn();
   const onOpenChange = vi.fn();
@@ -116,10 +139,22 @@ describe('folders of the server', () => {
     serve({
       'GET /api/folders': ({ query }: Call) =>
         folders[query.path ?? ''] ?? new Problem(403, 'That folder is not among those of the settings.'),
+      'GET /api/folders/recent': () => ({ folders: [], scenes: [] }),
+      'GET /api/folders/preview': () => ({ ...preview, called: 4, images: [], whyNot: null }),
+      'GET /api/folders/find': () => [{ ...entry('/srv/deep/lantern.glb', 'scene'), where: 'srv/deep' }],
     });
     return show(
       <FolderSheet open onOpenChange={onOpenChange} title="Choose" takes={takes} verb="Take it" onTake={taken} />,
     );
+  };
+  const preview = {
+    path: '',
+    format: 'glTF',
+    nodes: 3,
+    meshes: 2,
+    triangles: 1200,
+    materialCount: 1,
+    materials: ['clay'],
   };
   const option = (name: string | RegExp) => screen.findByRole('option', { name });
 
@@ -128,8 +163,22 @@ describe('folders of the server', () => {
     await user.click(await option(/srv/));
     await user.click(await option(/pot\.gltf/));
     expect(screen.queryByRole('option', { name: /notes/ })).toBeNull();
+    expect(await screen.findByText('1,200')).toBeTruthy();
     await user.click(screen.getByRole('button', { name: 'Take it' }));
-    expect(taken).toHaveBeenCalledWith('/srv/pot.gltf');
+    expect(taken).toHaveBeenCalledWith(['/srv/pot.gltf']);
+  });
+
+  it('takes several scenes at once, and finds one by its name', async () => {
+    const user = open('scene');
+    await user.click(await option(/srv/));
+    await user.click(await option(/pot\.gltf/));
+    (await option(/tin\.gltf/)).focus();
+    await user.keyboard(' ');
+    await user.click(screen.getByRole('button', { name: 'Open 2 scenes' }));
+    expect(taken).toHaveBeenCalledWith(['/srv/pot.gltf', '/srv/tin.gltf']);
+    await user.type(screen.getByRole('searchbox'), 'lant');
+    await user.dblClick(await option(/lantern\.glb/));
+    expect(taken).toHaveBeenLastCalledWith(['/srv/deep/lantern.glb']);
   });
 
   it('takes the folder one stands in, and goes up again', async () => {
@@ -139,21 +188,25 @@ describe('folders of the server', () => {
     await user.click(await option(/srv/));
     await user.click(await option(/shelf/));
     expect(await screen.findByText('No folder in here.')).toBeTruthy();
-    await user.click(await option(/\.\./));
+    await user.click(screen.getByRole('button', { name: 'srv' }));
     expect(await screen.findByText('srv is searched with all its subfolders.')).toBeTruthy();
     await user.click(verb());
-    expect(taken).toHaveBeenCalledWith('/srv');
+    expect(taken).toHaveBeenCalledWith(['/srv']);
   });
 
   it('is walked with the arrows and opened with Enter', async () => {
     const user = open('file');
     (await option(/srv/)).focus();
     await user.keyboard('{Enter}');
-    (await option(/\.\./)).focus();
+    (await option(/shelf/)).focus();
+    await user.keyboard('{Enter}');
+    await screen.findByText('No folder in here.');
+    await user.keyboard('{Backspace}');
+    (await option(/shelf/)).focus();
     await user.keyboard('{ArrowDown}{ArrowDown}{ArrowDown}');
     expect(document.activeElement?.textContent).toContain('notes.txt');
     await user.keyboard('{Enter}');
-    expect(taken).toHaveBeenCalledWith('/srv/notes.txt');
+    expect(taken).toHaveBeenCalledWith(['/srv/notes.txt']);
   });
 
   it('says in one sentence why a folder is not shown', async () => {

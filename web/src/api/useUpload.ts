@@ -1,7 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { upload, type Dropped } from '../../api/upload';
+import { upload, type Dropped } from './upload';
 
 /** An upload on its way to the server, before a task takes it over. */
 export interface Sending {
@@ -10,7 +10,9 @@ export interface Sending {
   stop: () => void;
 }
 
-/** @param known The picked scene: a delivery that holds a file of its name is its next version. */
+/**
+ * @param known The picked scene: a delivery that holds a file of its name is its next version, and textures alone are added to it.
+ */
 export function useUpload(known: { id: string; name: string } | undefined) {
   const client = useQueryClient();
   const [sending, setSending] = useState<Sending>();
@@ -23,7 +25,7 @@ export function useUpload(known: { id: string; name: string } | undefined) {
     setSending({ name, part: 0, stop });
     try {
       const of = known && files.some((f) => f.path.split('/').pop() === known.name) ? known : undefined;
-      await upload(files, of, (part) => setSending({ name, part, stop }), control.signal);
+      await upload(files, known?.id, of?.name, (part) => setSending({ name, part, stop }), control.signal);
       await client.invalidateQueries({ queryKey: ['work'] });
     } catch (error) {
       toast.error(error instanceof Error ? error.message : 'The upload failed; nothing was kept.');

@@ -1,0 +1,33 @@
+import { Select } from 'radix-ui';
+
+interface ChooseProps {
+  label: string;
+  value: string;
+  options: { value: string; words: string; note?: string }[];
+  /** Stands there until something is chosen. */
+  empty?: string;
+  onChoose: (value: string) => void;
+}
+
+/** One of several, by name. */
+export function Choose({ label, value, options, empty, onChoose }: ChooseProps) {
+  return (
+    <Select.Root value={value} onValueChange={onChoose}>
+      <Select.Trigger aria-label={label} className="act min-w-0 truncate text-left">
+        <Select.Value placeholder={empty} /> <span aria-hidden="true">▾</span>
+      </Select.Trigger>
+      <Select.Portal>
+        <Select.Content className="menu max-h-80 overflow-y-auto" position="popper" sideOffset={4}>
+          <Select.Viewport>
+            {options.map((o) => (
+              <Select.Item key={o.value} value={o.value} className="flex items-baseline gap-4">
+                <Select.ItemText>{o.words}</Select.ItemText>
+                {o.note && <span className="ml-auto text-[12px] text-quiet">{o.note}</span>}
+              </Select.Item>
+            ))}
+          </Select.Viewport>
+        </Select.Content>
+      </Select.Portal>
+    </Select.Root>
+  );
+}
