@@ -104,6 +104,22 @@ public static class SceneFormats
 
     public static bool IsScene(string path) => For(path) is not null;
 
+    /// <summary>What a scene of that ending is, as people call it, before it is read.</summary>
+    public static string Title(string path) =>
+        Path.GetExtension(path).ToLowerInvariant() switch
+        {
+            ".glb" => "glTF binary",
+            ".gltf" => "glTF",
+            ".usda" => "USD text",
+            ".usdc" => "USD crate",
+            ".usdz" => "USD package",
+            ".usd" => "USD",
+            ".mtlx" => "MaterialX",
+            ".obj" => "Wavefront",
+            ".dae" => "COLLADA",
+            var ending => ending.TrimStart('.').ToUpperInvariant(),
+        };
+
     public static ISceneFormat? For(string path) =>
         All.FirstOrDefault(f => f.Extensions.Contains(Path.GetExtension(path).ToLowerInvariant()));
 

@@ -85,7 +85,10 @@ public sealed class StoreSweep(DiskStore disk, IFileLinks links, Leftovers lefto
                 "swept",
                 Files == 0
                     ? "Nothing in the store is unused."
-                    : string.Create(CultureInfo.InvariantCulture, $"{Files:N0} unused files are gone; they held {Bytes / 1e6:N1} MB.")
+                    : string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{Files:N0} unused {(Files == 1 ? "file is gone; it" : "files are gone; they")} held {Bytes / 1e6:N1} MB."
+                    )
             );
     }
 }

@@ -4439,6 +4439,11 @@ export interface components {
             /** @description The material that stands for it on the screen; null for none. */
             material: null | string;
         };
+        /** @description What the scene's format cannot say, and why. */
+        HandRefusal: {
+            kind: components["schemas"]["HandKind"];
+            why: string;
+        };
         /** @description A decision; what its kind does not need is null. */
         HandSaid: {
             of: components["schemas"]["HandOf"];
@@ -4468,6 +4473,7 @@ export interface components {
             images: components["schemas"]["HandImageItem"][];
             materials: string[];
             uvSets: string[];
+            refused: components["schemas"]["HandRefusal"][];
         };
         HouseClash: {
             name: string;

@@ -13,7 +13,7 @@ interface ChooseProps {
 export function Choose({ label, value, options, empty, onChoose }: ChooseProps) {
   return (
     <Select.Root value={value} onValueChange={onChoose}>
-      <Select.Trigger aria-label={label} className="act min-w-0 truncate text-left">
+      <Select.Trigger aria-label={label} className="act min-w-0 whitespace-nowrap text-left">
         <Select.Value placeholder={empty} /> <span aria-hidden="true">▾</span>
       </Select.Trigger>
       <Select.Portal>

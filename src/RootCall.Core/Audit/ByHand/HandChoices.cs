@@ -1,6 +1,8 @@
 using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using RootCall.Core.Formats;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Muster;
 using RootCall.Core.Shading;
 
@@ -51,6 +53,9 @@ public sealed record HandChoices(
     ImmutableArray<string> UvSets
 )
 {
+    /// <summary>What the format cannot say, each with the reason; these kinds come last.</summary>
+    public required ImmutableSortedDictionary<HandKind, string> Refused { get; init; }
+
     public static HandChoices Of(AuditScene scene, ImmutableArray<HandPlace> places)
     {
         var materials = places
@@ -68,14 +73,35 @@ public sealed record HandChoices(
             .ThenByDescending(i => i.Among)
             .ToImmutableArray();
         var sets = materials.SelectMany(m => m.View.Users).SelectMany(u => u.Mesh.UvSets).Distinct().ToImmutableArray();
+        var kinds = KindsOf(places, inputs, sets, ReadsOneOf(sets, materials.SelectMany(m => m.View.Maps)));
+        var can = SceneFormats.Of(scene.Scene.Path).Capabilities;
+        var refused = kinds
+            .Select(k => (Kind: k, Why: can.WhyNot(ActOf(k, places[0].Place.Kind))))
+            .Where(k => k.Why is not null)
+            .ToImmutableSortedDictionary(k => k.Kind, k => k.Why!);
         return new(
-            KindsOf(places, inputs, sets, ReadsOneOf(sets, materials.SelectMany(m => m.View.Maps))),
+            [.. kinds.OrderBy(refused.ContainsKey)],
             inputs,
             ImagesFor(scene, [.. materials.Select(m => m.View)]),
-            [.. scene.Materials.Select(m => m.Name)],
+            // What is called for and nowhere defined cannot be worn.
+            [.. scene.Materials.Where(m => m.Type.Length > 0).Select(m => m.Name)],
             sets
-        );
+        )
+        {
+            Refused = refused,
+        };
     }
+
+    private static SceneAct ActOf(HandKind kind, string place) =>
+        (kind, place) switch
+        {
+            (HandKind.Material, _) => SceneAct.Assign,
+            (HandKind.Map or HandKind.UvSet, _) => SceneAct.SetImage,
+            (HandKind.Value, _) => SceneAct.SetValue,
+            (_, "mesh") => SceneAct.RenameMesh,
+            (_, "node") => SceneAct.RenameNode,
+            _ => SceneAct.RenameMaterial,
+        };
 
     /// <summary>There is a set to choose: several, or one that a map does not read though it names its set.</summary>
     private static bool ReadsOneOf(ImmutableArray<string> sets, IEnumerable<MapView> maps) =>

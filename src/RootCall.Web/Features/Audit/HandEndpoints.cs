@@ -54,8 +54,12 @@ internal sealed record HandView(
     IEnumerable<HandInputItem> Inputs,
     IEnumerable<HandImageItem> Images,
     IEnumerable<string> Materials,
-    IEnumerable<string> UvSets
+    IEnumerable<string> UvSets,
+    IEnumerable<HandRefusal> Refused
 );
+
+/// <summary>What the scene's format cannot say, and why.</summary>
+internal sealed record HandRefusal(HandKind Kind, string Why);
 
 /// <summary>A decision; what its kind does not need is null.</summary>
 /// <param name="Places">Keys of the places that it is said of; null for all.</param>
@@ -113,7 +117,8 @@ internal static class HandEndpoints
                         AuditShapes.UrlOfPath(id, state, i.Path)
                     )),
                     choices.Materials,
-                    choices.UvSets
+                    choices.UvSets,
+                    choices.Refused.Select(r => new HandRefusal(r.Key, r.Value))
                 )
             );
         });

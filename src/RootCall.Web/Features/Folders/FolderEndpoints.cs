@@ -151,7 +151,7 @@ internal static class FolderEndpoints
                 SceneFormats.IsScene(file.Name) ? "scene" : "file",
                 file.Length,
                 new(file.LastWriteTimeUtc, TimeSpan.Zero),
-                SceneFormats.IsScene(file.Name) ? SceneFormats.Of(file.Name).Capabilities.Name : null,
+                SceneFormats.IsScene(file.Name) ? SceneFormats.Title(file.Name) : null,
                 null
             )
             : new(info.FullName, info.Name, "folder", 0, new(info.LastWriteTimeUtc, TimeSpan.Zero), null, null);

@@ -39,8 +39,8 @@ internal static class FolderLooks
     /// <summary>Reads the scene's own file alone.</summary>
     public static ScenePreview Preview(string path, RootScope scope, CancellationToken stop)
     {
-        var format = SceneFormats.Of(path);
-        var empty = new ScenePreview(path, format.Capabilities.Name, 0, 0, 0, 0, [], 0, [], null);
+        SceneFormats.Of(path);
+        var empty = new ScenePreview(path, SceneFormats.Title(path), 0, 0, 0, 0, [], 0, [], null);
         if (new FileInfo(path).Length > MostRead)
             return empty with { WhyNot = "It is too large to look into before it is opened." };
         using var patience = CancellationTokenSource.CreateLinkedTokenSource(stop);

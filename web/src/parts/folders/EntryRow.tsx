@@ -23,7 +23,7 @@ export function EntryRow({ entry, picked, several, onPick, onOpen }: EntryRowPro
       type="button"
       role="option"
       aria-selected={picked}
-      className={`flex min-h-6 w-full items-baseline gap-3 px-2 text-left ${picked ? 'bg-held' : 'hover:bg-raise'}`}
+      className={`grid min-h-6 w-full grid-cols-[minmax(0,5fr)_minmax(0,4fr)_188px] items-baseline gap-3 px-2 text-left ${picked ? 'bg-held' : 'hover:bg-raise'}`}
       onClick={(e) => onPick(e.ctrlKey || e.metaKey || e.shiftKey)}
       onDoubleClick={onOpen}
       onKeyDown={(e) => {
@@ -38,10 +38,10 @@ export function EntryRow({ entry, picked, several, onPick, onOpen }: EntryRowPro
     >
       <MidCut
         text={folder ? `${entry.name}/` : entry.name}
-        className={`mono min-w-[40%] flex-1 text-[12px] ${folder ? 'text-soft' : ''}`}
+        className={`mono text-[12px] ${folder ? 'text-soft' : ''}`}
       />
-      {entry.where !== null && <MidCut text={entry.where} className="max-w-[40%] text-[11.5px] text-quiet" />}
-      <span className="flex-none text-[11.5px] text-quiet">{note}</span>
+      {entry.where === null ? <span /> : <MidCut text={entry.where} className="text-[11.5px] text-quiet" />}
+      <span className="truncate text-right text-[11.5px] text-quiet">{note}</span>
     </button>
   );
 }

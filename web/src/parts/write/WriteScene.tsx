@@ -23,8 +23,8 @@ export function WriteScene({ sceneId, choices, into, onInto }: WriteSceneProps) 
   const last = works?.find((w) => w.state === 'done');
   const [first] = choices.outputs;
   return (
-    <div className="mb-4">
-      <div className="flex flex-wrap items-baseline gap-x-2 border-t border-hair py-1.5 text-[12.5px]">
+    <div className="mb-1.5">
+      <div className="flex flex-wrap items-baseline gap-x-2 pb-1 text-[12.5px]">
         <span className="text-quiet">as</span>
         <IntoMenu choices={choices} into={into} onInto={onInto} />
       </div>

@@ -5,12 +5,12 @@ import { useMaterials } from '../../api/queries';
 import { count, many } from '../../parts/format';
 import { RisingSheet } from '../../parts/RisingSheet';
 import { useSize } from '../../parts/useSize';
-import { MaterialTile, tile } from './MaterialTile';
-
-const rowHeight = tile + 42;
+import { MaterialTile, useTile } from './MaterialTile';
 
 /** Every material of a scene that has many; only those in view are drawn. */
 export function AllMaterials({ scene, onClose }: { scene: SceneDetail; onClose: () => void }) {
+  const tile = useTile();
+  const rowHeight = tile + 42;
   const [find, setFind] = useState('');
   const [box, { width }] = useSize<HTMLDivElement>();
   const all = useMaterials(scene.id, true).data ?? [];

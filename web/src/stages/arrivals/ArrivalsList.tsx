@@ -5,6 +5,7 @@ import type { FoundScene, SceneSummary, WorkItem } from '../../api/client';
 import { useCancel } from '../../api/queries';
 import { useForgetWork, useFound } from '../../api/shelf';
 import { count, when } from '../../parts/format';
+import { Check } from '../../parts/Check';
 import { Glyph } from '../../parts/Glyph';
 import { MidCut } from '../../parts/MidCut';
 import { isOpen } from '../../parts/WorkLine';
@@ -64,7 +65,7 @@ export function ArrivalsList(props: ArrivalsListProps) {
       // Its row may only come into being when the list has moved.
       requestAnimationFrame(() => document.getElementById(`scene-${next.id}`)?.focus());
     } else if (e.key === 'Enter' && picked) onEnter(picked);
-    else if (e.key === ' ' && picked) onTogether(picked);
+    else if (e.key === ' ' && picked && (e.target as HTMLElement).role !== 'checkbox') onTogether(picked);
     else return;
     e.preventDefault();
   };
@@ -183,15 +184,14 @@ function SceneRow({ scene, found, picked, together, onTogether, onPick, onEnter 
   const edits = scene.applied + scene.pending;
   return (
     <div className="relative">
-      <input
-        type="checkbox"
-        aria-label={`Take ${scene.title} together with others`}
+      <Check
+        label={`Take ${scene.title} together with others`}
+        on={together}
+        onToggle={onTogether}
         className={clsx(
-          'absolute left-[1px] top-[11px] z-10 size-3 accent-[var(--rc-lichen)]',
+          'absolute left-0 top-[10px] z-10',
           !together && 'opacity-0 hover:opacity-100 focus-visible:opacity-100',
         )}
-        checked={together}
-        onChange={onTogether}
       />
       <button
         type="button"

@@ -4,6 +4,7 @@ import { useCarry, useExtract, useMuster } from '../../api/queries';
 import { useKey } from '../../frame/keys';
 import { bytes, many, pixels } from '../../parts/format';
 import { Glyph } from '../../parts/Glyph';
+import { useGrown } from '../../parts/useGrown';
 import { Picture } from '../../parts/Picture';
 
 const most = 48;
@@ -13,6 +14,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
   const muster = useMuster(scene.id).data;
   const extract = useExtract(scene.id);
   const carry = useCarry(scene.id);
+  const side = useGrown(70);
   const inside = scene.carried.map((c) => c.number);
   useKey('x', () => extract.mutate(inside), inside.length > 0);
   const images = muster?.references.filter((r) => r.kind === 'image') ?? [];
@@ -52,7 +54,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
           <span className="text-[12px] text-quiet">a hatch stands for one that did not come</span>
         )}
       </div>
-      <div className="field grid grid-cols-[repeat(auto-fill,70px)] justify-between gap-y-1 p-1.5">
+      <div className="field grid gap-x-2 gap-y-1 p-1.5" style={{ gridTemplateColumns: `repeat(auto-fill, ${side}px)` }}>
         {images.slice(0, most).map((r) => {
           const answers = (r.state === 'present' || r.state === 'embedded') && !r.flags.includes('stand-in');
           return (
@@ -63,7 +65,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
               title={`${r.name}: ${r.state}${answers ? `, ${pixels(r.width, r.height)}, ${bytes(r.bytes)}` : ''}`}
               aria-label={`${r.number}, ${r.name}, ${r.state}`}
             >
-              <Picture sceneId={scene.id} number={r.number} alt="" size={70} missing={!answers} />
+              <Picture sceneId={scene.id} number={r.number} alt="" size={side} missing={!answers} />
             </Link>
           );
         })}

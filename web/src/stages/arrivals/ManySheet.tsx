@@ -91,8 +91,8 @@ function Choices({ choices, scenes, decision, onDecide }: ChoicesProps) {
           note={`${many(r.settles, 'reference')} in ${many(r.scenes, 'scene')}`}
         >
           <MidCut text={r.from} className="mono text-[12px]" />
-          <span className="flex min-w-0 text-[12px]">
-            <span className="flex-none text-quiet">to </span>
+          <span className="flex min-w-0 gap-1 text-[12px]">
+            <span className="flex-none text-quiet">to</span>
             <MidCut text={r.name} className="mono" />
           </span>
         </Choice>

@@ -5,11 +5,12 @@ import { useColours, useMakeLibrary } from '../../api/queries';
 import { count, many } from '../../parts/format';
 import { lights, useSettings } from '../../state/settings';
 import { AllMaterials } from './AllMaterials';
-import { MaterialTile } from './MaterialTile';
+import { MaterialTile, useTile } from './MaterialTile';
 
 /** The materials of the scene as they look, on the field, and the light that all swatches are under. */
 export function MaterialSheet({ scene }: { scene: SceneDetail }) {
   const make = useMakeLibrary(scene.id);
+  const tile = useTile();
   const [all, setAll] = useState(false);
   if (scene.materialList.length === 0) return null;
   return (
@@ -29,7 +30,7 @@ export function MaterialSheet({ scene }: { scene: SceneDetail }) {
         )}
         <LightChoice />
       </div>
-      <ul className="field grid grid-cols-[repeat(auto-fill,92px)] justify-between gap-y-2 p-1.5">
+      <ul className="field grid gap-x-2 gap-y-2 p-1.5" style={{ gridTemplateColumns: `repeat(auto-fill, ${tile}px)` }}>
         {scene.materialList.map((m, i) => (
           <li key={`${m.name} ${i}`}>
             <MaterialTile sceneId={scene.id} material={m} />

@@ -1,14 +1,17 @@
 import type { SceneDetail } from '../../api/client';
 import { many } from '../../parts/format';
 import { Hint } from '../../parts/Hint';
+import { useGrown } from '../../parts/useGrown';
 import { Swatch } from '../../parts/Swatch';
 
 export type MaterialItem = SceneDetail['materialList'][number];
 
-export const tile = 92;
+/** Side of a tile. */
+export const useTile = () => useGrown(92);
 
 /** A material as it looks, over its name. */
 export function MaterialTile({ sceneId, material: m }: { sceneId: string; material: MaterialItem }) {
+  const tile = useTile();
   return (
     <Hint text={about(m)}>
       <span tabIndex={0} className="block">

@@ -100,8 +100,8 @@ function RemoveScene({ scene, onClose }: AskProps) {
               {goes && (
                 <>
                   <p>
-                    <b className="font-[680]">Goes:</b> {goes.join(', ')}; {bytes(removal.data.bytes)} in the store.
-                    This cannot be undone.
+                    <b className="font-[680]">Goes:</b> {goes.join(', ')}
+                    {removal.data.bytes > 0 && `; ${bytes(removal.data.bytes)} in the store`}. This cannot be undone.
                   </p>
                   <p>
                     <b className="font-[680]">Stays:</b>{' '}
@@ -124,7 +124,7 @@ function RemoveScene({ scene, onClose }: AskProps) {
             </AlertDialog.Cancel>
             <button
               type="button"
-              className="key"
+              className="key outlined"
               disabled={!removal.data || acts.remove.isPending}
               onClick={() =>
                 acts.remove.mutate(undefined, {

@@ -30,20 +30,21 @@ export function ShelfBar({ scenes, together, onTogether }: ShelfBarProps) {
         options={shows.map((s) => ({ value: s, words: showWords[s], note: count(scenes.filter(isShown[s]).length) }))}
         onChoose={(s) => set({ shelfShow: s as ShelfShow })}
       />
-      {together > 0 && (
-        <button type="button" className="act" onClick={onTogether}>
+      {together > 0 ? (
+        <button type="button" className="act whitespace-nowrap" onClick={onTogether}>
           Decide for {count(together)} <kbd>M</kbd>
         </button>
+      ) : (
+        <button
+          type="button"
+          className="act soft"
+          title="Remove from the store what nothing uses any more"
+          disabled={sweep.isPending}
+          onClick={() => sweep.mutate(undefined)}
+        >
+          Sweep
+        </button>
       )}
-      <button
-        type="button"
-        className="act soft"
-        title="Remove from the store what nothing uses any more"
-        disabled={sweep.isPending}
-        onClick={() => sweep.mutate(undefined)}
-      >
-        Sweep
-      </button>
       <span className="ml-auto flex gap-2 text-right text-quiet" aria-hidden="true">
         <span className="w-[34px]">block</span>
         <span className="w-[34px]">warn</span>

@@ -2,6 +2,7 @@ import clsx from 'clsx';
 import { useEffect, useRef } from 'react';
 import type { AuditView, CauseItem } from '../../api/client';
 import { count, many } from '../../parts/format';
+import { Reports } from '../../parts/Reports';
 import { Glyph } from '../../parts/Glyph';
 
 interface CauseListProps {
@@ -61,15 +62,7 @@ export function CauseList({ sceneId, causes, coverage, failed, current, onPick }
         </section>
       )}
       <p className="mt-2 text-[12px] text-quiet">{coverage}</p>
-      <p className="mt-1 flex gap-4 text-[12px] text-quiet">
-        Report:
-        <a className="act soft !text-[12px]" href={`/api/scenes/${sceneId}/audit/file`} download>
-          SARIF
-        </a>
-        <a className="act soft !text-[12px]" href={`/api/scenes/${sceneId}/audit/file?format=junit`} download>
-          JUnit
-        </a>
-      </p>
+      <Reports sceneId={sceneId} />
       {failed.map((f) => (
         <p key={f.rule} className="mt-2 flex gap-1.5 text-[12px] text-clay">
           <Glyph name="damaged" />

@@ -1,6 +1,7 @@
 import type { CauseView } from '../../api/client';
 import { count } from '../../parts/format';
 import { PictureAt } from '../../parts/Picture';
+import { useGrown } from '../../parts/useGrown';
 import { DotPlot } from './DotPlot';
 import type { Sheet } from './sheets/sheet';
 import { FixBar } from './FixBar';
@@ -107,6 +108,7 @@ export function Evidence(props: EvidenceProps) {
 
 /** A finding that is about no input: its picture and what would change. */
 function Plain({ view }: { view: CauseView }) {
+  const side = useGrown(148);
   const { evidence, members, member } = view;
   const inHand = members.find((m) => m.key === member);
   const image = evidence.images[0];
@@ -115,9 +117,9 @@ function Plain({ view }: { view: CauseView }) {
     <div className="mt-3 flex gap-6">
       {(image || inHand?.picture) && (
         <figure>
-          <PictureAt url={image?.picture ?? inHand?.picture} alt={image?.name ?? inHand?.name ?? ''} size={148} />
+          <PictureAt url={image?.picture ?? inHand?.picture} alt={image?.name ?? inHand?.name ?? ''} size={side} />
           {image && (
-            <figcaption className="mt-1 max-w-[148px] truncate text-[11.5px]">
+            <figcaption className="mt-1 max-w-full truncate text-[11.5px]">
               <code>{image.name}</code>
               <span className="block text-quiet">
                 {image.width} × {image.height}, {image.facts}
@@ -162,10 +164,11 @@ function Values({ values }: { values: CauseView['evidence']['values'] }) {
 }
 
 function Side({ name, url }: { name: string; url: string | null }) {
+  const side = useGrown(120);
   return (
-    <figure>
-      <PictureAt url={url} alt={name} size={120} />
-      <figcaption className="mt-1 max-w-[120px] truncate text-[11.5px]" title={name}>
+    <figure style={{ width: side }}>
+      <PictureAt url={url} alt={name} size={side} />
+      <figcaption className="mt-1 truncate text-[11.5px]" title={name}>
         <code>{name}</code>
       </figcaption>
     </figure>

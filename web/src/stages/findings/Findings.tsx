@@ -96,7 +96,7 @@ export function Findings() {
           <FindingsCall
             view={view}
             safe={safeIn(view, materials)}
-            onSafe={() => acts.fix.mutate({ safe: true, ...(materials.size > 0 && { materials: [...materials] }) })}
+            onSafe={(all) => acts.fix.mutate({ safe: true, ...(!all && { materials: [...materials] }) })}
           />
         )
       }

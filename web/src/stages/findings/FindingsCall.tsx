@@ -5,7 +5,8 @@ interface FindingsCallProps {
   view: AuditView | undefined;
   /** Findings in focus that have a safe fix; null when nothing is in focus. */
   safe: number | null;
-  onSafe: () => void;
+  /** @param all Also what is not in focus. */
+  onSafe: (all: boolean) => void;
 }
 
 /** "61 findings come from 9 causes. 3 of them block the render." */
@@ -41,12 +42,28 @@ export function FindingsCall({ view, safe, onSafe }: FindingsCallProps) {
       )}
       <Open view={view} />
       {safe !== null && safe > 0 && (
-        <button type="button" onClick={onSafe} title="Put every fix in focus that is at least 0.9 sure into the ledger">
+        <button
+          type="button"
+          onClick={() => onSafe(false)}
+          title="Put every fix in focus that is at least 0.9 sure into the ledger"
+        >
           Fix the {count(safe)} safe in focus
         </button>
       )}
+      {safe !== null && view.safe > safe && (
+        <>
+          {safe > 0 && ', or '}
+          <button type="button" onClick={() => onSafe(true)} title="In focus or not">
+            {safe > 0 ? `all ${count(view.safe)}` : `Fix the ${count(view.safe)} safe outside the focus`}
+          </button>
+        </>
+      )}
       {safe === null && view.safe > 0 && (
-        <button type="button" onClick={onSafe} title="Put every fix that is at least 0.9 sure into the ledger">
+        <button
+          type="button"
+          onClick={() => onSafe(true)}
+          title="Put every fix that is at least 0.9 sure into the ledger"
+        >
           Fix the {count(view.safe)} that {view.safe === 1 ? 'is' : 'are'} safe
         </button>
       )}

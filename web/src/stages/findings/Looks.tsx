@@ -1,4 +1,5 @@
 import { LookDistance, LookPair } from '../../parts/LookPair';
+import { useGrown } from '../../parts/useGrown';
 import { useSwatch } from '../../parts/Swatch';
 
 interface LooksProps {
@@ -8,10 +9,9 @@ interface LooksProps {
   finding: string | undefined;
 }
 
-const size = 104;
-
 /** How the material looks now and with the fix, and how far apart both are. */
 export function Looks({ sceneId, material, finding }: LooksProps) {
+  const size = useGrown(104);
   const now = useSwatch(sceneId, `/api/scenes/${sceneId}/swatch`, { material }, size);
   const after = useSwatch(sceneId, finding && `/api/scenes/${sceneId}/audit/swatch`, { finding: finding ?? '' }, size);
   return (

@@ -5,6 +5,7 @@ import type { MemberItem } from '../../api/client';
 import { count } from '../../parts/format';
 import { Hint } from '../../parts/Hint';
 import { PictureAt } from '../../parts/Picture';
+import { useGrown } from '../../parts/useGrown';
 import { Swatch } from '../../parts/Swatch';
 
 interface WhoProps {
@@ -17,10 +18,10 @@ interface WhoProps {
   onToggle: (material: string | null) => void;
 }
 
-const cell = 34;
-
 /** Everyone who is affected, on the field; a bead for each that is in focus. */
 export function Who({ sceneId, members, current, focus, inFocus, onMember, onToggle }: WhoProps) {
+  const side = useGrown(30);
+  const cell = side + 4;
   const strip = useRef<HTMLDivElement>(null);
   const rows = useVirtualizer({
     horizontal: true,
@@ -45,7 +46,8 @@ export function Who({ sceneId, members, current, focus, inFocus, onMember, onTog
       </h2>
       <div
         ref={strip}
-        className="field h-[46px] overflow-x-auto overflow-y-hidden"
+        className="field overflow-x-auto overflow-y-hidden"
+        style={{ height: side + 16 }}
         role="listbox"
         aria-label="Affected"
         tabIndex={0}
@@ -65,8 +67,8 @@ export function Who({ sceneId, members, current, focus, inFocus, onMember, onTog
                   role="option"
                   aria-selected={picked}
                   aria-label={`${m.name}${m.part ? `, ${m.part}` : ''}${m.pending ? ', pending' : ''}`}
-                  className="absolute top-1 h-10"
-                  style={{ left: 6 + v.start, width: cell - 2 }}
+                  className="absolute top-1"
+                  style={{ left: 6 + v.start, width: cell - 2, height: side + 10 }}
                   onClick={() => (m.key === current ? onToggle(m.material) : onMember(m.key))}
                 >
                   <span
@@ -75,18 +77,18 @@ export function Who({ sceneId, members, current, focus, inFocus, onMember, onTog
                       m.key === current && 'outline-2 outline-offset-1 outline-white',
                       m.pending && 'opacity-50',
                     )}
-                    style={{ width: 30, height: 30 }}
+                    style={{ width: side, height: side }}
                   >
                     {m.material && (m.kind === 'input' || m.kind === 'material') ? (
-                      <Swatch sceneId={sceneId} material={m.material} size={30} />
+                      <Swatch sceneId={sceneId} material={m.material} size={side} />
                     ) : (
-                      <PictureAt url={m.picture} alt="" size={30} />
+                      <PictureAt url={m.picture} alt="" size={side} />
                     )}
                   </span>
                   {picked && (
                     <>
-                      <span className="absolute inset-x-0 top-[36px] h-[1.5px] bg-white" />
-                      <span className="absolute left-3 top-[33px] size-[7px] rounded-full bg-white" />
+                      <span className="absolute inset-x-0 bottom-[2px] h-[1.5px] bg-white" />
+                      <span className="absolute bottom-[-1px] left-3 size-[7px] rounded-full bg-white" />
                     </>
                   )}
                 </button>

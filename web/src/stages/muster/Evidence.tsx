@@ -7,6 +7,7 @@ import { bytes, capital, count, inWords, pixels, tail, when } from '../../parts/
 import { Glyph } from '../../parts/Glyph';
 import { Hint } from '../../parts/Hint';
 import { Picture } from '../../parts/Picture';
+import { useGrown } from '../../parts/useGrown';
 import { flagWords } from '../../parts/words';
 import { Swatch } from '../../parts/Swatch';
 
@@ -26,6 +27,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
   const acts = useMusterActs(sceneId);
   const changed = reference.flags.includes('changed');
   const standIn = reference.flags.includes('stand-in');
+  const side = useGrown(92);
   const [choosing, setChoosing] = useState(false);
   const pending = reference.entry !== null;
   const byHand = (path: string) => decide.mutate({ number: reference.number, path });
@@ -84,7 +86,7 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
             aria-label={`${reference.number}, ${reference.name}: open large`}
             onClick={() => onOpenLarge()}
           >
-            <Picture sceneId={sceneId} number={reference.number} alt="" size={92} missing={noPicture(reference)} />
+            <Picture sceneId={sceneId} number={reference.number} alt="" size={side} missing={noPicture(reference)} />
           </button>
           <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 text-[12px] leading-[18px] text-soft">
             {facts(reference, evidence).map(([name, value]) => (
@@ -242,6 +244,7 @@ interface ChangedProps {
 
 /** The file as it was last looked at, and as it is now. */
 function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
+  const side = useGrown(92);
   return (
     <div className="mb-2 border-t border-hair pt-2">
       <div className="grid grid-cols-2 gap-x-3">
@@ -252,7 +255,7 @@ function Changed({ sceneId, reference, evidence, busy, onSeen }: ChangedProps) {
               number={reference.number}
               {...(before ? { before } : {})}
               alt={before ? `${reference.name} before` : `${reference.name} now`}
-              size={92}
+              size={side}
             />
             <figcaption className="pt-1 text-[12px] leading-4 text-soft">
               <span className="text-quiet">{before ? 'Last looked at' : 'Now'}</span>
@@ -283,18 +286,22 @@ interface CandidateProps {
 }
 
 function Candidate({ sceneId, number, candidate, wearer, disabled, onUse, onOpenLarge }: CandidateProps) {
+  const side = useGrown(60);
   return (
-    <div className="grid grid-cols-[60px_1fr_84px] gap-3 border-t border-hair py-2">
+    <div
+      className="grid gap-3 border-t border-hair py-2"
+      style={{ gridTemplateColumns: `${side}px minmax(0, 1fr) 84px` }}
+    >
       <div>
         <button type="button" aria-label={`Open ${candidate.name} large`} onClick={onOpenLarge}>
-          <Picture sceneId={sceneId} number={number} candidate={candidate.index} alt={candidate.name} size={60} />
+          <Picture sceneId={sceneId} number={number} candidate={candidate.index} alt={candidate.name} size={side} />
         </button>
         {wearer !== undefined && (
           <Swatch
             sceneId={sceneId}
             material={wearer}
             with={{ number, candidate: candidate.index }}
-            size={60}
+            size={side}
             alt={`${wearer} with it`}
           />
         )}

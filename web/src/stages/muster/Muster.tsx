@@ -181,7 +181,7 @@ function MusterContent(props: ContentProps) {
 
   return (
     <div
-      className="grid h-full grid-cols-[minmax(0,1fr)_350px] gap-x-6 gap-y-1.5 px-7 pb-1 pt-2"
+      className="grid h-full grid-cols-[minmax(0,1fr)_clamp(350px,26vw,640px)] gap-x-6 gap-y-1.5 px-7 pb-1 pt-2"
       style={{ gridTemplateRows: `min(${mapHeight}px, 60%) 24px minmax(0, 1fr)` }}
     >
       <div className="col-span-2 min-h-0">

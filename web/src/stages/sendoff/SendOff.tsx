@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { IntoForm, SendOffView } from '../../api/client';
 import { useBuild, useSendOff, useWork, useWriteChoices } from '../../api/queries';
@@ -7,6 +7,7 @@ import { useKey } from '../../frame/keys';
 import { bytes, count, many } from '../../parts/format';
 import { State } from '../../parts/Glyph';
 import { isOpen } from '../../parts/WorkLine';
+import { MidCut } from '../../parts/MidCut';
 import { Reports } from '../../parts/Reports';
 import { WriteScene } from '../../parts/write/WriteScene';
 import { useFocus } from '../../state/focus';
@@ -50,15 +51,18 @@ export function SendOff() {
           <Gauge before={view.bytesBefore} after={view.bytesAfter} files={view.files} />
           <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_448px] gap-x-7">
             <Treemap files={view.files} />
-            <Settled view={view} sceneId={sceneId}>
-              <Reports sceneId={sceneId} />
-              {choices && (
-                <>
-                  <h2 className="pb-1 text-[15px] font-[680]">Write the scene alone, without images</h2>
-                  <WriteScene sceneId={sceneId} choices={choices} into={into} onInto={setInto} />
-                </>
-              )}
-            </Settled>
+            <div className="flex min-h-0 flex-col gap-2">
+              <Settled view={view} sceneId={sceneId} />
+              <section aria-label="The scene alone, and reports" className="flex-none border-t-2 border-ink pt-1.5">
+                {choices && (
+                  <>
+                    <h2 className="text-[15px] font-[680]">Write the scene alone, without images</h2>
+                    <WriteScene sceneId={sceneId} choices={choices} into={into} onInto={setInto} />
+                  </>
+                )}
+                <Reports sceneId={sceneId} />
+              </section>
+            </div>
           </div>
           <ProofStrip
             packages={view.packages}
@@ -132,20 +136,18 @@ function Call({ item, state }: { item: SendOffView['unresolved'][number]; state:
   return (
     <div className="grid grid-cols-[132px_minmax(0,1fr)_110px] gap-x-2 border-t border-hair py-[3px] text-[12.5px]">
       <State name={state} />
-      <code className="truncate text-[11.5px] leading-[18px]" title={item.written}>
-        {item.name || item.written}
-      </code>
+      <MidCut text={item.name || item.written} title={item.written} className="mono text-[11.5px] leading-[18px]" />
       <span className="truncate text-right text-[12px] text-quiet">{item.usedBy.join(', ')}</span>
     </div>
   );
 }
 
 /** What would be missing, how clashes were settled, and the files that go in. */
-function Settled({ view, sceneId, children }: { view: SendOffView; sceneId: string; children: ReactNode }) {
+function Settled({ view, sceneId }: { view: SendOffView; sceneId: string }) {
   const find = useFocus((s) => s.find).toLowerCase();
   const files = view.files.filter((f) => `${f.name} ${f.role}`.toLowerCase().includes(find));
   return (
-    <div className="min-h-0 overflow-y-auto pr-1">
+    <div className="min-h-0 flex-1 overflow-y-auto pr-1">
       {view.pendingEntries > 0 && (
         <p className="mb-3 border border-dashed border-lichen px-2 py-1 text-[12.5px] leading-[18px] text-lichen">
           {many(view.pendingEntries, 'entry is', 'entries are')} pending and not part of the package. Apply{' '}
@@ -172,7 +174,6 @@ function Settled({ view, sceneId, children }: { view: SendOffView; sceneId: stri
           <div className="h-4" />
         </>
       )}
-      {children}
       {view.clashes.length > 0 && (
         <>
           <Heading text="Name clashes, settled" n={view.clashes.length} />

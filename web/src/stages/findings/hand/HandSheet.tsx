@@ -96,6 +96,7 @@ function Decision({ sceneId, of, view, onDone }: DecisionProps) {
         mend it where it was made.
       </p>
     );
+  const refusal = view.refused.find((r) => r.kind === said.kind)?.why;
   const say = (to: Partial<Said>) => setSaid((now) => ({ ...now, ...to }));
   const put = () => acts.decide.mutate(body, { onSuccess: onDone });
   return (
@@ -125,13 +126,14 @@ function Decision({ sceneId, of, view, onDone }: DecisionProps) {
           ))}
         </ToggleGroup.Root>
         <div className="flex min-h-0 flex-1 flex-col pt-2">
-          {said.kind === 'material' && (
+          {refusal !== undefined && <p className="text-soft">{refusal}</p>}
+          {refusal === undefined && said.kind === 'material' && (
             <ChooseMaterial sceneId={sceneId} names={view.materials} said={said} onSay={say} />
           )}
-          {said.kind === 'map' && <ChooseMap view={view} said={said} onSay={say} />}
-          {said.kind === 'value' && <ChooseValue view={view} said={said} onSay={say} />}
-          {said.kind === 'uv-set' && <ChooseUvSet sets={view.uvSets} said={said} onSay={say} />}
-          {said.kind === 'name' && <ChooseName places={places} said={said} onSay={say} />}
+          {refusal === undefined && said.kind === 'map' && <ChooseMap view={view} said={said} onSay={say} />}
+          {refusal === undefined && said.kind === 'value' && <ChooseValue view={view} said={said} onSay={say} />}
+          {refusal === undefined && said.kind === 'uv-set' && <ChooseUvSet sets={view.uvSets} said={said} onSay={say} />}
+          {refusal === undefined && said.kind === 'name' && <ChooseName places={places} said={said} onSay={say} />}
         </div>
       </div>
       <div className="col-span-2 flex min-h-[52px] items-end gap-6 border-t border-hair pt-2">

@@ -1,4 +1,5 @@
 import type { HandPlaceItem } from '../../../api/client';
+import { Check } from '../../../parts/Check';
 import { count } from '../../../parts/format';
 import { MidCut } from '../../../parts/MidCut';
 import { Swatch } from '../../../parts/Swatch';
@@ -22,8 +23,12 @@ export function Places({ sceneId, places, left, onToggle }: PlacesProps) {
         <b className="font-bold text-ink">{count(places.length - left.size)}</b> of {count(places.length)}
       </h3>
       {places.slice(0, most).map((p) => (
-        <label key={p.key} className="flex min-h-8 items-center gap-2 border-t border-hair py-0.5">
-          <input type="checkbox" checked={!left.has(p.key)} onChange={() => onToggle(p.key)} />
+        <div key={p.key} className="flex min-h-8 items-center gap-2 border-t border-hair py-0.5">
+          <Check
+            label={p.part === null ? p.name : `${p.name}, ${p.part}`}
+            on={!left.has(p.key)}
+            onToggle={() => onToggle(p.key)}
+          />
           {p.material !== null && <Swatch sceneId={sceneId} material={p.material} size={28} />}
           <span className="min-w-0 flex-1 leading-4">
             <MidCut text={p.name} className="block text-[12.5px]" />
@@ -32,7 +37,7 @@ export function Places({ sceneId, places, left, onToggle }: PlacesProps) {
               {p.now !== '' && <MidCut text={p.now} className="mono" />}
             </span>
           </span>
-        </label>
+        </div>
       ))}
       {places.length > most && (
         <p className="pt-1 text-[12px] text-quiet">and {count(places.length - most)} more, all of them</p>

@@ -1,9 +1,13 @@
 import type { Row } from './layout';
 import { path } from './svgPath';
 
+const widest = 620;
+
 /** Strands that reach nobody: fraying, broken, or stopped at a wall. */
-export function LooseEnd({ row, width, pitch, dim }: { row: Row; width: number; pitch: number; dim: boolean }) {
+export function LooseEnd({ row, width: room, pitch, dim }: { row: Row; width: number; pitch: number; dim: boolean }) {
   const { state, numbers } = row.bundle;
+  // On a wide map it ends where its acts begin.
+  const width = Math.min(room, widest);
   // No closer than three pixels: beyond that a body stands for them.
   const crowded = numbers.length > 40 || row.strandsHeight / numbers.length < 3;
   const shown = crowded ? Math.max(1, Math.min(40, Math.floor(row.strandsHeight / 3))) : numbers.length;

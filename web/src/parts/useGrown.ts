@@ -1,0 +1,19 @@
+import { useSyncExternalStore } from 'react';
+
+/** Windows from this width on, and how much larger pictures are in them: evidence is looked at, and there is room. */
+const steps = [
+  [2200, 2],
+  [1700, 1.5],
+] as const;
+
+const grown = () => steps.find(([width]) => window.innerWidth >= width)?.[1] ?? 1;
+
+function listen(onChange: () => void): () => void {
+  window.addEventListener('resize', onChange);
+  return () => window.removeEventListener('resize', onChange);
+}
+
+/** A picture's side in CSS pixels, grown with the window. */
+export function useGrown(side: number): number {
+  return Math.round(side * useSyncExternalStore(listen, grown));
+}
