@@ -56,6 +56,8 @@ public sealed class BrowserFixture : IDisposable
     public void Go(string path)
     {
         DemandQuiet();
+        // Each test begins with nothing picked; a refresh would keep it.
+        Driver.ExecuteScript("try { sessionStorage.clear(); } catch { /* no page is open yet */ }");
         Driver.Navigate().GoToUrl(App.Address + path);
     }
 

@@ -107,7 +107,7 @@ public sealed class MusterActTests : IDisposable
         );
         Assert.Empty(browser.SeriousFindings());
         browser.ClickAt("//button[starts-with(@aria-label, 'Take changed')]");
-        browser.Press("d");
+        browser.Press("a");
         RunningApplication.Until(() => !browser.Call.Contains("changed", StringComparison.Ordinal), "it was not taken over", 40);
     }
 

@@ -132,7 +132,9 @@ function Decision({ sceneId, of, view, onDone }: DecisionProps) {
           )}
           {refusal === undefined && said.kind === 'map' && <ChooseMap view={view} said={said} onSay={say} />}
           {refusal === undefined && said.kind === 'value' && <ChooseValue view={view} said={said} onSay={say} />}
-          {refusal === undefined && said.kind === 'uv-set' && <ChooseUvSet sets={view.uvSets} said={said} onSay={say} />}
+          {refusal === undefined && said.kind === 'uv-set' && (
+            <ChooseUvSet sets={view.uvSets} said={said} onSay={say} />
+          )}
           {refusal === undefined && said.kind === 'name' && <ChooseName places={places} said={said} onSay={say} />}
         </div>
       </div>
