@@ -145,7 +145,7 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         browser.Press("brass");
         RunningApplication.Until(() => browser.Driver.FindElements(By.XPath(sign)).Count == 0, "the list is not narrowed");
         browser.Press("xyz");
-        browser.SeeText("No scene is called “brassxyz”.");
+        browser.SeeText("No scene, material, image or path has “brassxyz” in it.");
         browser.Press(Keys.Escape);
         browser.See(sign);
     }

@@ -36,7 +36,9 @@ public sealed record RelinkResult(
 public static class RelinkedCopy
 {
     /// <param name="answers">How paths are written that are not relative to the scene.</param>
-    /// <param name="meantFor">The folder that the copy will be put into, from where paths are written; null for where it is written.</param>
+    /// <param name="meantFor">
+    /// The folder that the copy will be put into, from where paths are written; null for where it is written.
+    /// </param>
     /// <exception cref="CannotUseException">The folder is the scene's own, or one of the files is already there.</exception>
     public static RelinkResult Write(
         MusterReport report,

@@ -51,9 +51,11 @@ public sealed class HouseStore(IDbContextFactory<RootCallDb> databases)
 
     /// <exception cref="CannotUseException">There is no such recipe.</exception>
     public async Task<Recipe> RecipeOf(string id, CancellationToken stop) =>
-        await Read(RecipeKey + id, stop) is { } json
-            ? Recipe.Read(json, id)
-            : throw new CannotUseException("There is no such recipe any more.");
+        await FindRecipe(id, stop) ?? throw new CannotUseException("There is no such recipe any more.");
+
+    /// <summary>Null when it is no longer there.</summary>
+    public async Task<Recipe?> FindRecipe(string id, CancellationToken stop) =>
+        await Read(RecipeKey + id, stop) is { } json ? Recipe.Read(json, id) : null;
 
     public Task SetRecipe(string id, Recipe recipe, CancellationToken stop) => Write(RecipeKey + id, recipe.Write(), stop);
 

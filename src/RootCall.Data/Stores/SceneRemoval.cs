@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using RootCall.Core.Files;
-using RootCall.Data.Rows;
 
 namespace RootCall.Data.Stores;
 
@@ -84,32 +83,17 @@ public sealed class SceneRemoval(IDbContextFactory<RootCallDb> databases, DiskSt
 
     private static CannotUseException NoScene() => new("There is no such scene any more.");
 
-    private static Task<List<ArrivalRow>> Paths(RootCallDb db, Guid id, CancellationToken stop) =>
+    private sealed record Came(Guid Id, int Version, string Path, bool Uploaded);
+
+    private static Task<List<Came>> Paths(RootCallDb db, Guid id, CancellationToken stop) =>
         db
-            .Arrivals.AsNoTracking()
-            .Where(a => a.SceneId == id)
+            .Arrivals.Where(a => a.SceneId == id)
             .OrderByDescending(a => a.Version)
-            .Select(a => new ArrivalRow
-            {
-                Id = a.Id,
-                SceneId = a.SceneId,
-                Version = a.Version,
-                Path = a.Path,
-                Source = a.Source,
-                Uploaded = a.Uploaded,
-                FormatId = a.FormatId,
-                FormatName = a.FormatName,
-            })
+            .Select(a => new Came(a.Id, a.Version, a.Path, a.Uploaded))
             .ToListAsync(stop);
 
     /// <summary>All that the store keeps for a scene alone.</summary>
-    private async Task<List<string>> Folders(
-        RootCallDb db,
-        Guid id,
-        List<ArrivalRow> arrivals,
-        List<string> packages,
-        CancellationToken stop
-    ) =>
+    private async Task<List<string>> Folders(RootCallDb db, Guid id, List<Came> arrivals, List<string> packages, CancellationToken stop) =>
         [
             .. await Trees(db, arrivals, stop),
             .. packages.Select(p => Path.GetDirectoryName(p)!),
@@ -121,7 +105,7 @@ public sealed class SceneRemoval(IDbContextFactory<RootCallDb> databases, DiskSt
         ];
 
     /// <summary>Trees of uploads that no other arrival was read from: several scenes may have come in one.</summary>
-    private async Task<List<string>> Trees(RootCallDb db, List<ArrivalRow> arrivals, CancellationToken stop)
+    private async Task<List<string>> Trees(RootCallDb db, List<Came> arrivals, CancellationToken stop)
     {
         var trees = new List<string>();
         var mine = arrivals.Select(a => a.Id).ToList();

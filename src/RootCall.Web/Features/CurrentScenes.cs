@@ -75,7 +75,7 @@ internal sealed record CurrentState(
 }
 
 /// <summary>Puts arrived scene and ledger together for every request that shows or decides something.</summary>
-internal sealed partial class CurrentScenes(
+internal sealed class CurrentScenes(
     SceneStore scenes,
     LedgerStore ledgers,
     RootStore roots,
@@ -224,30 +224,11 @@ internal sealed partial class CurrentScenes(
     {
         var list = await scenes.List(stop);
         var uncounted = list.Where(s => !s.IsCounted).Select(s => s.Id).ToList();
-        if (uncounted.Count > 0 && Interlocked.Exchange(ref counting, 1) == 0)
-            _ = Task.Run(() => Count(uncounted), CancellationToken.None);
+        behind.Start(uncounted, id => Get(id, CancellationToken.None));
         return list;
     }
 
-    private async Task Count(List<Guid> uncounted)
-    {
-        foreach (var id in uncounted)
-            try
-            {
-                await Get(id, CancellationToken.None);
-            }
-            catch (Exception e)
-            {
-                LogUncounted(id, e.Message); // The next who asks for the list has it tried again.
-            }
-
-        Interlocked.Exchange(ref counting, 0);
-    }
-
-    private int counting;
-
-    [LoggerMessage(LogLevel.Warning, "Scene {Id} could not be counted for the list: {Reason}")]
-    private partial void LogUncounted(Guid id, string reason);
+    private readonly Behind behind = new(log, "counted for the list");
 
     /// <summary>Which pending entry, by its place in the ledger from 1, relinks each reference.</summary>
     public static Dictionary<ReferenceKey, int> PendingEntries(Core.Edits.Ledger ledger)

@@ -81,6 +81,44 @@ public sealed class CommandLineTests(DemoPlace demo) : IClassFixture<DemoPlace>,
     }
 
     [Fact]
+    public void A_focus_narrows_muster_audit_and_fix_to_materials_or_to_what_meshes_wear_and_the_report_for_people_stands_alone()
+    {
+        var tins = demo.At("arrived/seed_tins/seed_tins.mtlx");
+        JsonElement Json(params string[] call)
+        {
+            var done = Tool.RootCall([.. call, "--format", "json"]);
+            Assert.True(done.Status < 2, done.Error);
+            return JsonDocument.Parse(done.Output).RootElement.Clone();
+        }
+
+        static HashSet<string> About(JsonElement audit) =>
+            [.. audit.GetProperty("findings").EnumerateArray().Select(f => f.GetProperty("target").GetProperty("name").GetString()!)];
+        Assert.True(About(Json("audit", tins)).Count > 5);
+        Assert.Equal(["seed_tin_03"], About(Json("audit", tins, "--material", "seed_tin_03")));
+        var uses = Json("muster", tins, "--material", "seed_tin_03").GetProperty("references").EnumerateArray();
+        Assert.All(uses, r =>
+            Assert.Contains(r.GetProperty("usedBy").EnumerateArray(), u => u.GetProperty("material").GetString() == "seed_tin_03")
+        );
+        var mended = Json("fix", tins, "--rule", "wiring.role-mismatch", "--dry-run", "--material", "seed_tin_03", "seed_tin_04");
+        Assert.Equal(2, mended.GetProperty("applied").GetArrayLength());
+        var corner = demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf");
+        var scene = Look.Read(corner);
+        var mesh = scene.Meshes[0];
+        var worn = mesh.Parts.Select(p => p.Material).ToHashSet();
+        var called = Json("muster", corner, "--mesh", mesh.Name).GetProperty("references").GetArrayLength();
+        Assert.Equal(scene.References.Count(r => r.UsedBy.Any(u => worn.Contains(u.Material))), called);
+        var nobody = Tool.RootCall(["audit", tins, "--material", "nobody"]);
+        Assert.Equal((2, true), (nobody.Status, nobody.Error.Contains("no material nobody", StringComparison.Ordinal)));
+
+        var page = Tool.RootCall(["audit", tins, "--format", "html"]).Output;
+        Assert.StartsWith("<!doctype html>", page, StringComparison.Ordinal);
+        Assert.Contains("12 roughness maps feed subsurface", page, StringComparison.Ordinal);
+        // Self-contained: its pictures are in it, and nothing is fetched.
+        Assert.Contains("src=\"data:image/png;base64,", page, StringComparison.Ordinal);
+        Assert.DoesNotContain("src=\"http", page, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void Convert_writes_a_document_tells_what_moved_and_keeps_what_is_there()
     {
         var lamp = demo.At("clean/brass_lamp/brass_lamp.glb");

@@ -8,7 +8,7 @@ import { ofScene } from './queries';
 
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
 
-/** What of a scene became another: it was mustered, decided about, its files were written on disk, the list counts otherwise, or it is gone. */
+/** What of a scene became another: it was mustered, decided about, written over on disk, counts otherwise in the list, or is gone. */
 export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted' | 'removed' | 'findings';
 
 /** Queries of one scene that a change makes old. */
@@ -17,7 +17,7 @@ const ofChange: Record<SceneChange, string[]> = {
   ledger: ofScene,
   files: ['muster', 'evidence', 'send-off', 'frame'],
   counted: ['scene'],
-  removed: ofScene,
+  removed: [],
   findings: ['audit'],
 };
 
@@ -81,7 +81,7 @@ export function listen(client: QueryClient): () => void {
       for (const key of ['audit', 'rules', 'destination', 'recipes']) old(key);
       return;
     }
-    if (change !== 'counted' && change !== 'findings') useTouched.getState().look(scene);
+    if (change === 'muster' || change === 'ledger' || change === 'files') useTouched.getState().look(scene);
     if (change === 'files') useTouched.getState().touch();
     else old('scenes');
     if (change === 'muster') {

@@ -530,8 +530,10 @@ export const useRecipeText = (recipe: string | undefined) =>
 export const useDryRun = (id: string, recipe: string | undefined) =>
   useQuery({
     queryKey: ['audit', id, 'dry-run', recipe],
-    queryFn: () =>
-      unwrap(api.POST('/api/scenes/{id}/recipes/{recipe}/dry-run', { params: { path: { id, recipe: recipe ?? '' } } })),
+    queryFn: async () =>
+      (await unwrap(
+        api.POST('/api/scenes/{id}/recipes/{recipe}/dry-run', { params: { path: { id, recipe: recipe ?? '' } } }),
+      )) ?? null,
     enabled: recipe !== undefined,
   });
 

@@ -2840,6 +2840,13 @@ export interface paths {
                         "application/json": components["schemas"]["RecipePreview"];
                     };
                 };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
             };
         };
         delete?: never;

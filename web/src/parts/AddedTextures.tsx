@@ -20,7 +20,7 @@ export function AddedTextures({ sceneId }: { sceneId: string }) {
           <button
             type="button"
             className="act soft flex-none"
-            aria-label={`Take ${a.name} out`}
+            aria-label={`Take out ${a.name}`}
             onClick={() => takeOut.mutate(a.id)}
           >
             Take out

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Checkbox } from 'radix-ui';
 
 interface CheckProps {
@@ -8,13 +9,17 @@ interface CheckProps {
 }
 
 /** Taken along or not. The keys of the screen go on working while it has the focus. */
-export function Check({ label, on, onToggle, className = '' }: CheckProps) {
+export function Check({ label, on, onToggle, className }: CheckProps) {
   return (
     <Checkbox.Root
       aria-label={label}
       checked={on}
       onCheckedChange={onToggle}
-      className={`grid size-3.5 flex-none place-items-center border border-rule bg-ground aria-checked:border-lichen aria-checked:bg-lichen ${className}`}
+      className={clsx(
+        'grid size-3.5 flex-none place-items-center border border-rule bg-ground',
+        'aria-checked:border-lichen aria-checked:bg-lichen',
+        className,
+      )}
     >
       <Checkbox.Indicator>
         <svg

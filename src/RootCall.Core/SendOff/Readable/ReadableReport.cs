@@ -256,13 +256,15 @@ public static class ReadableReport
     private static string Time(DateTimeOffset at) => at.ToString("d MMMM yyyy, HH:mm 'UTC'zzz", CultureInfo.InvariantCulture);
 
     private const string Style = """
-        body { font: 14px/1.45 system-ui, sans-serif; max-width: 980px; margin: 32px auto; padding: 0 24px; color: #1c1c1c; background: #fff; }
+        body { font: 14px/1.45 system-ui, sans-serif; max-width: 980px;
+          margin: 32px auto; padding: 0 24px; color: #1c1c1c; background: #fff; }
         h1 { font-size: 24px; margin: 0; } h2 { font-size: 18px; margin: 32px 0 8px; border-top: 2px solid #1c1c1c; padding-top: 8px; }
         h3 { font-size: 15px; margin: 18px 0 2px; } p { margin: 2px 0; } ul { margin: 4px 0; padding-left: 20px; }
         .quiet { color: #616161; font-size: 12px; } .sums { display: flex; flex-wrap: wrap; gap: 4px 28px; margin: 14px 0; padding: 0; }
         .sums li { list-style: none; } .sums b { font-size: 18px; }
         section { break-inside: avoid; border-left: 3px solid #b9b9b9; padding-left: 12px; margin: 10px 0; }
-        section.blocker { border-left-color: #1c1c1c; } .field { background: #767676; padding: 8px; display: flex; flex-wrap: wrap; gap: 10px; }
+        section.blocker { border-left-color: #1c1c1c; }
+        .field { background: #767676; padding: 8px; display: flex; flex-wrap: wrap; gap: 10px; }
         figure { margin: 0; width: 112px; } figure img { width: 112px; height: 112px; object-fit: contain; display: block; }
         figcaption { font-size: 11px; color: #fff; overflow-wrap: anywhere; }
         table { border-collapse: collapse; width: 100%; font-size: 12.5px; } th { text-align: left; font-weight: 600; }

@@ -31,7 +31,7 @@ internal sealed record AuditState(
 /// Audits scenes from what the workers have read and measured; keeps the last audit of each, so that the next one looks
 /// only at what changed.
 /// </summary>
-internal sealed partial class Audits(
+internal sealed class Audits(
     CurrentScenes current,
     KnownFileStore known,
     HouseStore house,
@@ -81,36 +81,17 @@ internal sealed partial class Audits(
     }
 
     /// <summary>
-    /// Audits scenes that a list shows and that were not audited as they stand, one after the other, behind whoever asked. Windows
-    /// that show the list hear of each that counts otherwise.
+    /// Audits scenes that a list shows and that were not audited as they stand, behind whoever asked. Windows that show the list
+    /// hear of each that counts otherwise.
     /// </summary>
-    public void CountSoon(IReadOnlyList<Guid> ids)
-    {
-        if (ids.Count > 0 && Interlocked.Exchange(ref counting, 1) == 0)
-            _ = Task.Run(() => Count(ids), CancellationToken.None);
-    }
+    public void CountSoon(IReadOnlyList<Guid> ids) => behind.Start(ids, async id =>
+        {
+            // What a task has in hand is another scene when it ends.
+            if (!await tasks.IsOpen<Remember>(id, CancellationToken.None) && !await tasks.IsOpen<Search>(id, CancellationToken.None))
+                await Get(id, CancellationToken.None);
+        });
 
-    private async Task Count(IReadOnlyList<Guid> ids)
-    {
-        foreach (var id in ids)
-            try
-            {
-                // What a task has in hand is another scene when it ends.
-                if (!await tasks.IsOpen<Remember>(id, CancellationToken.None) && !await tasks.IsOpen<Search>(id, CancellationToken.None))
-                    await Get(id, CancellationToken.None);
-            }
-            catch (Exception e)
-            {
-                LogUncounted(id, e.Message); // The next who asks for the list has it tried again.
-            }
-
-        Interlocked.Exchange(ref counting, 0);
-    }
-
-    private int counting;
-
-    [LoggerMessage(LogLevel.Warning, "Scene {Id} could not be audited for the list: {Reason}")]
-    private partial void LogUncounted(Guid id, string reason);
+    private readonly Behind behind = new(log, "audited for the list");
 
     private async Task<AuditState> Get(Guid id, CurrentState state, Destination destination, CancellationToken stop)
     {

@@ -1,3 +1,4 @@
+using Microsoft.AspNetCore.Http.HttpResults;
 using RootCall.Core.Audit;
 using RootCall.Core.Files;
 using RootCall.Data.Stores;
@@ -59,12 +60,7 @@ internal static class RecipeEndpoints
             await house.SetRecipe(recipeId, recipe, stop);
             return TypedResults.Ok(Item(recipeId, recipe));
         });
-        scene.MapPost("/{recipe}/dry-run", async (Guid id, string recipe, Audits audits, HouseStore house, CancellationToken stop) =>
-        {
-            var state = await audits.Get(id, stop);
-            var run = (await house.RecipeOf(recipe, stop)).Run(state.Scene, state.Report);
-            return TypedResults.Ok(new RecipePreview(AuditShapes.Fix(run.Plan), run.Unmatched));
-        });
+        scene.MapPost("/{recipe}/dry-run", DryRun);
         scene.MapPost(
             "/{recipe}/apply",
             async (Guid id, string recipe, RunRecipe request, Audits audits, HouseStore house, CancellationToken stop) =>
@@ -86,6 +82,22 @@ internal static class RecipeEndpoints
                 return TypedResults.Ok(await audits.Put(id, state, wanted.Entry(plan, DateTimeOffset.UtcNow), request.Seen, stop));
             }
         );
+    }
+
+    /// <summary>Nothing for a recipe that is gone: another window may just have removed it.</summary>
+    private static async Task<Results<Ok<RecipePreview>, NoContent>> DryRun(
+        Guid id,
+        string recipe,
+        Audits audits,
+        HouseStore house,
+        CancellationToken stop
+    )
+    {
+        if (await house.FindRecipe(recipe, stop) is not { } wanted)
+            return TypedResults.NoContent();
+        var state = await audits.Get(id, stop);
+        var run = wanted.Run(state.Scene, state.Report);
+        return TypedResults.Ok(new RecipePreview(AuditShapes.Fix(run.Plan), run.Unmatched));
     }
 
     private static string IdOf(string name) =>

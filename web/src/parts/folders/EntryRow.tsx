@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import type { FolderEntry } from '../../api/client';
 import { bytes, when } from '../format';
 import { MidCut } from '../MidCut';
@@ -23,7 +24,10 @@ export function EntryRow({ entry, picked, several, onPick, onOpen }: EntryRowPro
       type="button"
       role="option"
       aria-selected={picked}
-      className={`grid min-h-6 w-full grid-cols-[minmax(0,5fr)_minmax(0,4fr)_188px] items-baseline gap-3 px-2 text-left ${picked ? 'bg-held' : 'hover:bg-raise'}`}
+      className={clsx(
+        'grid min-h-6 w-full grid-cols-[minmax(0,5fr)_minmax(0,4fr)_188px] items-baseline gap-3 px-2 text-left',
+        picked ? 'bg-held' : 'hover:bg-raise',
+      )}
       onClick={(e) => onPick(e.ctrlKey || e.metaKey || e.shiftKey)}
       onDoubleClick={onOpen}
       onKeyDown={(e) => {
@@ -33,7 +37,7 @@ export function EntryRow({ entry, picked, several, onPick, onOpen }: EntryRowPro
         if (!act && !next) return;
         e.preventDefault();
         act?.();
-        if (next) stepTo(e.currentTarget, next)?.focus();
+        if (next) (e.currentTarget[next] as HTMLElement | null)?.focus();
       }}
     >
       <MidCut
@@ -44,11 +48,4 @@ export function EntryRow({ entry, picked, several, onPick, onOpen }: EntryRowPro
       <span className="truncate text-right text-[11.5px] text-quiet">{note}</span>
     </button>
   );
-}
-
-/** Headings between the rows are stepped over. */
-function stepTo(from: HTMLElement, by: 'nextElementSibling' | 'previousElementSibling'): HTMLElement | null {
-  let at = from[by];
-  while (at && at.getAttribute('role') !== 'option') at = at[by];
-  return at as HTMLElement | null;
 }

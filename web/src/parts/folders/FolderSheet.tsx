@@ -1,5 +1,5 @@
 import { Dialog } from 'radix-ui';
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, useState, type ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { FolderEntry } from '../../api/client';
 import { useFolder, useFoundBelow, useRecent } from '../../api/folders';
@@ -45,7 +45,8 @@ function Browser({ open, onOpenChange, title, takes, verb, onTake }: FolderSheet
   const letters = useDeferredValue(text);
   const folder = useFolder(path, open);
   const found = useFoundBelow(path, letters);
-  const recent = useRecent(open && takes === 'scene' && path === '').data;
+  const lately = useRecent(open && takes === 'scene').data;
+  const recent = path === '' ? lately : undefined;
   const finding = letters.trim().length > 1;
   const fits = (e: FolderEntry) => e.kind === 'folder' || takes === 'file' || e.kind === takes;
   const entries = ((finding ? found.data : folder.data?.entries) ?? []).filter(fits);
@@ -94,20 +95,21 @@ function Browser({ open, onOpenChange, title, takes, verb, onTake }: FolderSheet
       <div
         className={`mt-2 grid min-h-[340px] flex-1 border-y border-hair ${takes === 'scene' ? 'grid-cols-[minmax(0,1fr)_320px]' : ''}`}
       >
-        <div
-          className="min-h-0 overflow-y-auto py-1"
-          role="listbox"
-          aria-label={title}
-          aria-multiselectable={takes === 'scene'}
-        >
+        <div className="min-h-0 overflow-y-auto py-1">
           {!finding && recent && recent.scenes.length > 0 && (
             <>
               <h3 className="px-2 pt-1 text-[12px] text-quiet">opened lately</h3>
-              {recent.scenes.map(row)}
+              <Rows label="Opened lately" several={takes === 'scene'}>
+                {recent.scenes.map(row)}
+              </Rows>
               <h3 className="px-2 pt-2 text-[12px] text-quiet">folders of this server</h3>
             </>
           )}
-          {entries.map(row)}
+          {entries.length > 0 && (
+            <Rows label={title} several={takes === 'scene'}>
+              {entries.map(row)}
+            </Rows>
+          )}
           {folder.isError && <p className="p-2 text-clay">{folder.error.message}</p>}
           {folder.data && entries.length === 0 && (
             <p className="p-2 text-quiet">
@@ -146,5 +148,13 @@ function Browser({ open, onOpenChange, title, takes, verb, onTake }: FolderSheet
         </button>
       </div>
     </>
+  );
+}
+
+function Rows({ label, several, children }: { label: string; several: boolean; children: ReactNode }) {
+  return (
+    <div role="listbox" aria-label={label} aria-multiselectable={several}>
+      {children}
+    </div>
   );
 }

@@ -149,7 +149,7 @@ function Failed({ item }: { item: WorkItem }) {
         <button
           type="button"
           className="act soft"
-          aria-label={`Put ${name} away`}
+          aria-label={`Put away ${name}`}
           onClick={() => forget.mutate(item.id)}
         >
           Put away

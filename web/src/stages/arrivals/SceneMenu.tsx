@@ -2,6 +2,7 @@ import { AlertDialog, Dialog, DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SceneDetail } from '../../api/client';
+import { useScenes } from '../../api/queries';
 import { useRemoval, useShelfActs } from '../../api/shelf';
 import { bytes, many } from '../../parts/format';
 
@@ -12,7 +13,7 @@ export function SceneMenu({ scene }: { scene: SceneDetail }) {
   return (
     <>
       <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger className="act soft flex-none" aria-label={`More about ${scene.title}`}>
+        <DropdownMenu.Trigger className="act soft flex-none" title={`More about ${scene.title}`}>
           More <span aria-hidden="true">▾</span>
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
@@ -81,6 +82,7 @@ function RenameScene({ scene, onClose }: AskProps) {
 function RemoveScene({ scene, onClose }: AskProps) {
   const removal = useRemoval(scene.id, true);
   const acts = useShelfActs(scene.id);
+  const scenes = useScenes().data;
   const navigate = useNavigate();
   const goes = removal.data && [
     many(removal.data.versions, 'version'),
@@ -126,14 +128,13 @@ function RemoveScene({ scene, onClose }: AskProps) {
               type="button"
               className="key outlined"
               disabled={!removal.data || acts.remove.isPending}
-              onClick={() =>
-                acts.remove.mutate(undefined, {
-                  onSuccess: () => {
-                    onClose();
-                    void navigate('/arrivals');
-                  },
-                })
-              }
+              onClick={() => {
+                // What is gone is not asked for again: another scene is in hand before.
+                const next = scenes?.find((s) => s.id !== scene.id);
+                onClose();
+                if (next) void navigate(`/arrivals/${next.id}`);
+                acts.remove.mutate(undefined);
+              }}
             >
               Remove the scene
             </button>

@@ -67,18 +67,20 @@ export function Evidence({ sceneId, reference, alike, onSearchWider, onOpenLarge
           {evidence.blocked.length > 4 && ` and ${count(evidence.blocked.length - 4)} more meshes`}.
         </p>
       )}
-      {evidence?.candidates.map((candidate) => (
-        <Candidate
-          key={candidate.path}
-          sceneId={sceneId}
-          number={reference.number}
-          candidate={candidate}
-          wearer={evidence.candidates.length > 1 ? reference.usedBy.find((u) => u.material)?.material : undefined}
-          disabled={pending || decide.isPending}
-          onUse={(all) => decide.mutate({ numbers: all ? alike : [reference.number], folder: candidate.folder })}
-          onOpenLarge={() => onOpenLarge(candidate.index)}
-        />
-      ))}
+      <div className="min-[1900px]:grid min-[1900px]:grid-cols-2 min-[1900px]:gap-x-6">
+        {evidence?.candidates.map((candidate) => (
+          <Candidate
+            key={candidate.path}
+            sceneId={sceneId}
+            number={reference.number}
+            candidate={candidate}
+            wearer={evidence.candidates.length > 1 ? reference.usedBy.find((u) => u.material)?.material : undefined}
+            disabled={pending || decide.isPending}
+            onUse={(all) => decide.mutate({ numbers: all ? alike : [reference.number], folder: candidate.folder })}
+            onOpenLarge={() => onOpenLarge(candidate.index)}
+          />
+        ))}
+      </div>
       {evidence && evidence.candidates.length === 0 && (
         <div className="flex gap-3 border-t border-hair py-2">
           <button

@@ -1,4 +1,5 @@
-import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import clsx from 'clsx';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState, type CSSProperties } from 'react';
 import { Link, useParams } from 'react-router';
 import type { BundleItem, MusterView, ReferenceItem } from '../../api/client';
 import { useAddRoot, useDecide, useMuster, useMusterActs, useScene, useWork } from '../../api/queries';
@@ -181,10 +182,16 @@ function MusterContent(props: ContentProps) {
 
   return (
     <div
-      className="grid h-full grid-cols-[minmax(0,1fr)_clamp(350px,26vw,640px)] gap-x-6 gap-y-1.5 px-7 pb-1 pt-2"
-      style={{ gridTemplateRows: `min(${mapHeight}px, 60%) 24px minmax(0, 1fr)` }}
+      className={clsx(
+        'grid h-full gap-x-6 gap-y-1.5 px-7 pb-1 pt-2',
+        'grid-cols-[minmax(0,1fr)_clamp(350px,26vw,420px)] grid-rows-[min(var(--map),60%)_24px_minmax(0,1fr)]',
+        // With room beside it the map has the height, and what is decided about it stands at its right.
+        'min-[1900px]:grid-cols-[minmax(0,58fr)_minmax(0,42fr)] min-[1900px]:gap-x-10',
+        'min-[1900px]:grid-rows-[auto_minmax(0,1fr)_auto]',
+      )}
+      style={{ '--map': `${mapHeight}px` } as CSSProperties}
     >
-      <div className="col-span-2 min-h-0">
+      <div className="col-span-2 min-h-0 min-[1900px]:col-span-1 min-[1900px]:row-span-3">
         <RelocationMap
           bundles={view.bundles}
           picked={bundle && view.bundles.find((b) => nameOf(b) === bundle.name)}
@@ -196,7 +203,12 @@ function MusterContent(props: ContentProps) {
           onRule={(from, to) => acts.rule.mutate({ from, to, numbers })}
         />
       </div>
-      <div className="col-span-2 flex min-w-0 items-center gap-4 whitespace-nowrap">
+      <div
+        className={clsx(
+          'col-span-2 flex min-w-0 items-center gap-4 whitespace-nowrap',
+          'min-[1900px]:col-span-1 min-[1900px]:flex-wrap min-[1900px]:gap-y-0.5',
+        )}
+      >
         <StateFilter
           totals={view.totals}
           value={states}
@@ -235,7 +247,7 @@ function MusterContent(props: ContentProps) {
           onOpen={open}
         />
       </div>
-      <div className="min-h-0">
+      <div className="min-h-0 min-[1900px]:max-h-[46vh] min-[1900px]:overflow-y-auto">
         {inHand && (
           <Evidence
             key={inHand.number}

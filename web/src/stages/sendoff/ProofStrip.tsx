@@ -86,7 +86,7 @@ function RemovePackage({ item }: { item: PackageItem }) {
     <button
       type="button"
       className="act soft"
-      aria-label={asked ? `Remove ${item.name} for good` : `Remove ${item.name}`}
+      {...(!asked && { 'aria-label': `Remove ${item.name}` })}
       onBlur={() => ask(false)}
       onClick={() => (asked ? remove.mutate(item.id) : ask(true))}
     >
