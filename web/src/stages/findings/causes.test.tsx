@@ -54,10 +54,9 @@ describe('the causes of what was found', () => {
     list([], [{ rule: 'sets.shared-image', reason: 'it took too long.' }]);
     expect(screen.getByText(/sets.shared-image could not be run: it took too long/)).toBeTruthy();
     expect(screen.getByText(covered)).toBeTruthy();
-    expect(screen.getAllByRole('link').map((a) => a.getAttribute('href'))).toEqual([
-      '/api/scenes/s/audit/file',
-      '/api/scenes/s/audit/file?format=junit',
-    ]);
+    expect(screen.getAllByRole('link').map((a) => a.getAttribute('href'))).toEqual(
+      ['html', 'sarif', 'junit'].map((format) => `/api/scenes/s/audit/file?format=${format}`),
+    );
   });
 });
 
