@@ -1,5 +1,5 @@
 import { AlertDialog, Dialog, DropdownMenu } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
 import type { SceneDetail } from '../../api/client';
 import { useScenes } from '../../api/queries';
@@ -8,8 +8,7 @@ import { bytes, many } from '../../parts/format';
 
 /** What can be done with the scene as a whole: call it otherwise, remove it or one of its versions. */
 export function SceneMenu({ scene }: { scene: SceneDetail }) {
-  const [asks, setAsks] = useState<'rename' | 'remove'>();
-  const acts = useShelfActs(scene.id);
+  const [asks, setAsks] = useState<'rename' | 'remove' | number>();
   return (
     <>
       <DropdownMenu.Root modal={false}>
@@ -21,7 +20,7 @@ export function SceneMenu({ scene }: { scene: SceneDetail }) {
             <DropdownMenu.Item onSelect={() => setAsks('rename')}>Rename</DropdownMenu.Item>
             {scene.versions.length > 1 &&
               scene.versions.map((v) => (
-                <DropdownMenu.Item key={v.version} onSelect={() => acts.removeVersion.mutate(v.version)}>
+                <DropdownMenu.Item key={v.version} onSelect={() => setAsks(v.version)}>
                   Remove version {v.version}
                 </DropdownMenu.Item>
               ))}
@@ -31,6 +30,7 @@ export function SceneMenu({ scene }: { scene: SceneDetail }) {
       </DropdownMenu.Root>
       {asks === 'rename' && <RenameScene scene={scene} onClose={() => setAsks(undefined)} />}
       {asks === 'remove' && <RemoveScene scene={scene} onClose={() => setAsks(undefined)} />}
+      {typeof asks === 'number' && <RemoveVersion scene={scene} version={asks} onClose={() => setAsks(undefined)} />}
     </>
   );
 }
@@ -78,7 +78,6 @@ function RenameScene({ scene, onClose }: AskProps) {
   );
 }
 
-/** Asked once, with what goes and what stays. */
 function RemoveScene({ scene, onClose }: AskProps) {
   const removal = useRemoval(scene.id, true);
   const acts = useShelfActs(scene.id);
@@ -91,34 +90,83 @@ function RemoveScene({ scene, onClose }: AskProps) {
     ...(removal.data.packages > 0 ? [many(removal.data.packages, 'package')] : []),
   ];
   return (
+    <Ask
+      title={`Remove ${scene.title}?`}
+      verb="Remove the scene"
+      ready={removal.data !== undefined && !acts.remove.isPending}
+      onClose={onClose}
+      onYes={() => {
+        // What is gone is not asked for again: another scene is in hand before.
+        const next = scenes?.find((s) => s.id !== scene.id);
+        if (next) void navigate(`/arrivals/${next.id}`);
+        acts.remove.mutate(undefined);
+      }}
+    >
+      {removal.isError && <p className="text-clay">{removal.error.message}</p>}
+      {goes && (
+        <>
+          <p>
+            <b className="font-[680]">Goes:</b> {goes.join(', ')}
+            {removal.data.bytes > 0 && `; ${bytes(removal.data.bytes)} in the store`}. This cannot be undone.
+          </p>
+          <p>
+            <b className="font-[680]">Stays:</b>{' '}
+            {removal.data.stays ? (
+              <>
+                the scene’s own file, <code className="break-all text-[12px]">{removal.data.stays}</code>, and all
+                textures.
+              </>
+            ) : (
+              'every file outside the store. What was dropped here is kept nowhere else.'
+            )}
+          </p>
+        </>
+      )}
+    </Ask>
+  );
+}
+
+function RemoveVersion({ scene, version, onClose }: AskProps & { version: number }) {
+  const acts = useShelfActs(scene.id);
+  return (
+    <Ask
+      title={`Remove version ${version} of ${scene.title}?`}
+      verb={`Remove version ${version}`}
+      ready={!acts.removeVersion.isPending}
+      onClose={onClose}
+      onYes={() => acts.removeVersion.mutate(version)}
+    >
+      <p>
+        <b className="font-[680]">Goes:</b> what was read of it
+        {scene.uploaded && ', and its files in the store'}. This cannot be undone.
+      </p>
+      <p>
+        <b className="font-[680]">Stays:</b> the ledger, the other {many(scene.versions.length - 1, 'version')} and
+        every file outside the store.
+      </p>
+    </Ask>
+  );
+}
+
+interface QuestionProps {
+  title: string;
+  verb: string;
+  ready: boolean;
+  onClose: () => void;
+  onYes: () => void;
+  children: ReactNode;
+}
+
+/** Asked once, with what goes and what stays. */
+function Ask({ title, verb, ready, onClose, onYes, children }: QuestionProps) {
+  return (
     <AlertDialog.Root open onOpenChange={onClose}>
       <AlertDialog.Portal>
         <AlertDialog.Overlay className="veil" />
         <AlertDialog.Content className="sheet w-[520px]">
-          <AlertDialog.Title className="text-[17px] font-[680]">Remove {scene.title}?</AlertDialog.Title>
+          <AlertDialog.Title className="text-[17px] font-[680]">{title}</AlertDialog.Title>
           <AlertDialog.Description asChild>
-            <div className="mt-2 grid gap-1.5 text-[13px] leading-5">
-              {removal.isError && <p className="text-clay">{removal.error.message}</p>}
-              {goes && (
-                <>
-                  <p>
-                    <b className="font-[680]">Goes:</b> {goes.join(', ')}
-                    {removal.data.bytes > 0 && `; ${bytes(removal.data.bytes)} in the store`}. This cannot be undone.
-                  </p>
-                  <p>
-                    <b className="font-[680]">Stays:</b>{' '}
-                    {removal.data.stays ? (
-                      <>
-                        the scene’s own file, <code className="break-all text-[12px]">{removal.data.stays}</code>, and
-                        all textures.
-                      </>
-                    ) : (
-                      'every file outside the store. What was dropped here is kept nowhere else.'
-                    )}
-                  </p>
-                </>
-              )}
-            </div>
+            <div className="mt-2 grid gap-1.5 text-[13px] leading-5">{children}</div>
           </AlertDialog.Description>
           <div className="mt-4 flex items-center justify-end gap-5">
             <AlertDialog.Cancel className="act soft">
@@ -127,16 +175,13 @@ function RemoveScene({ scene, onClose }: AskProps) {
             <button
               type="button"
               className="key outlined"
-              disabled={!removal.data || acts.remove.isPending}
+              disabled={!ready}
               onClick={() => {
-                // What is gone is not asked for again: another scene is in hand before.
-                const next = scenes?.find((s) => s.id !== scene.id);
                 onClose();
-                if (next) void navigate(`/arrivals/${next.id}`);
-                acts.remove.mutate(undefined);
+                onYes();
               }}
             >
-              Remove the scene
+              {verb}
             </button>
           </div>
         </AlertDialog.Content>
