@@ -29,6 +29,7 @@ public sealed class ByHandTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDis
                 foreach (var decision in choices.Kinds.SelectMany(k => Decisions(k, choices)))
                 {
                     var plan = HandPlan.Make(before.Scene, decision, places);
+                    Assert.Distinct(plan.Fixed.Select(f => f.Key));
                     refused.AddRange(plan.Left.Select(l => l.Reason));
                     Assert.True(
                         plan.Edits.Length + plan.Left.Length > 0,

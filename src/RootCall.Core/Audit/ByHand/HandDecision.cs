@@ -45,8 +45,7 @@ public sealed record HandValue(string Input, ShaderValue? Value) : HandDecision
 
 /// <summary>Has an input read an image.</summary>
 /// <param name="Path">Absolute path of a file that the scene may read; null to disconnect what feeds the input.</param>
-/// <param name="Channel">What arrives; null for what the input usually takes.</param>
-public sealed record HandMap(string Input, string? Path, Channels? Channel = null) : HandDecision
+public sealed record HandMap(string Input, string? Path) : HandDecision
 {
     public override string Title => Path is null ? $"Disconnect {Input}" : $"Connect {System.IO.Path.GetFileName(Path)} to {Input}";
 
@@ -77,8 +76,6 @@ public sealed record HandMap(string Input, string? Path, Channels? Channel = nul
                 material.Maps.FirstOrDefault()?.Use ?? new(map.Key),
                 scene
             );
-        if (Channel is { } channel)
-            use = use with { Channels = channel };
         return map.With([new SetImage(material.Name, Input, before, use)]);
     }
 }

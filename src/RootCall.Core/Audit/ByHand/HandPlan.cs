@@ -16,6 +16,8 @@ public static class HandPlan
         var edits = ImmutableArray.CreateBuilder<Edit>();
         var (done, left) = (ImmutableArray.CreateBuilder<Finding>(), ImmutableArray.CreateBuilder<(Finding, string)>());
         var known = new HashSet<Edit>();
+        // An image that several inputs read is one finding with several places.
+        var told = new HashSet<string>(StringComparer.Ordinal);
         foreach (var (place, finding) in places)
         {
             // Without a finding of its own a place is told of as if it had one.
@@ -31,7 +33,7 @@ public static class HandPlan
                 }
 
                 edits.AddRange(mine.Where(known.Add));
-                if (finding is not null && !done.Contains(finding))
+                if (finding is not null && told.Add(finding.Key))
                     done.Add(finding with { Fixes = [new(decision.Title, 1, mine)] });
             }
             catch (CannotUseException e)
