@@ -141,8 +141,7 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
         const string sign = "//button[contains(., 'enamel_sign.obj')]";
         browser.Go("/arrivals");
         browser.See(sign);
-        browser.Press("/");
-        browser.Press("brass");
+        browser.Find("brass");
         RunningApplication.Until(() => browser.Driver.FindElements(By.XPath(sign)).Count == 0, "the list is not narrowed");
         browser.Press("xyz");
         browser.SeeText("No scene, material, image or path has “brassxyz” in it.");

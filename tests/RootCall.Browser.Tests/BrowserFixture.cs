@@ -77,6 +77,19 @@ public sealed class BrowserFixture : IDisposable
     public void PressShift(string key) =>
         new OpenQA.Selenium.Interactions.Actions(Driver).KeyDown(Keys.Shift).SendKeys(key).KeyUp(Keys.Shift).Perform();
 
+    /// <summary>Types into the stage's own field for finding. A press that met a menu still closing is made once more.</summary>
+    public void Find(string letters)
+    {
+        for (var tries = 0; !Evaluate<bool>("return document.activeElement?.type === 'search'"); tries++)
+        {
+            if (tries == 50)
+                throw new TimeoutException("the field for finding did not take the focus");
+            Press("/");
+            Thread.Sleep(tries * 10);
+        }
+        Press(letters);
+    }
+
     public IWebElement See(string xpath)
     {
         IWebElement? found = null;

@@ -92,8 +92,7 @@ public sealed class FirstHourTests(BrowserFixture browser) : IDisposable
         );
         browser.ClickAt("//*[@role='combobox'][@aria-label='Order']");
         browser.ClickAt("//*[@role='option'][. = 'newest first']");
-        browser.Press("/");
-        browser.Press("trellis_pai");
+        browser.Find("trellis_pai");
         browser.SeeText("image");
         RunningApplication.Until(() => Titles() is ["South trellis"], () => $"found {string.Join(", ", Titles())}");
         browser.Press(Keys.Escape);

@@ -92,8 +92,7 @@ public sealed class LedgerTests : IDisposable
     [Fact]
     public void One_reference_is_answered_by_a_file_chosen_by_hand()
     {
-        browser.Press("/");
-        browser.Press("terracotta_pot_occlusion");
+        browser.Find("terracotta_pot_occlusion");
         RunningApplication.Until(() => Rows() == 1, "the row was not found");
         browser.Click("Choose a file by hand");
         foreach (var step in new[] { "The Tin Orchard/", "library/", "metals/", "brass_normal.png" })

@@ -81,8 +81,7 @@ public sealed class UseTests(BrowserFixture browser)
         browser.ClickAt("//*[@aria-label='States shown']//button[contains(., 'damaged')]");
         RunningApplication.Until(() => Rows() == 2, "a state does not narrow the list");
         browser.ClickAt("//*[@aria-label='States shown']//button[contains(., 'damaged')]");
-        browser.Press("/");
-        browser.Press("terracotta normal");
+        browser.Find("terracotta normal");
         RunningApplication.Until(() => Rows() == 1, "words do not narrow the list");
         // Keys sleep while text is typed: the letters above did nothing else.
         Assert.Equal(
@@ -132,8 +131,7 @@ public sealed class UseTests(BrowserFixture browser)
         var list = browser.See("//*[@data-list='references']");
         list.SendKeys(Keys.End);
         browser.See("//*[@data-list='references']//*[@role='row'][contains(., 'panel_19999')]");
-        browser.Press("/");
-        browser.Press("panel_12345");
+        browser.Find("panel_12345");
         RunningApplication.Until(() => Rows() == 1, "the one row was not found");
     }
 
