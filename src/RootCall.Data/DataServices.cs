@@ -36,6 +36,7 @@ public static class DataServices
         services.AddSingleton<NameStore>();
         services.AddSingleton<HouseStore>();
         services.AddSingleton<WaiverStore>();
+        services.AddSingleton<MarkStore>();
         services.AddSingleton<HouseChoices>();
         services.AddSingleton<PackageStore>();
         services.AddSingleton<WorkStore>();

@@ -30,6 +30,7 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
 
     public DbSet<SettingRow> Settings => Set<SettingRow>();
 
+    public DbSet<MarkRow> Marks => Set<MarkRow>();
     public DbSet<WaiverRow> Waivers => Set<WaiverRow>();
 
     public DbSet<WorkRow> Work => Set<WorkRow>();
@@ -76,6 +77,12 @@ public sealed class RootCallDb(DbContextOptions<RootCallDb> options) : DbContext
         {
             e.HasKey(w => new { w.SceneId, w.Cause });
             e.HasOne<SceneRow>().WithMany().HasForeignKey(w => w.SceneId);
+        });
+        modelBuilder.Entity<MarkRow>(e =>
+        {
+            e.HasKey(m => new { m.SceneId, m.Material });
+            e.Property(m => m.Kind).HasConversion<string>();
+            e.HasOne<SceneRow>().WithMany().HasForeignKey(m => m.SceneId);
         });
         modelBuilder.Entity<SettingRow>(e => e.HasKey(s => s.Key));
         modelBuilder.Entity<LedgerEntryRow>(e =>

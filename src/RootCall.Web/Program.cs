@@ -29,6 +29,7 @@ builder.Services.AddHangfire((p, c) => c.UseRootCallQueue(p.GetRequiredService<I
 builder.Services.Configure<WebOptions>(builder.Configuration.GetSection(DataOptions.Section));
 builder.Services.AddSingleton<SceneMemory>();
 builder.Services.AddSingleton<CurrentScenes>();
+builder.Services.AddSingleton<RootCall.Web.Features.Bench.Benches>();
 builder.Services.AddSingleton<RootCall.Web.Features.Muster.MusterViews>();
 builder.Services.AddSingleton<RootCall.Web.Features.Muster.Acts>();
 builder.Services.AddSingleton<FileWatch>();
@@ -61,7 +62,7 @@ builder.Services.ConfigureHttpJsonOptions(o =>
     o.SerializerOptions.RespectNullableAnnotations = true;
     o.SerializerOptions.TypeInfoResolver = o.SerializerOptions.TypeInfoResolver!.WithAddedModifier(RequiredParts.Demand);
 });
-builder.Services.AddOpenApi();
+builder.Services.AddOpenApi(WordSchemas.Describe);
 builder.Services.AddHealthChecks().AddCheck<DatabaseCheck>("database");
 
 var app = builder.Build();

@@ -51,6 +51,7 @@ internal static class JobServices
             .AddSingleton<FrameJob>()
             .AddSingleton<CrossingFrameJob>()
             .AddSingleton<MeasureCrossingJob>()
+            .AddSingleton<MeasureLooksJob>()
             .AddSingleton<CrossJob>()
             .AddSingleton(Tools)
             .AddSingleton(p => new TextureCache(

@@ -48,6 +48,7 @@ public sealed class ArchitectureTests
         "Sessions",
         "Destinations",
         "Audit",
+        "Bench",
         "Transfer",
         "SendOff",
         "Jobs",

@@ -5,6 +5,7 @@ import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { Toaster } from 'sonner';
 import { listen } from './api/live';
 import { Arrivals } from './stages/arrivals/Arrivals';
+import { Bench } from './stages/bench/Bench';
 import { Crossing } from './stages/crossing/Crossing';
 import { Findings } from './stages/findings/Findings';
 import { Muster } from './stages/muster/Muster';
@@ -27,6 +28,7 @@ export function App() {
             <Route path="/arrivals/:sceneId?" element={<Arrivals />} />
             <Route path="/muster/:sceneId" element={<Muster />} />
             <Route path="/findings/:sceneId" element={<Findings />} />
+            <Route path="/bench/:sceneId" element={<Bench />} />
             <Route path="/crossing/:sceneId" element={<Crossing />} />
             <Route path="/send-off/:sceneId" element={<SendOff />} />
             <Route path="/" element={<Navigate to="/arrivals" replace />} />

@@ -155,7 +155,7 @@ internal static class RenderVerb
     {
         var found = opened.Report.Scene.Called(name) ?? throw new CannotUseException($"The scene has no material “{name}”.");
         var cache = new TextureCache(opened.Decoder, FrameWorks.TextureBytes, Math.Max(512, wish.Width * 2), tools.House);
-        var order = SwatchOrder.Of(found, opened.Report, SwatchLight.Studio, wish.Width);
+        var order = SwatchOrder.Of(found, opened.Report, SwatchLight.Studio, wish.Width) with { Shape = wish.Shape };
         var made =
             wish.Shape == SwatchShape.Sphere
                 ? Swatch.Of(
@@ -168,7 +168,7 @@ internal static class RenderVerb
                     CancellationToken.None,
                     wish.Light
                 )
-                : ShapedSwatch.Of(order, wish.Shape, View(wish), cache, tools.Tracers, tools.Moment, CancellationToken.None);
+                : ShapedSwatch.Of(order, View(wish), cache, tools.Tracers, tools.Moment, CancellationToken.None);
         if (made is null)
             throw new CannotUseException($"“{name}” has no surface whose shading model is evaluated here.");
         return (Encoded(opened.Decoder, kind, made.Side, made.Side, made.Pixels.AsSpan(), tools.House), made.Told);

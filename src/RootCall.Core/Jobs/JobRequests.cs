@@ -76,6 +76,9 @@ public sealed record CrossInto(string Form, WholeCrossing Looks);
 public sealed record MeasureCrossing(Guid SceneId, string Model, CrossingRoute Route, IReadOnlyList<string>? Materials, bool Fit = false)
     : JobRequest;
 
+/// <summary>Put the looks of a scene into numbers, and how far each lies from how it arrived.</summary>
+public sealed record MeasureLooks(Guid SceneId) : JobRequest;
+
 /// <summary>Carry materials to another shading model, with the images that the format needs for it.</summary>
 /// <param name="Materials">By name.</param>
 /// <param name="Set">What is said in place of the formulas, by material.</param>

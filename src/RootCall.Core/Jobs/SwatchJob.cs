@@ -3,7 +3,8 @@ using System.Text.Json.Serialization;
 using RootCall.Core.Files;
 using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
-using RootCall.Core.Rendering.Colour;
+using RootCall.Core.Rendering.Shapes;
+using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Viewing;
 
@@ -13,7 +14,7 @@ namespace RootCall.Core.Jobs;
 /// Makes a swatch. The order lies beside the place of the picture; who asks for it touches it, and one that nobody asked for lately was
 /// scrolled away and is dropped. One that cannot be made leaves an empty picture, so that nobody asks again and again.
 /// </summary>
-public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces places, ChosenColours colours)
+public sealed class SwatchJob(TextureCache textures, FrameTools tools, IRoots roots, IStorePlaces places, ChosenColours colours)
 {
     /// <summary>How long an order stays good without being asked for.</summary>
     public static readonly TimeSpan Wanted = TimeSpan.FromSeconds(10);
@@ -37,17 +38,10 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
             foreach (var image in order.Images.Concat(order.Before?.Images ?? []))
                 if (image is { File: { } file, Carried: null } && roots.Everything.Enter(file.Path) is null)
                     throw new CannotUseException($"“{file.Path}” lies outside the roots.");
-            var made = Swatch.Of(order, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop)
-                ?? throw new CannotUseException("The material has no surface whose shading model is evaluated.");
-            if (
-                order.Before is { } before
-                && Swatch.Of(before, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop) is { } was
-            )
+            var made = Drawn(order, stop) ?? throw new CannotUseException("The material has no surface whose shading model is evaluated.");
+            if (order.Before is { } before && Drawn(before, stop) is { } was)
             {
-                WholeOrNothing.Cached(
-                    DifferenceOf(output),
-                    JsonSerializer.SerializeToUtf8Bytes(made.Difference(was), SwatchJobContext.Default.LookDifference)
-                );
+                WholeOrNothing.Cached(DifferenceOf(output), made.Difference(was).Write());
                 WholeOrNothing.Cached(
                     ApartOf(output),
                     JsonSerializer.SerializeToUtf8Bytes(DifferenceGrid.Of(was, made), SwatchJobContext.Default.DifferenceGrid)
@@ -75,6 +69,14 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
         }
     }
 
+    private Swatch? Drawn(SwatchOrder order, CancellationToken stop)
+    {
+        if (order.Shape == SwatchShape.Sphere)
+            return Swatch.Of(order, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop);
+        var view = new FrameView(order.Side, order.Side, order.Light.Map(), Swatch.Samples * SphereSwatch.Paths, 1, Swatch.MostTime);
+        return ShapedSwatch.Of(order, view, textures, tools.Tracers, places.Moment, stop);
+    }
+
     public static string OrderOf(string output) => Path.ChangeExtension(output, ".json");
 
     public static string DifferenceOf(string output) => Path.ChangeExtension(output, ".difference");
@@ -85,6 +87,5 @@ public sealed class SwatchJob(TextureCache textures, IRoots roots, IStorePlaces 
 }
 
 [JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]
-[JsonSerializable(typeof(LookDifference))]
 [JsonSerializable(typeof(DifferenceGrid))]
 internal sealed partial class SwatchJobContext : JsonSerializerContext;

@@ -167,6 +167,9 @@ public sealed record ImageUse(ReferenceKey Reference)
     public bool SameAs(ImageUse? other) =>
         other is not null && SameReading(other) && Reference == other.Reference && Channels == other.Channels;
 
+    /// <summary>The same image, laid in the same way; values and channels may be read otherwise.</summary>
+    public bool SameFile(ImageUse other) => Reference == other.Reference && UvSet == other.UvSet && Transform == other.Transform;
+
     /// <summary>Any image and any channel, read in the same way.</summary>
     public bool SameReading(ImageUse other) =>
         UvSet == other.UvSet

@@ -74,3 +74,18 @@ public enum InputUnit
     /// <summary>Candela per square metre.</summary>
     Nit,
 }
+
+public static class InputUnits
+{
+    /// <summary>As it stands behind a number.</summary>
+    public static string Word(this InputUnit unit) =>
+        unit switch
+        {
+            InputUnit.SceneLength => "scene units",
+            InputUnit.Nanometre => "nm",
+            InputUnit.Micrometre => "µm",
+            InputUnit.Radian => "rad",
+            InputUnit.Turn => "turns",
+            _ => "cd/m²",
+        };
+}

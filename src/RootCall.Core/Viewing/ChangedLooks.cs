@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using RootCall.Core.Muster;
-using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Scenes;
 
 namespace RootCall.Core.Viewing;
@@ -18,7 +17,11 @@ public static class ChangedLooks
         [
             .. after
                 .Scene.Materials.Where(m => m is { IsTemplate: false, Graph.SurfaceNode: not null })
-                .Where(m => known.TryGetValue(m.Id, out var was) && MayDiffer(was, m, moved) && Print(was, then) != Print(m, now))
+                .Where(m =>
+                    known.TryGetValue(m.Id, out var was)
+                    && MayDiffer(was, m, moved)
+                    && SwatchOrder.LookOf(was, then) != SwatchOrder.LookOf(m, now)
+                )
                 .Select(m => m.Name),
         ];
     }
@@ -45,7 +48,4 @@ public static class ChangedLooks
     /// <summary>Most materials are the same objects and read files that are the same: those need no closer look.</summary>
     private static bool MayDiffer(Material was, Material now, HashSet<ReferenceKey> moved) =>
         !ReferenceEquals(was, now) || now.Graph.Nodes.Any(n => n.Image is { } image && moved.Contains(image.Reference));
-
-    private static string Print(Material material, ReferencesByKey references) =>
-        SwatchOrder.PrintOf(SwatchOrder.Of(material, references, SwatchLight.Studio, 0).Write());
 }

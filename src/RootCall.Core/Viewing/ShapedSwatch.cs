@@ -11,11 +11,11 @@ namespace RootCall.Core.Viewing;
 public static class ShapedSwatch
 {
     /// <summary>Null for a material without a surface, or with one whose model is not evaluated here.</summary>
+    /// <param name="view">Its light takes the place of the order's.</param>
     /// <param name="moment">A folder for images that have to be taken out of the scene before they are decoded.</param>
     /// <exception cref="Files.CannotUseException">It cannot be drawn; the sentence tells why.</exception>
     public static Swatch? Of(
         SwatchOrder order,
-        SwatchShape shape,
         FrameView view,
         TextureCache cache,
         IRayTracers tracers,
@@ -26,7 +26,7 @@ public static class ShapedSwatch
         var textures = new OrderedTextures(order.Images, cache, moment, stop);
         if (MaterialProgram.Of(order.Graph, textures) is not { } program)
             return null;
-        var (geometry, camera) = shape.Made();
+        var (geometry, camera) = order.Shape.Made();
         using var tracer = geometry.Traced(tracers, stop);
         var light = new FrameLight(view.Light, [], geometry.Radius);
         var painter = new FramePainter(geometry, [program], program, camera, light, tracer, view.Width, view.Height);

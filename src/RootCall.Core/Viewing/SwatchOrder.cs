@@ -5,6 +5,7 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
 using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -25,13 +26,14 @@ public sealed record SwatchOrder(
     SwatchLight Light,
     int Side,
     SwatchOrder? Before = null,
-    string? House = null
+    string? House = null,
+    SwatchShape Shape = SwatchShape.Sphere
 )
 {
-    private const int Now = 2;
+    private const int Now = 3;
 
     /// <summary>Sides that are made: pictures of every size would be kept of each material.</summary>
-    public static ImmutableArray<int> Sides { get; } = [48, 96, 192, 256, 384];
+    public static ImmutableArray<int> Sides { get; } = [48, 96, 192, 256, 384, 640];
 
     public static SwatchOrder Of(Material material, MusterReport report, SwatchLight light, int side) =>
         Of(material, new ReferencesByKey(report), light, side);
@@ -56,6 +58,10 @@ public sealed record SwatchOrder(
         {
             Images = [.. Images.Select(i => i.Reference == reference ? i with { File = file, Carried = null, ScenePath = null } : i)],
         };
+
+    /// <summary>A hash of all that the look is made of, whatever it is lit by and shown on.</summary>
+    public static string LookOf(Material material, ReferencesByKey references) =>
+        PrintOf(Of(material, references, SwatchLight.Studio, 0).Write());
 
     public byte[] Write() => JsonSerializer.SerializeToUtf8Bytes(this, SwatchOrderContext.Written.SwatchOrder);
 
@@ -120,5 +126,12 @@ public sealed record OrderedImage(
 internal sealed partial class SwatchOrderContext : JsonSerializerContext
 {
     public static SwatchOrderContext Written { get; } =
-        new(JsonText.Options(new ChannelsConverter(), new JsonStringEnumConverter<SwatchLight>(), new JsonStringEnumConverter<WrapMode>()));
+        new(
+            JsonText.Options(
+                new ChannelsConverter(),
+                new JsonStringEnumConverter<SwatchLight>(),
+                new JsonStringEnumConverter<SwatchShape>(),
+                new JsonStringEnumConverter<WrapMode>()
+            )
+        );
 }

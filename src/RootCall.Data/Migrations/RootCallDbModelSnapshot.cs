@@ -372,6 +372,41 @@ namespace RootCall.Data.Migrations
                     b.ToTable("ledger_entries", (string)null);
                 });
 
+            modelBuilder.Entity("RootCall.Data.Rows.MarkRow", b =>
+                {
+                    b.Property<Guid>("SceneId")
+                        .HasColumnType("uuid")
+                        .HasColumnName("scene_id");
+
+                    b.Property<string>("Material")
+                        .HasColumnType("text")
+                        .HasColumnName("material");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Look")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("look");
+
+                    b.Property<string>("Word")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("word");
+
+                    b.HasKey("SceneId", "Material")
+                        .HasName("pk_marks");
+
+                    b.ToTable("marks", (string)null);
+                });
+
             modelBuilder.Entity("RootCall.Data.Rows.PackageRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -763,6 +798,16 @@ namespace RootCall.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_ledger_entries_scenes_scene_id");
+                });
+
+            modelBuilder.Entity("RootCall.Data.Rows.MarkRow", b =>
+                {
+                    b.HasOne("RootCall.Data.Rows.SceneRow", null)
+                        .WithMany()
+                        .HasForeignKey("SceneId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_marks_scenes_scene_id");
                 });
 
             modelBuilder.Entity("RootCall.Data.Rows.PackageRow", b =>

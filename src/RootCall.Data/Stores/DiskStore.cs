@@ -11,8 +11,8 @@ namespace RootCall.Data.Stores;
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> and <c>added</c> (trees of uploaded scenes, and of textures for them, hard-linked to blobs),
-/// <c>pictures</c> (thumbnails), <c>swatches</c> (of materials), <c>crossings</c> (how far they move looks), <c>frames</c>
-/// (of scenes), <c>packages</c>, <c>copies</c> (to be fetched), <c>edited</c> (own files with a ledger's edits made),
+/// <c>pictures</c> (thumbnails), <c>swatches</c> (of materials), <c>looks</c> (in numbers), <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes),
+/// <c>packages</c>, <c>copies</c> (to be fetched), <c>edited</c> (own files with a ledger's edits made),
 /// <c>extracted</c> (images taken out of scenes, or baked for them), <c>stand-ins</c>, and <c>work</c> (what a task needs
 /// only while it runs).
 /// </summary>
@@ -38,6 +38,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
                 "swatches",
                 "frames",
                 "crossings",
+                "looks",
                 "work",
             }
         )
@@ -92,6 +93,8 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
     /// <param name="print">A hash of all that it is made of.</param>
     public string Swatch(string print) =>
         Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "swatches", print[..2])).FullName, print + ".png");
+
+    public string Look(string print) => Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "looks", print[..2])).FullName, print);
 
     public string Crossing(string print) =>
         Path.Combine(Directory.CreateDirectory(Path.Combine(Folder, "crossings", print[..2])).FullName, print + ".json");

@@ -15,6 +15,9 @@ public enum SceneChange
     /// <summary>Findings are told otherwise: something was waived, or another destination or house rule counts.</summary>
     Findings,
 
+    /// <summary>Somebody said of materials that they are right, or are not.</summary>
+    Marks,
+
     /// <summary>It is no longer there.</summary>
     Removed,
 }

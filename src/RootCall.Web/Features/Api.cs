@@ -1,5 +1,6 @@
 using RootCall.Web.Features.Arrivals;
 using RootCall.Web.Features.Audit;
+using RootCall.Web.Features.Bench;
 using RootCall.Web.Features.Crossing;
 using RootCall.Web.Features.Folders;
 using RootCall.Web.Features.Ledger;
@@ -36,6 +37,7 @@ internal static class Api
         api.MapRecipes();
         api.MapCrossing();
         api.MapCrossingFrames();
+        api.MapBench();
         api.MapSendOff();
         api.MapWrittenScenes();
         api.MapFolders();

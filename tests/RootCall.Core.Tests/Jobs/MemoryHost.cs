@@ -162,6 +162,8 @@ internal sealed class MemoryHost
 
     public string Crossing(string print) => At("crossings", print);
 
+    public string Look(string print) => At("looks", print);
+
     public string? ColourPrint => null;
 
     // What is known

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using RootCall.Core.Files;
 using RootCall.Core.Imaging;
 using RootCall.Core.Imaging.Colours;
 using RootCall.Core.Imaging.Pixels;
@@ -7,6 +8,7 @@ using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Viewing;
+using RootCall.Native;
 using RootCall.Testing;
 
 namespace RootCall.Core.Tests.Jobs;
@@ -21,7 +23,8 @@ public sealed class SwatchJobTests : IDisposable
     public SwatchJobTests()
     {
         var host = new MemoryHost(place.Folder);
-        job = new(new(new NoDecoder(), 1 << 20, 64), host, host, ChosenColours.None);
+        var tools = new FrameTools(new NoDecoder(), null, new RayTracers(Bounds.Default, 1), 1 << 20, place.Folder);
+        job = new(new(new NoDecoder(), 1 << 20, 64), tools, host, host, ChosenColours.None);
         place.PutPng("here.png");
         host.Arrive.Run(new Attempt(), new(place.Put("a.gltf", Look.Gltf("here.png", "gone.png")), null, "here"), default)
             .GetAwaiter()

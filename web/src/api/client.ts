@@ -56,6 +56,19 @@ export type RuleView = Schemas['RuleView'];
 export type RecipeItem = Schemas['RecipeItem'];
 export type DestinationChange = Schemas['DestinationChange'];
 
+export type BenchView = Schemas['BenchView'];
+export type BenchItem = Schemas['BenchItem'];
+export type MarkKind = Schemas['MarkKind'];
+export type LooksView = Schemas['LooksView'];
+export type HeldView = Schemas['HeldView'];
+export type HeldInput = Schemas['HeldInput'];
+export type HeldImage = Schemas['HeldImage'];
+export type HeldFinding = Schemas['HeldFinding'];
+export type WireAct = Schemas['WireAct'];
+export type WireChoice = Schemas['WireChoice'];
+export type Channels = Schemas['Channels'];
+export type CopyView = Schemas['CopyView'];
+
 export type CrossingView = Schemas['CrossingView'];
 export type CrossingRoute = Schemas['CrossingRoute'];
 export type TakeOver = Schemas['TakeOver'];

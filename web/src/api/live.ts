@@ -9,7 +9,7 @@ import { ofScene } from './queries';
 const ended = (state: string) => state === 'done' || state === 'failed' || state === 'cancelled';
 
 /** What of a scene became another: it was mustered, decided about, written over on disk, counts otherwise in the list, or is gone. */
-export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted' | 'removed' | 'findings';
+export type SceneChange = 'muster' | 'ledger' | 'files' | 'counted' | 'removed' | 'findings' | 'marks';
 
 /** Queries of one scene that a change makes old. */
 const ofChange: Record<SceneChange, string[]> = {
@@ -18,14 +18,16 @@ const ofChange: Record<SceneChange, string[]> = {
   files: ['muster', 'evidence', 'send-off', 'frame'],
   counted: ['scene'],
   removed: [],
-  findings: ['audit'],
+  findings: ['audit', 'bench'],
+  marks: ['bench'],
 };
 
 /** Queries that a task makes old beyond what its scene tells by itself. */
 const ofWork: Record<string, string[]> = {
   pack: ['send-off'],
   drawcrossing: ['crossing'],
-  remember: ['audit', 'evidence'],
+  remember: ['audit', 'evidence', 'bench'],
+  measurelooks: ['bench'],
 };
 
 /** Stands for all scenes. */
@@ -78,7 +80,7 @@ export function listen(client: QueryClient): () => void {
     // A file that the scene uses was written over: pictures show it as it is now.
     if (scene === everyScene) {
       // The house's own choices: rules, destinations, recipes.
-      for (const key of ['audit', 'rules', 'destination', 'recipes']) old(key);
+      for (const key of ['audit', 'bench', 'rules', 'destination', 'recipes']) old(key);
       return;
     }
     if (change === 'muster' || change === 'ledger' || change === 'files') useTouched.getState().look(scene);

@@ -207,6 +207,7 @@ export const ofScene = [
   'map-variants',
   'house',
   'crossing',
+  'bench',
 ];
 
 /** A change on the server; a refusal is shown where the artist looks. */

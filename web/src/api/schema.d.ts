@@ -3204,6 +3204,370 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LooksView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MarkThese"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BenchView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/material": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    name: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HeldView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/values": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TakeValues"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/wires": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    name: string;
+                    input: string;
+                    channel?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WireChoice"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LayWire"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/copy/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CopyInputs"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CopyView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CopyInputs"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/send-off": {
         parameters: {
             query?: never;
@@ -3704,11 +4068,9 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        /** @description Textures that were added to a scene from somebody's own computer, in one delivery. */
         AddedTextures: {
             /** Format: uuid */
             id: string;
-            /** @description What was dropped: a folder, or the first of several files. */
             name: string;
             /** Format: int32 */
             files: number;
@@ -3716,22 +4078,15 @@ export interface components {
             bytes: number;
             /** Format: date-time */
             addedAt: string;
-            /**
-             * Format: int32
-             * @description References of the scene that are answered from it.
-             */
+            /** Format: int32 */
             answering: number;
         };
         AddRoot: {
             folder: string;
         };
-        /** @description What the audit found, by cause. */
         AuditView: {
             destination: components["schemas"]["DestinationItem"];
-            /**
-             * Format: int32
-             * @description Images whose values are known; the rest is being looked at.
-             */
+            /** Format: int32 */
             measured: number;
             /** Format: int32 */
             toMeasure: number;
@@ -3747,29 +4102,42 @@ export interface components {
             safe: number;
             causes: components["schemas"]["CauseItem"][];
             failed: components["schemas"]["FailedRule"][];
-            /** @description How much was looked at, in one sentence. */
             coverage: string;
-            /**
-             * Format: int32
-             * @description Inputs whose map could not be looked at.
-             */
+            /** Format: int32 */
             openChecks: number;
-            /** @description Everything was: nothing found means that nothing is wrong. */
             isCovered: boolean;
-            /** @description How many of those that are safe are about each material. */
             safeByMaterial: {
                 [key: string]: number;
             };
         };
+        BenchItem: {
+            name: string;
+            title: string;
+            model: string;
+            family: string;
+            worst: null | string;
+            /** Format: int32 */
+            findings: number;
+            word: string;
+            tells: string[];
+            /** Format: int32 */
+            change: number;
+            twins: components["schemas"]["Twin"][];
+            isWorn: boolean;
+            mark: null | components["schemas"]["MarkItem"];
+        };
+        BenchView: {
+            rows: components["schemas"]["BenchItem"][];
+            /** Format: int32 */
+            seen: number;
+            /** Format: int32 */
+            wrong: number;
+            shapes: string[];
+        };
         BuildPackage: {
-            /** @description A zip, or a folder in the store. */
             zip: boolean;
-            /** @description Build although references stay unanswered; the package's report names them. */
             allowMissing: boolean;
-            /**
-             * @description Build although neutral pictures stand in for missing ones.
-             * @default false
-             */
+            /** @default false */
             allowStandIns: boolean;
             into?: null | components["schemas"]["IntoForm"];
         };
@@ -3779,16 +4147,10 @@ export interface components {
             to: components["schemas"]["PlaceItem"][];
             numbers: number[];
             contradicts: number[];
-            /**
-             * Format: int32
-             * @description Place in the ledger of the pending entry that relinks all of it.
-             */
+            /** Format: int32 */
             entry: null | number;
-            /** @description It answers because the applied ledger relinked it. */
             relinked: boolean;
-            /** @description The same rule was approved in another scene. */
             approvedBefore: boolean;
-            /** @description Neutral pictures stand in for these. */
             standIns: boolean;
         };
         CandidateItem: {
@@ -3831,7 +4193,6 @@ export interface components {
             height: null | number;
             state: string;
         };
-        /** @description Images that could be carried inside, and the scene's bytes before and after. */
         CarryItem: {
             numbers: number[];
             /** Format: int64 */
@@ -3842,68 +4203,47 @@ export interface components {
         CauseItem: {
             key: string;
             rule: string;
-            /** @description `blocker`, `warning` or `note`. */
             severity: string;
             /** Format: int32 */
             count: number;
-            /** @description Without its number. */
             sentence: string;
-            /** @description The first things it is about. */
             names: string;
-            /**
-             * Format: int32
-             * @description Findings that have a fix.
-             */
+            /** Format: int32 */
             fixable: number;
             safe: boolean;
-            /**
-             * Format: int32
-             * @description Place of the ledger's entry that will fix it; null when there is none.
-             */
+            /** Format: int32 */
             pending: null | number;
-            /** @description Why it is let stand; null when it is not. */
             waived: null | string;
         };
         CauseKey: {
             cause: string;
         };
-        /** @description A cause with its evidence. */
         CauseView: {
             cause: components["schemas"]["CauseItem"];
             rule: components["schemas"]["RuleView"];
             members: components["schemas"]["MemberItem"][];
-            /** @description Key of the finding the evidence is about. */
             member: string;
             evidence: components["schemas"]["FoundEvidence"];
             plot: null | components["schemas"]["PlotView"];
             fix: components["schemas"]["FixView"];
         };
-        /** @description Materials that an entry makes look another way, by name. */
         ChangedLooksView: {
             materials: string[];
-            /**
-             * Format: int32
-             * @description How many more there are.
-             */
+            /** Format: int32 */
             more: number;
         };
-        /** @description What is to change; the rest is null. */
         ChangeRoot: {
             name: null | string;
-            /** @description `search`, `library` or `output`. */
             purpose: null | string;
-            /**
-             * Format: int32
-             * @description From 1: roots are searched in this order.
-             */
+            /** Format: int32 */
             position: null | number;
         };
+        /** @enum {string} */
+        Channels: "rgb" | "r" | "g" | "b" | "a" | "rgba" | "rg" | "l" | "z";
         ChooseDestination: {
             id: string;
         };
-        /** @description Another choice for a rule: null leaves it to the rule. */
         ChooseRule: {
-            /** @description `off`, `note`, `warning` or `blocker`. */
             severity: null | string;
             thresholds: null | {
                 [key: string]: number;
@@ -3919,20 +4259,13 @@ export interface components {
             sameContents: boolean;
             names: string[];
         };
-        /** @description How pictures are shown. */
         ColourChoice: {
-            /** @description File name of the house's OpenColorIO config; null for none. */
             config: null | string;
-            /** @description Which of its views, as `display/view`; null for the config's own choice. */
             view: null | string;
         };
-        /** @description Colour management of the scene beside that of the destination. */
         ColourHeld: {
-            /** @description Spaces that images declare, each with how many do and whether the destination knows it. */
             declared: components["schemas"]["DeclaredSpace"][];
-            /** @description What the destination works in, for people; null where it does not say. */
             expected: null | string;
-            /** @description File name of the house's OpenColorIO config; null for none. */
             config: null | string;
         };
         ComparedScene: {
@@ -3954,95 +4287,69 @@ export interface components {
             /** Format: int64 */
             triangles: number;
         };
-        /** @description One material's crossing in full. */
+        CopyInputs: {
+            from: string;
+            inputs: string[];
+            to: string[];
+            /** Format: uuid */
+            seen: null | string;
+        };
+        CopyView: {
+            /** Format: int32 */
+            of: number;
+            /** Format: int32 */
+            taking: number;
+            fix: components["schemas"]["FixView"];
+            left: components["schemas"]["LeftGroup"][];
+        };
         CrossedView: {
             row: components["schemas"]["CrossRow"];
             fromName: string;
             toName: string;
             mappings: components["schemas"]["MappingItem"][];
-            /** @description How far it moves under each light. */
             lights: components["schemas"]["LitItem"][];
-            /** @description What its pictures do not show. */
             told: string[];
         };
-        /** @description A whole scene before and after a crossing. */
         CrossingFrameView: {
             /** Format: date-time */
             at: string;
-            /**
-             * Format: double
-             * @description Mean ΔE of the frames' pixels, High its 95th percentile.
-             */
+            /** Format: double */
             mean: number;
             /** Format: double */
             high: number;
             /** Format: double */
             most: number;
-            /** @description Somebody could tell the two apart. */
             isSeen: boolean;
-            /** @description What the frames do not show, in sentences. */
             told: string[];
-            /** @description They show the scene as it stands. */
             isCurrent: boolean;
-            /** @description Address of the picture of each name. */
             pictures: components["schemas"]["FramePairPictures"];
         };
-        /**
-         * @description What becomes of a mirrored colour that stands beside a diffuse one.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         CrossingRoute: "kept" | "metalness";
-        /** @description A scene on its way to another shading model. */
         CrossingView: {
-            /** @description Id of the model. */
             to: string;
             name: string;
-            /** @description All that can be crossed to. */
             models: components["schemas"]["ModelChoice"][];
-            /** @description Which way mirrored colours go. */
             route: components["schemas"]["CrossingRoute"];
-            /** @description The best fit is shown wherever it wins. */
             fit: boolean;
-            /** @description Some materials could go either way. */
             hasRoutes: boolean;
-            /**
-             * Format: double
-             * @description How far a look may move: mean ΔE.
-             */
+            /** Format: double */
             limit: number;
-            /** @description Materials of other models, the farthest moved first; those not measured yet at the end. */
             rows: components["schemas"]["CrossRow"][];
-            /**
-             * Format: int32
-             * @description How many are of that model already.
-             */
+            /** Format: int32 */
             there: number;
-            /** @description Materials that cannot be carried, by name. */
             stay: string[];
-            /**
-             * Format: int32
-             * @description Findings that block the render, of materials that cross; mend them first.
-             */
+            /** Format: int32 */
             blockers: number;
             colours: components["schemas"]["ColourHeld"];
-            /**
-             * Format: int32
-             * @description How many were taken over.
-             */
+            /** Format: int32 */
             pairs: number;
-            /** @description Whether objects wear any of the looks that arrived, or of those that were crossed. */
             worn: components["schemas"]["WornItem"];
-            /**
-             * Format: int32
-             * @description How many originals stand by unused.
-             */
+            /** Format: int32 */
             idle: number;
-            /** @description Why originals cannot be swept out; null when they can. */
             whyNoSweep: null | string;
         };
-        /** @description Another format, and the looks in it. */
         CrossInto: {
-            /** @description Ending of its files (CrossedForm). */
             form: string;
             looks: components["schemas"]["WholeCrossing"];
         };
@@ -4057,14 +4364,9 @@ export interface components {
             lost: number;
             moved: null | components["schemas"]["MovedItem"];
             isMeasured: boolean;
-            /** @description Why the scene's format cannot hold it, whatever is baked; null when it can. */
             unsaid: null | string;
-            /** @description Images that are made for it, by what is called after the material. */
             bakes: string[];
-            /**
-             * Format: int32
-             * @description Place, from 1, of the entry that takes it over; null for none.
-             */
+            /** Format: int32 */
             entry: null | number;
             isPending: boolean;
             crossed: null | string;
@@ -4073,10 +4375,6 @@ export interface components {
             path: string;
             name: string;
         };
-        /**
-         * @description A decision: one of a rule (`From` and `To`; of `Numbers` alone where they are given), picked references and a folder,
-         *     or one reference and a file.
-         */
         Decide: {
             from: null | string;
             to: null | string;
@@ -4086,16 +4384,12 @@ export interface components {
             number: null | number;
             path: null | string;
         };
-        /** @description A colour space that images declare. */
         DeclaredSpace: {
-            /** @description As files write it; empty for none. */
             space: string;
             /** Format: int32 */
             images: number;
-            /** @description The destination works with it. */
             isKnown: boolean;
         };
-        /** @description What another destination would change. */
         DestinationChange: {
             destination: components["schemas"]["DestinationItem"];
             chosen: boolean;
@@ -4117,12 +4411,9 @@ export interface components {
             own: boolean;
         };
         DrawFrame: {
-            /** @description `studio`, `dusk`, or `scene` for the lights of the scene. */
             light: string;
-            /** @description By name; null for the first, or one that frames the scene. */
             camera: null | string;
         };
-        /** @description Which crossing is drawn. */
         DrawTheseLooks: {
             to: string;
             route: components["schemas"]["CrossingRoute"];
@@ -4132,9 +4423,7 @@ export interface components {
         EditItem: {
             what: string;
             where: string;
-            /** @description Path as it arrived. */
             before: string;
-            /** @description File that answers, as people call it. */
             after: string;
         };
         EditLine: {
@@ -4160,7 +4449,6 @@ export interface components {
         };
         /** @enum {unknown} */
         EvidenceKind: "wire" | "values" | "set" | "name";
-        /** @description The evidence for one reference. */
         EvidenceView: {
             /** Format: int32 */
             number: number;
@@ -4179,27 +4467,15 @@ export interface components {
             bitDepth: null | number;
             colour: null | string;
             candidates: components["schemas"]["CandidateItem"][];
-            /**
-             * Format: double
-             * @description Distance between the first two candidates; null when there are fewer.
-             */
+            /** Format: double */
             margin: null | number;
-            /**
-             * Format: double
-             * @description The margin from which Root Call settles alone.
-             */
+            /** Format: double */
             settlesFrom: number;
-            /**
-             * Format: double
-             * @description The score from which it does.
-             */
+            /** Format: double */
             settlesAt: number;
             seen: null | components["schemas"]["SeenItem"];
-            /** @description Meshes that wear a material which waits for it. */
             blocked: string[];
-            /** @description How a relinked copy will write the path; null for relative to the scene. */
             writtenAs: null | string;
-            /** @description Where it will lie in a package, when the ledger says so. */
             place: null | string;
         };
         FailedRule: {
@@ -4211,36 +4487,24 @@ export interface components {
             sentence: string;
             what: string;
             input: null | string;
-            /**
-             * Format: int32
-             * @description Edits that restore the family; 0 when nothing can.
-             */
+            /** Format: int32 */
             edits: number;
             rows: components["schemas"]["RowItem"][];
         };
-        /** @description What to fix: single findings, a family, or everything that is safe. */
         FixRequest: {
             cause: null | string;
             keys: null | string[];
             safe: boolean;
-            /**
-             * Format: uuid
-             * @description The last entry of the ledger that the window knows; what came after it from elsewhere is not overwritten.
-             */
+            /** Format: uuid */
             seen: null | string;
-            /** @description Only what is about these; null for all. */
             materials?: null | string[];
         };
         FixView: {
             title: string;
-            /** @description “111 edits = 37 disconnect + 37 connect”. */
             count: string;
             /** Format: int32 */
             edits: number;
-            /**
-             * Format: double
-             * @description Of the least sure.
-             */
+            /** Format: double */
             certainty: number;
             /** Format: int32 */
             findings: number;
@@ -4249,18 +4513,13 @@ export interface components {
         };
         FocusMaterial: {
             name: string;
-            /**
-             * Format: int32
-             * @description References that it calls for.
-             */
+            /** Format: int32 */
             files: number;
         };
         FocusObject: {
             name: string;
-            /** @description Those that it wears. */
             materials: string[];
         };
-        /** @description What can be taken into the focus. */
         FocusView: {
             materials: components["schemas"]["FocusMaterial"][];
             objects: components["schemas"]["FocusObject"][];
@@ -4268,49 +4527,34 @@ export interface components {
         FolderEntry: {
             path: string;
             name: string;
-            /** @description `folder`, `scene` or `file`. */
             kind: string;
             /** Format: int64 */
             bytes: number;
             /** Format: date-time */
             modifiedAt: null | string;
-            /** @description Of a scene, as people call it; null for anything else. */
             format: null | string;
-            /** @description The folder it lies in, from the server folder's name on; null where that is plain. */
             where: null | string;
         };
-        /** @description A folder on the server: what lies in it, folders first. */
         FolderView: {
-            /** @description Absolute; empty for the list of server folders. */
             path: string;
             name: string;
-            /** @description The folder above, or empty for the list of server folders; null there. */
             parent: null | string;
-            /** @description The folders from the server folder down to this one. */
             crumbs: components["schemas"]["Crumb"][];
             entries: components["schemas"]["FolderEntry"][];
         };
-        /** @description Another format. */
         FormChoice: {
             form: string;
             name: string;
-            /** @description Why this scene is not written so; null when it is. */
             whyNot: null | string;
-            /** @description Shading models that it says, the usual one first. */
             models: components["schemas"]["FormModel"][];
-            /** @description What stays behind, in sentences. */
             leaves: string[];
         };
         FormModel: {
             id: string;
             name: string;
-            /**
-             * Format: int32
-             * @description How many materials are of another model, and will be carried to this one.
-             */
+            /** Format: int32 */
             looks: number;
         };
-        /** @description What was seen of one finding. */
         FoundEvidence: {
             wires: components["schemas"]["WireItem"][];
             rail: components["schemas"]["RailInput"][];
@@ -4320,49 +4564,34 @@ export interface components {
             sums: components["schemas"]["RoleSum"][];
             texts: string[];
         };
-        /** @description What of a scene has the letters that were asked for. */
         FoundScene: {
             /** Format: uuid */
             sceneId: string;
-            /** @description `material` or `image`. */
             kind: string;
-            /** @description The first that has them. */
             name: string;
-            /**
-             * Format: int32
-             * @description How many have.
-             */
+            /** Format: int32 */
             count: number;
         };
-        /** @description How far the frame from the package lies from the one from before, CIEDE2000. */
         FrameDifference: {
             /** Format: double */
             mean: number;
             /** Format: double */
             most: number;
             isSeen: boolean;
-            /**
-             * Format: double
-             * @description What is as far apart, or farther, has the lightest colour of the picture.
-             */
+            /** Format: double */
             top: number;
         };
         FrameItem: {
             /** Format: date-time */
             at: string;
-            /**
-             * Format: int32
-             * @description Paths that were followed for each pixel so far, of Wanted.
-             */
+            /** Format: int32 */
             samples: number;
             /** Format: int32 */
             wanted: number;
             isDone: boolean;
-            /** @description The scene's camera it was seen by; null for one that frames it. */
             camera: null | string;
             /** Format: int32 */
             triangles: number;
-            /** @description What it does not show, in sentences. */
             told: string[];
             picture: string;
         };
@@ -4371,23 +4600,16 @@ export interface components {
             after: string;
             difference: string;
         };
-        /** @description A frame of a scene: what there is, and by which cameras it can be drawn. */
         FrameState: {
-            /** @description Of the scene, by name. */
             cameras: string[];
-            /**
-             * Format: int32
-             * @description Lights of the scene that it can be drawn by.
-             */
+            /** Format: int32 */
             lamps: number;
             made: null | components["schemas"]["FrameItem"];
-            /** @description It shows the scene as it stands. */
             isCurrent: boolean;
         };
         HandImageItem: {
             path: string;
             name: string;
-            /** @description Folder, as people call it. */
             where: string;
             role: null | string;
             /** Format: int32 */
@@ -4399,88 +4621,131 @@ export interface components {
         };
         HandInputItem: {
             name: string;
-            /** @description What it is for, in words. */
             what: string;
-            /**
-             * Format: int32
-             * @description How many it takes.
-             */
+            /** Format: int32 */
             numbers: number;
-            /** @description As it stands at the first place, written or by default, linear; empty when none is known. */
             now: number[];
-            /** @description By the model's specification; empty when it gives none. */
             default: number[];
             /** Format: double */
             min: null | number;
             /** Format: double */
             max: null | number;
             isColour: boolean;
-            /** @description An image can feed it. */
             takesImage: boolean;
-            /**
-             * Format: int32
-             * @description How many of the places have it.
-             */
+            /** Format: int32 */
             among: number;
         };
-        /**
-         * @description What a person can say at a place.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         HandKind: "material" | "map" | "value" | "uv-set" | "name";
-        /** @description What is decided about: findings of a cause, or materials that were picked. */
         HandOf: {
             cause: null | string;
-            /** @description Only these findings of the cause; null for all. */
             keys: null | string[];
             materials: null | string[];
         };
         HandPlaceItem: {
-            /** @description What the place is called by when it is decided about. */
             key: string;
             kind: string;
             name: string;
             part: null | string;
-            /** @description What is there: a value, an image, the material that is worn. */
             now: string;
-            /** @description The material that stands for it on the screen; null for none. */
             material: null | string;
         };
-        /** @description What the scene's format cannot say, and why. */
         HandRefusal: {
             kind: components["schemas"]["HandKind"];
             why: string;
         };
-        /** @description A decision; what its kind does not need is null. */
         HandSaid: {
             of: components["schemas"]["HandOf"];
-            /** @description Keys of the places that it is said of; null for all. */
             places: null | string[];
             kind: components["schemas"]["HandKind"];
-            /** @description Of a value or an image. */
             input: null | string;
-            /** @description Of a value, linear for a colour; null to leave the input to its default. */
             numbers: null | number[];
-            /** @description Absolute path of an image; null to disconnect. */
             path: null | string;
-            /** @description The material, the UV set or the name. */
             choice: null | string;
-            /**
-             * Format: uuid
-             * @description The last entry of the ledger that the window knows.
-             */
+            /** Format: uuid */
             seen: null | string;
         };
-        /** @description Where a person can decide, and what there is to choose from. */
         HandView: {
             places: components["schemas"]["HandPlaceItem"][];
-            /** @description What can be said, likeliest first. */
             kinds: components["schemas"]["HandKind"][];
             inputs: components["schemas"]["HandInputItem"][];
             images: components["schemas"]["HandImageItem"][];
             materials: string[];
             uvSets: string[];
             refused: components["schemas"]["HandRefusal"][];
+        };
+        HeldChannel: {
+            letter: string;
+            /** Format: double */
+            min: number;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            max: number;
+            histogram: number[];
+        };
+        HeldFinding: {
+            key: string;
+            cause: string;
+            severity: string;
+            message: string;
+            input: null | string;
+        };
+        HeldImage: {
+            node: string;
+            /** Format: int32 */
+            number: null | number;
+            name: string;
+            picture: null | string;
+            /** Format: int32 */
+            width: null | number;
+            /** Format: int32 */
+            height: null | number;
+            facts: string;
+            space: string;
+            uvSet: string;
+            isMissing: boolean;
+            channels: components["schemas"]["HeldChannel"][];
+        };
+        HeldInput: {
+            name: string;
+            what: string;
+            /** Format: int32 */
+            numbers: number;
+            now: number[];
+            text: null | string;
+            default: number[];
+            /** Format: double */
+            min: null | number;
+            /** Format: double */
+            max: null | number;
+            unit: null | string;
+            isColour: boolean;
+            takesImage: boolean;
+            differs: boolean;
+            unseen: null | string;
+            maps: components["schemas"]["HeldMap"][];
+        };
+        HeldMap: {
+            image: string;
+            channel: components["schemas"]["Channels"];
+            through: string[];
+            /** Format: double */
+            mean: null | number;
+        };
+        HeldView: {
+            name: string;
+            title: string;
+            model: string;
+            inputs: components["schemas"]["HeldInput"][];
+            images: components["schemas"]["HeldImage"][];
+            wearers: components["schemas"]["Wearer"][];
+            /** Format: int32 */
+            parts: number;
+            findings: components["schemas"]["HeldFinding"][];
+            noValue: null | string;
+            noImage: null | string;
+            noAssign: null | string;
         };
         HouseClash: {
             name: string;
@@ -4528,7 +4793,6 @@ export interface components {
             height: null | number;
             facts: string;
             channel: string;
-            /** @description Counts of the channel that gives the reason. */
             histogram: null | number[];
             /** Format: double */
             min: null | number;
@@ -4538,18 +4802,24 @@ export interface components {
             max: null | number;
             isGrey: boolean;
         };
-        /** @description Another format that is asked for, and the looks in it. */
         IntoForm: {
             form: string;
             model: string;
             route: components["schemas"]["CrossingRoute"];
-            /** @description With the best fit wherever it was measured and wins. */
             fit: boolean;
             asked?: components["schemas"]["CrossInto"];
         };
-        /** @description A text as it is exported and imported. */
         JsonDocumentText: {
             text: string;
+        };
+        LayWire: {
+            material: string;
+            input: string;
+            act: components["schemas"]["WireAct"];
+            to: null | string;
+            channel: null | components["schemas"]["Channels"];
+            /** Format: uuid */
+            seen: null | string;
         };
         LedgerView: {
             entries: components["schemas"]["EntryItem"][];
@@ -4557,6 +4827,10 @@ export interface components {
             applied: number;
             /** Format: int32 */
             pending: number;
+        };
+        LeftGroup: {
+            reason: string;
+            materials: string[];
         };
         LeftLine: {
             target: string;
@@ -4566,54 +4840,46 @@ export interface components {
             light: string;
             difference: components["schemas"]["LookDifference"];
         };
-        /** @description How far two pictures of one thing lie apart: CIEDE2000 of what a display shows of each pixel. */
         LookDifference: {
             /** Format: double */
             mean: number;
-            /**
-             * Format: double
-             * @description 95 of 100 pixels differ by no more.
-             */
+            /** Format: double */
             high: number;
             /** Format: double */
             most: number;
-            /** @description Somebody could tell them apart. */
             isSeen?: boolean;
         };
-        /** @description What several scenes could be decided by. */
+        LooksView: {
+            order: string[];
+            strangers: string[];
+            moved: {
+                [key: string]: components["schemas"]["LookDifference"];
+            };
+            /** Format: int32 */
+            left: number;
+        };
         ManyChoices: {
-            /** @description Relocation rules that any of them suggests, those that settle most first. */
             rules: components["schemas"]["RuleChoice"][];
             recipes: components["schemas"]["RecipeChoice"][];
         };
-        /** @description One decision for several scenes: a recipe, or a relocation rule. */
         ManyDecision: {
             scenes: string[];
-            /** @description Its id; null for a rule. */
             recipe: null | string;
             rule: null | components["schemas"]["ManyRule"];
         };
-        /** @description What a decision does in one scene. */
         ManyRow: {
             /** Format: uuid */
             scene: string;
             title: string;
-            /** @description Of the entry; null when there is none. */
             sentence: null | string;
             /** Format: int32 */
             edits: number;
-            /**
-             * Format: int32
-             * @description Findings that the recipe fits and that are left.
-             */
+            /** Format: int32 */
             left: number;
-            /** @description Why nothing is done there; null when something is. */
             whyNot: null | string;
         };
         ManyRule: {
-            /** @description What was called from there. */
             from: string;
-            /** @description Absolute folder that it lies in now. */
             to: string;
         };
         ManyScenes: {
@@ -4627,47 +4893,44 @@ export interface components {
             before: string;
             after: string;
             isClamped: boolean;
-            /**
-             * Format: int32
-             * @description How many numbers that input takes; 0 for one that cannot be set.
-             */
+            /** Format: int32 */
             numbers: number;
-            /**
-             * Format: double
-             * @description Least that the input it goes to takes; null for no bound.
-             */
+            /** Format: double */
             low: null | number;
             /** Format: double */
             high: null | number;
         };
-        /**
-         * @description What becomes of an input in another shading model; the later, the worse.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         MappingKind: "exact" | "approximate" | "lost";
+        MarkItem: {
+            kind: components["schemas"]["MarkKind"];
+            word: string;
+            /** Format: date-time */
+            at: string;
+            isOld: boolean;
+        };
+        /** @enum {unknown} */
+        MarkKind: "seen" | "wrong";
+        MarkThese: {
+            materials: string[];
+            kind: null | components["schemas"]["MarkKind"];
+            word: null | string;
+        };
         MaterialItem: {
             name: string;
-            /** @description The surface shader's type, as the file writes it; null when there is none. */
             model: null | string;
             /** Format: int32 */
             images: number;
-            /** @description What it is an instance of. */
             template: null | string;
-            /**
-             * Format: int32
-             * @description Materials that are instances of it: an edit of it reaches them all.
-             */
+            /** Format: int32 */
             instances: number;
             isTemplate: boolean;
-            /** @description Defined in a file that is not written: an edit goes to an overriding layer. */
             locked: boolean;
         };
         MeasureThese: {
             to: string;
             route: components["schemas"]["CrossingRoute"];
-            /** @description By name; null for all that cross. */
             materials: null | string[];
-            /** @description The best fit is looked for, too. */
             fit: boolean;
         };
         MemberItem: {
@@ -4680,21 +4943,16 @@ export interface components {
             title: null | string;
             /** Format: double */
             certainty: number;
-            /** @description Material it is about; null for none. */
             material: null | string;
-            /** @description A picture that stands for it. */
             picture: null | string;
             pending: boolean;
         };
         ModelChoice: {
             id: string;
             name: string;
-            /** @description Why a scene of this format cannot hold it; null when it can. */
             whyNot: null | string;
-            /** @description The destination evaluates it. */
             isWanted: boolean;
         };
-        /** @description How far the look moves, CIEDE2000 under three lights. */
         MovedItem: {
             /** Format: double */
             mean: number;
@@ -4702,31 +4960,17 @@ export interface components {
             high: number;
             /** Format: double */
             most: number;
-            /** @description The input that most of it comes from; null where none stands out. */
             mostly: null | string;
             /** Format: double */
             without: number;
-            /**
-             * Format: double
-             * @description Mean by formula alone, where the other numbers are the best fit's; null otherwise.
-             */
+            /** Format: double */
             formula: null | number;
-            /**
-             * Format: double
-             * @description Mean of the best fit where that wins; null where it does not, or was not looked for.
-             */
+            /** Format: double */
             fit: null | number;
-            /** @description The best fit was looked for, or leaves nothing to win. */
             isFitted: boolean;
         };
-        /**
-         * @description The muster of the current scene, all rows at once: lists filter and sort in the window. A window that has a version
-         *     already is sent the rows that differ.
-         */
         MusterView: {
-            /** @description What to ask for differences from, later. */
             version: string;
-            /** @description The version that the rows differ from; null when they are all rows. */
             since: null | string;
             totals: components["schemas"]["StateTotal"][];
             /** Format: int32 */
@@ -4740,7 +4984,6 @@ export interface components {
             filesIndexed: number;
             notes: string[];
         };
-        /** @description The words of texture names; every spelling is one word in lower case without separators. */
         NamesView: {
             roles: {
                 [key: string]: string[];
@@ -4754,10 +4997,8 @@ export interface components {
             place: string;
         };
         OpenScene: {
-            /** @description Absolute path of a scene inside a server folder. */
             path: string;
         };
-        /** @description A root that a copy may be written to. */
         OutputItem: {
             /** Format: uuid */
             id: string;
@@ -4783,7 +5024,6 @@ export interface components {
             zip: boolean;
             frames: null | components["schemas"]["FrameDifference"];
             noFrames: null | string;
-            /** @description Absolute path of a folder; null for a zip, which is downloaded. */
             path: null | string;
         };
         PairItem: {
@@ -4797,14 +5037,11 @@ export interface components {
         Picked: {
             numbers: null | number[];
         };
-        /** @description Carried images to take out, or images to carry inside. */
         PickedImages: {
             numbers: number[];
         };
         PlaceItem: {
-            /** @description Absolute folder. */
             path: string;
-            /** @description As people call it: from the root's name on. */
             name: string;
         };
         PlanFile: {
@@ -4830,23 +5067,16 @@ export interface components {
             dots: components["schemas"]["PlotDot"][];
         };
         PutInOrder: {
-            /** @description `rename`, `keepOne` or `gather`. */
             act: string;
-            /** @description `role` or `material`. */
             by: string;
             numbers: null | number[];
         };
-        /** @description An input of a material beside a finding. */
         RailInput: {
             input: string;
-            /** @description The file that feeds it; null for a value. */
             from: null | string;
-            /** @description What it is, as people read it. */
             now: string;
-            /** @description What the fix makes of it; null when it stays. */
             after: null | string;
         };
-        /** @description Where somebody has been: folders that scenes were opened from, and the scenes, the last first. */
         RecentPlaces: {
             folders: components["schemas"]["Crumb"][];
             scenes: components["schemas"]["FolderEntry"][];
@@ -4865,7 +5095,6 @@ export interface components {
             steps: number;
             stepList: components["schemas"]["StepItem"][];
         };
-        /** @description What a recipe would do here. */
         RecipePreview: {
             fix: components["schemas"]["FixView"];
             unmatched: string[];
@@ -4874,7 +5103,6 @@ export interface components {
             id: string;
             text: string;
         };
-        /** @description Entries of a ledger to be made a recipe of. */
         RecordRecipe: {
             name: string;
             entries: string[];
@@ -4883,18 +5111,14 @@ export interface components {
             /** Format: int32 */
             number: number;
             kind: string;
-            /** @description The whole path as it is called now, with what the ledger says. */
             written: string;
-            /** @description Its file name. */
             name: string;
-            /** @description What stands before the name, with slashes. */
             folder: string;
             state: string;
             flags: string[];
             role: string;
             usedBy: components["schemas"]["UseItem"][];
             resolved: null | string;
-            /** @description Folder of the answer, or of the clear candidate, as people call it. */
             answer: null | string;
             /** Format: int32 */
             width: null | number;
@@ -4905,20 +5129,14 @@ export interface components {
             damage: null | string;
             /** Format: int32 */
             candidates: number;
-            /**
-             * Format: int32
-             * @description Place in the ledger of the pending entry that relinks it.
-             */
+            /** Format: int32 */
             entry: null | number;
-            /** @description It answers because the applied ledger says where. */
             relinked: boolean;
         };
-        /** @description An edit of an entry that no longer applies. */
         RefusedItem: {
             what: string;
             reason: string;
         };
-        /** @description What goes when a scene is removed, and what stays. */
         RemovalView: {
             title: string;
             /** Format: int32 */
@@ -4929,16 +5147,11 @@ export interface components {
             waivers: number;
             /** Format: int32 */
             packages: number;
-            /**
-             * Format: int64
-             * @description On disk, in the store; contents that other deliveries share are freed with the last of them.
-             */
+            /** Format: int64 */
             bytes: number;
-            /** @description The scene's own file, where it was read in place; null for an upload, which goes. */
             stays: null | string;
         };
         RenameScene: {
-            /** @description What people call the scene from now on. */
             title: string;
         };
         ReplacedItem: {
@@ -4947,7 +5160,6 @@ export interface components {
             before: string;
             after: string;
             answer: null | string;
-            /** @description Why the path would not resolve; null when it does. */
             whyNot: null | string;
         };
         ReplaceInPaths: {
@@ -4956,37 +5168,23 @@ export interface components {
             matchCase: boolean;
             wholeName: boolean;
             regex: boolean;
-            /** @description The focus: references it may touch; null for all. */
             numbers: null | number[];
             pattern?: components["schemas"]["ReplacePattern"];
         };
-        /** @description What is looked for in written paths, and what takes its place. */
         ReplacePattern: {
-            /** @description Text, or a regular expression (.NET's) where Regex is set. */
             find: string;
             with: string;
-            /**
-             * @description Capitals count.
-             * @default false
-             */
+            /** @default false */
             matchCase: boolean;
-            /**
-             * @description Only whole names between slashes, not parts of them.
-             * @default false
-             */
+            /** @default false */
             wholeName: boolean;
-            /**
-             * @description Groups may be called in With as `$1`.
-             * @default false
-             */
+            /** @default false */
             regex: boolean;
         };
         ReplacePreview: {
             rows: components["schemas"]["ReplacedItem"][];
-            /** @description Why the pattern finds nothing at all: it is bad, or takes too long; null for one that was looked for. */
             whyNot: null | string;
         };
-        /** @description Rows to restore from the compared scene. */
         Restore: {
             /** Format: uuid */
             with: string;
@@ -4996,21 +5194,13 @@ export interface components {
         };
         RoleEvidence: {
             kind: components["schemas"]["EvidenceKind"];
-            /**
-             * Format: int32
-             * @description One bit makes the role twice as likely; below 0 it speaks against it.
-             */
+            /** Format: int32 */
             bits: number;
-            /** @description In a person's words, without a full stop. */
             sentence: string;
         };
         RoleSum: {
-            /** @description In a person's words. */
             role: string;
-            /**
-             * Format: int32
-             * @description The sum of Of.
-             */
+            /** Format: int32 */
             bits: number;
             of: components["schemas"]["RoleEvidence"][];
         };
@@ -5022,18 +5212,13 @@ export interface components {
             purpose: string;
             /** Format: int32 */
             position: number;
-            /**
-             * Format: int32
-             * @description Files in its index; null before it was listed.
-             */
+            /** Format: int32 */
             files: null | number;
             /** Format: int32 */
             folders: null | number;
             /** Format: date-time */
             indexedAt: null | string;
-            /** @description What could not be listed in it. */
             notes: string[];
-            /** @description Relocation rules that were approved and lead into it. */
             rules: components["schemas"]["RuleItem"][];
         };
         RootItem: {
@@ -5055,10 +5240,7 @@ export interface components {
             /** Format: int32 */
             edits: number;
             whyNot: null | string;
-            /**
-             * Format: int32
-             * @description Number of the image's reference in the compared scene.
-             */
+            /** Format: int32 */
             imageA: null | number;
             /** Format: int32 */
             imageB: null | number;
@@ -5066,17 +5248,10 @@ export interface components {
         RuleChoice: {
             from: string;
             to: string;
-            /** @description Of the folder, as people call it. */
             name: string;
-            /**
-             * Format: int32
-             * @description References, in all of the scenes.
-             */
+            /** Format: int32 */
             settles: number;
-            /**
-             * Format: int32
-             * @description How many of the scenes it settles something in.
-             */
+            /** Format: int32 */
             scenes: number;
         };
         RuleItem: {
@@ -5103,7 +5278,6 @@ export interface components {
             /** Format: uuid */
             seen: null | string;
         };
-        /** @description What came with a scene. */
         SceneDetail: {
             /** Format: uuid */
             id: string;
@@ -5134,12 +5308,8 @@ export interface components {
             buffers: number;
             /** Format: int32 */
             libraries: number;
-            /** @description The first ones: a large scene has thousands, and nobody reads them here. */
             materialList: components["schemas"]["MaterialItem"][];
-            /**
-             * Format: int32
-             * @description How many more there are.
-             */
+            /** Format: int32 */
             moreMaterials: number;
             notes: components["schemas"]["NoteItem"][];
             carried: components["schemas"]["CarriedItem"][];
@@ -5158,7 +5328,6 @@ export interface components {
             filesIndexed: number;
             title: string;
         };
-        /** @description What a scene in a folder holds, before it is opened. */
         ScenePreview: {
             path: string;
             format: string;
@@ -5170,19 +5339,12 @@ export interface components {
             triangles: number;
             /** Format: int32 */
             materialCount: number;
-            /** @description The first names. */
             materials: string[];
-            /**
-             * Format: int32
-             * @description How many images it calls for.
-             */
+            /** Format: int32 */
             called: number;
-            /** @description Absolute paths of the first images that lie where they are called. */
             images: string[];
-            /** @description Why there is no more to say; null when all was read. */
             whyNot: null | string;
         };
-        /** @description A row of Arrivals. */
         SceneSummary: {
             /** Format: uuid */
             id: string;
@@ -5204,18 +5366,13 @@ export interface components {
             applied: number;
             /** Format: int32 */
             pending: number;
-            /** @description What people call it; its file's name until somebody says otherwise. */
             title: string;
             path: string;
-            /**
-             * Format: int32
-             * @description Open findings of its last audit; null until there is one.
-             */
+            /** Format: int32 */
             blockers: null | number;
             /** Format: int32 */
             warnings: null | number;
         };
-        /** @description What the file was when it was last looked at. */
         SeenItem: {
             /** Format: int64 */
             bytes: number;
@@ -5226,7 +5383,6 @@ export interface components {
             /** Format: int32 */
             height: null | number;
         };
-        /** @description What a package of the current scene would hold, and those that were built. */
         SendOffView: {
             files: components["schemas"]["PlanFile"][];
             /** Format: int64 */
@@ -5268,14 +5424,18 @@ export interface components {
         TakeOver: {
             to: string;
             route: components["schemas"]["CrossingRoute"];
-            /** @description With the best fit where it wins. */
             fit: boolean;
-            /** @description By name. */
             materials: string[];
-            /** @description Inputs that are given numbers in place of the formulas, and of the fit. */
             set: null | components["schemas"]["SetValueOf"][];
-            /** @description Why, for the ledger; null for nothing. */
             note: null | string;
+        };
+        TakeValues: {
+            material: string;
+            values: {
+                [key: string]: number[];
+            };
+            /** Format: uuid */
+            seen: null | string;
         };
         ThresholdView: {
             name: string;
@@ -5286,12 +5446,15 @@ export interface components {
             unit: string;
             meaning: string;
         };
-        /** @description What did not survive between the compared scene and this one. */
         TransferView: {
             with: null | components["schemas"]["ComparedScene"];
             /** Format: int32 */
             lost: number;
             families: components["schemas"]["FamilyItem"][];
+        };
+        Twin: {
+            of: string;
+            differ: string;
         };
         UnresolvedItem: {
             /** Format: int32 */
@@ -5305,7 +5468,6 @@ export interface components {
             material: string;
             input: string;
         };
-        /** @description A value, and what it would be. */
         ValueEvidence: {
             where: string;
             now: string;
@@ -5318,9 +5480,7 @@ export interface components {
             selected: string;
         };
         VariantOption: {
-            /** @description `resolution`, `colour` or `skin`. */
             kind: string;
-            /** @description Empty for the file that names none. */
             value: string;
             /** Format: int32 */
             references: number;
@@ -5345,17 +5505,30 @@ export interface components {
             cause: string;
             reason: string;
         };
+        Wearer: {
+            mesh: string;
+            name: string;
+            part: string;
+            /** Format: int64 */
+            triangles: number;
+            /** Format: int32 */
+            places: number;
+        };
         WearLook: {
-            /** @description `arrived` or `crossed`. */
             look: string;
         };
-        /** @description A crossing of a whole scene. */
         WholeCrossing: {
-            /** @description Id of the shading model that looks are carried to. */
             model: string;
             route: components["schemas"]["CrossingRoute"];
-            /** @description With the best fit wherever it was measured and wins. */
             fit: boolean;
+        };
+        /** @enum {unknown} */
+        WireAct: "move" | "fork" | "channel" | "invert" | "disconnect";
+        WireChoice: {
+            act: components["schemas"]["WireAct"];
+            to: null | string;
+            channel: null | components["schemas"]["Channels"];
+            whyNot: null | string;
         };
         WireItem: {
             image: string;
@@ -5363,7 +5536,6 @@ export interface components {
             now: string;
             after: null | string;
         };
-        /** @description A long task as windows see it. */
         WorkItem: {
             /** Format: uuid */
             id: string;
@@ -5388,26 +5560,18 @@ export interface components {
             arrived: boolean;
             crossed: boolean;
         };
-        /** @description How and where a scene can be written. */
         WriteChoices: {
-            /** @description Its own format. */
             own: string;
             forms: components["schemas"]["FormChoice"][];
-            /** @description Roots that it may be written into. */
             outputs: components["schemas"]["OutputItem"][];
         };
         WriteCopyTo: {
-            /**
-             * Format: uuid
-             * @description Id of a root for output.
-             */
+            /** Format: uuid */
             root: string;
-            /** @description Folder in it that is made. */
             folder: string;
             into?: null | components["schemas"]["IntoForm"];
         };
         WritePaths: {
-            /** @description `relative`, `rootRelative` or `absolute`. */
             style: string;
             numbers: null | number[];
         };

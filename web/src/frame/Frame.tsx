@@ -1,5 +1,6 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
+import { useBench } from '../api/bench';
 import { useShown } from '../api/live';
 import { useAudit, useLedger, useLedgerActs, useMuster, useScene, useSendOff } from '../api/queries';
 import { FirstUse } from '../parts/FirstUse';
@@ -34,6 +35,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
   const muster = useMuster(sceneId);
   const sendOff = useSendOff(sceneId);
   const audit = useAudit(sceneId);
+  const bench = useBench(sceneId);
   const ledger = useLedger(sceneId);
   const enter = useFocus((s) => s.enter);
   const [showKeys, setShowKeys] = useState(false);
@@ -48,8 +50,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
   }, [scene.data, here]);
 
   const walk = (by: 1 | -1) => {
-    const built = stages.filter((s) => 'path' in s);
-    const next = built[built.findIndex((s) => s.name === here) + by];
+    const next = stages[stages.findIndex((s) => s.name === here) + by];
     if (next && sceneId) void navigate(`/${next.path}/${sceneId}`);
   };
   useKey(']', () => walk(1));
@@ -64,6 +65,7 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
         muster={muster.data}
         sendOff={sendOff.data}
         audit={audit.data}
+        bench={bench.data}
         openHere={open}
       />
       <FocusLine>

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Link } from 'react-router';
-import type { AuditView, MusterView, SceneDetail, SendOffView } from '../api/client';
+import type { AuditView, BenchView, MusterView, SceneDetail, SendOffView } from '../api/client';
 import { count } from '../parts/format';
 import { Hint } from '../parts/Hint';
 import { stages, stationAt, type StageName } from './stages';
@@ -11,17 +11,19 @@ interface RouteLineProps {
   muster: MusterView | undefined;
   sendOff: SendOffView | undefined;
   audit: AuditView | undefined;
+  bench: BenchView | undefined;
   /** What is open here, where only the stage knows. */
   openHere: number | undefined;
 }
 
 /** The journey of the scene: stations with their open counts, white where travelled, dotted ahead. */
-export function RouteLine({ here, scene, muster, sendOff, audit, openHere }: RouteLineProps) {
+export function RouteLine({ here, scene, muster, sendOff, audit, bench, openHere }: RouteLineProps) {
   const index = stages.findIndex((s) => s.name === here);
   const open: Partial<Record<StageName, number>> = {};
   if (scene) open.Arrivals = scene.notes.length;
   if (muster) open.Muster = muster.references.length - muster.answering;
   if (audit) open.Findings = audit.findings;
+  if (bench) open.Bench = bench.wrong;
   if (sendOff) open['Send-off'] = sendOff.unresolved.length;
   if (openHere !== undefined) open[here] = openHere;
   return (
@@ -68,10 +70,7 @@ export function RouteLine({ here, scene, muster, sendOff, audit, openHere }: Rou
             state={i === index ? 'here' : i < index ? 'travelled' : 'ahead'}
             open={open[stage.name]}
             unproven={stage.name === 'Findings' && audit?.isCovered === false}
-            to={
-              'path' in stage && (scene || stage.path === 'arrivals') ? `/${stage.path}/${scene?.id ?? ''}` : undefined
-            }
-            built={'path' in stage}
+            to={scene || stage.path === 'arrivals' ? `/${stage.path}/${scene?.id ?? ''}` : undefined}
           />
         ))}
       </nav>
@@ -87,10 +86,9 @@ interface StationProps {
   /** Nothing was found, and not everything was looked at: its disc stays open. */
   unproven: boolean;
   to: string | undefined;
-  built: boolean;
 }
 
-function Station({ name, left, state, open, unproven, to, built }: StationProps) {
+function Station({ name, left, state, open, unproven, to }: StationProps) {
   const here = state === 'here';
   const mark = (
     <>
@@ -106,8 +104,8 @@ function Station({ name, left, state, open, unproven, to, built }: StationProps)
         here={here}
         unproven={unproven && open === 0}
         open={open}
-        reached={built && state !== 'ahead' && !unproven}
-        clear={built && open === 0 && !unproven}
+        reached={state !== 'ahead' && !unproven}
+        clear={open === 0 && !unproven}
       />
     </>
   );
@@ -120,7 +118,7 @@ function Station({ name, left, state, open, unproven, to, built }: StationProps)
       </Link>
     );
   return (
-    <Hint text={built ? 'Pick a scene in Arrivals first.' : `${name} is not part of this version yet.`}>
+    <Hint text="Pick a scene in Arrivals first.">
       <span className={place} style={{ left }} aria-disabled="true" role="link" tabIndex={0}>
         {mark}
       </span>

@@ -1,9 +1,9 @@
-/** The six stages in the order the work is done. Those without a path are not part of this version. */
+/** The six stages in the order the work is done. */
 export const stages = [
   { name: 'Arrivals', path: 'arrivals' },
   { name: 'Muster', path: 'muster' },
   { name: 'Findings', path: 'findings' },
-  { name: 'Bench' },
+  { name: 'Bench', path: 'bench' },
   { name: 'Crossing', path: 'crossing' },
   { name: 'Send-off', path: 'send-off' },
 ] as const;

@@ -30,21 +30,13 @@ export function useLoaded(url: string | undefined, tries = mostTries): Loaded | 
         timer = setTimeout(() => void ask(asked + 1).catch(() => undefined), wait);
         return;
       }
-      if (answer.status !== 200) return setMade({ url, source: false, told: [] });
-      const object = URL.createObjectURL(await answer.blob());
-      if (stop.signal.aborted) return URL.revokeObjectURL(object);
-      forget(shown.current);
-      shown.current = object;
-      const told = answer.headers.get('Swatch-Told');
-      const difference = answer.headers.get('Swatch-Difference');
-      setMade({
-        url,
-        source: object,
-        told: told ? decodeURIComponent(told).split('\n') : [],
-        ...(difference && {
-          difference: JSON.parse(decodeURIComponent(difference)) as NonNullable<Loaded['difference']>,
-        }),
-      });
+      const loaded = await loadedFrom(url, answer);
+      if (stop.signal.aborted) return loaded.source ? URL.revokeObjectURL(loaded.source) : undefined;
+      if (loaded.source) {
+        forget(shown.current);
+        shown.current = loaded.source;
+      }
+      setMade(loaded);
     };
     ask(0).catch(() => {
       if (!stop.signal.aborted) setMade({ url, source: false, told: [] });
@@ -55,6 +47,30 @@ export function useLoaded(url: string | undefined, tries = mostTries): Loaded | 
     };
   }, [url, tries]);
   return made;
+}
+
+async function loadedFrom(url: string, answer: Response): Promise<Loaded> {
+  if (answer.status !== 200) return { url, source: false, told: [] };
+  const told = answer.headers.get('Swatch-Told');
+  const difference = answer.headers.get('Swatch-Difference');
+  return {
+    url,
+    source: URL.createObjectURL(await answer.blob()),
+    told: told ? decodeURIComponent(told).split('\n') : [],
+    ...(difference && {
+      difference: JSON.parse(decodeURIComponent(difference)) as NonNullable<Loaded['difference']>,
+    }),
+  };
+}
+
+/** Waits for a picture that somebody looks for while it is made: it is asked for often, and not for long. */
+export async function askPicture(url: string, stop?: AbortSignal): Promise<Loaded> {
+  for (let asked = 0; ; asked++) {
+    const answer = await fetch(url, stop ? { signal: stop } : {});
+    if (answer.status !== 202 || asked === mostTries * 5) return loadedFrom(url, answer);
+    await new Promise((done) => setTimeout(done, asked < 20 ? 60 : 300));
+    stop?.throwIfAborted();
+  }
 }
 
 /** What a picture was loaded into. It may still be on the screen for a frame or two. */

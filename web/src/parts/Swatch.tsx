@@ -4,7 +4,7 @@ import { useTouched } from '../state/touched';
 import { useLoaded, type Loaded } from './Picture';
 
 /** Pictures are made in a few sizes; each is shown no larger than it was made. */
-const sides = [48, 96, 192, 256];
+const sides = [48, 96, 192, 256, 384];
 
 /** Behind many others, or behind images of 8k, one may take minutes. */
 const patience = 300;
@@ -18,13 +18,20 @@ interface SwatchProps {
   size: number;
   /** Empty where the name stands beside it. */
   alt?: string;
+  /** On the shape that was chosen; on a sphere otherwise, which shows all angles. */
+  shaped?: boolean;
 }
 
 /** A material on a sphere, on the 18 % field. It is asked for when it comes into view, and again when an edit touches the scene. */
-export function Swatch({ sceneId, material, with: answer, size, alt = '' }: SwatchProps) {
+export function Swatch({ sceneId, material, with: answer, size, alt = '', shaped }: SwatchProps) {
   const box = useRef<HTMLSpanElement>(null);
   const seen = useSeen(box);
-  const of = answer ? { material, number: String(answer.number), candidate: String(answer.candidate) } : { material };
+  const shape = useSettings((s) => s.shape);
+  const of = {
+    material,
+    ...(answer && { number: String(answer.number), candidate: String(answer.candidate) }),
+    ...(shaped && shape !== 'sphere' && { shape }),
+  };
   const loaded = useSwatch(sceneId, seen ? `/api/scenes/${sceneId}/swatch` : undefined, of, size);
   return (
     <span ref={box} className="block flex-none">

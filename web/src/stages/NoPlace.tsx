@@ -5,7 +5,7 @@ import { stages } from '../frame/stages';
 /** An address that leads nowhere: what is wrong with it, and where to go. */
 export function NoPlace() {
   const { pathname } = useLocation();
-  const stage = stages.find((s) => 'path' in s && pathname === `/${s.path}`);
+  const stage = stages.find((s) => pathname === `/${s.path}`);
   return (
     <Frame
       here="Arrivals"

@@ -39,6 +39,10 @@ public interface IStorePlaces
     /// <param name="print">A hash of all that it is made of.</param>
     string Crossing(string print);
 
+    /// <summary>Where a look in numbers lies or belongs.</summary>
+    /// <param name="print">A hash of all that it is made of.</param>
+    string Look(string print);
+
     /// <summary>Which colours pictures are made with (<see cref="Imaging.Colours.ColourSetting.Print"/>).</summary>
     string? ColourPrint { get; }
 

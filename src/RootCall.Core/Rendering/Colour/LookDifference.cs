@@ -1,4 +1,6 @@
 using System.Numerics;
+using System.Text.Json;
+using System.Text.Json.Serialization;
 
 namespace RootCall.Core.Rendering.Colour;
 
@@ -28,8 +30,27 @@ public sealed record LookDifference(double Mean, double High, double Most)
         return new(all.Average(), all[(int)Math.Min(all.Count - 1, all.Count * 0.95)], all[^1]);
     }
 
+    /// <summary>Null for what is no difference that was written.</summary>
+    public static LookDifference? Read(ReadOnlySpan<byte> json)
+    {
+        try
+        {
+            return json.IsEmpty ? null : JsonSerializer.Deserialize(json, LookDifferenceContext.Default.LookDifference);
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    public byte[] Write() => JsonSerializer.SerializeToUtf8Bytes(this, LookDifferenceContext.Default.LookDifference);
+
     /// <summary>Of two linear colours as a display shows them.</summary>
     public static double Between(Vector3 a, Vector3 b) => Ciede2000.Difference(Displayed(a), Displayed(b));
 
     private static Lab Displayed(Vector3 linear) => Lab.Of(Vector3.Clamp(linear, Vector3.Zero, Vector3.One));
 }
+
+[JsonSourceGenerationOptions(JsonSerializerDefaults.Web)]
+[JsonSerializable(typeof(LookDifference))]
+internal sealed partial class LookDifferenceContext : JsonSerializerContext;

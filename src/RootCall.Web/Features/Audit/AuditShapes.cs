@@ -253,11 +253,11 @@ internal static class AuditShapes
         );
     }
 
-    private static string Words(ImageFacts f) =>
+    public static string Words(ImageFacts f) =>
         $"{(f.IsFloat ? f.BitDepth == 16 ? "half" : "float" : $"{f.BitDepth} bit")}, "
         + $"{f.Channels switch { 1 => "one channel", 2 => "two channels", 3 => "three channels", _ => "four channels" }}";
 
-    private static string? Url(Guid id, AuditState state, ReferenceKey key)
+    public static string? Url(Guid id, AuditState state, ReferenceKey key)
     {
         if (state.Scene.Answer(key) is not { } answer)
             return UrlOfPath(id, state, key.Written);

@@ -3,6 +3,7 @@ using Hangfire;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
+using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
@@ -50,12 +51,14 @@ internal static class SwatchEndpoints
 
     /// <param name="material">Its name or id.</param>
     /// <param name="light"><c>studio</c> or <c>dusk</c>.</param>
+    /// <param name="shape"><c>sphere</c>, <c>slab</c> or <c>drape</c>.</param>
     /// <param name="number">A reference that the candidate of that index would answer.</param>
     private static async Task<IResult> Swatch(
         Guid id,
         string material,
         string? light,
         int? side,
+        string? shape,
         int? number,
         int? candidate,
         HttpResponse response,
@@ -75,7 +78,7 @@ internal static class SwatchEndpoints
             order = order.Answered(reference.Reference.Key, new(chosen.Path, chosen.Stamp));
         }
 
-        return Answer(order, response, disk, swatches);
+        return Answer(order is null ? null : order with { Shape = Shaped(shape) }, response, disk, swatches);
     }
 
     /// <summary>What a swatch of a material is made of; null where it has no surface, or is not there.</summary>
@@ -126,6 +129,9 @@ internal static class SwatchEndpoints
 
     public static SwatchLight Lit(string? word) =>
         Enum.TryParse<SwatchLight>(word, ignoreCase: true, out var light) ? light : SwatchLight.Studio;
+
+    public static SwatchShape Shaped(string? word) =>
+        Enum.TryParse<SwatchShape>(word, ignoreCase: true, out var shape) ? shape : SwatchShape.Sphere;
 
     public static int Side(int? side)
     {

@@ -1,4 +1,5 @@
 import type { CauseView } from '../../api/client';
+import { Histogram } from '../../parts/Histogram';
 import { count } from '../../parts/format';
 import { PictureAt } from '../../parts/Picture';
 import { useGrown } from '../../parts/useGrown';
@@ -6,7 +7,6 @@ import { DotPlot } from './DotPlot';
 import type { Sheet } from './sheets/sheet';
 import { FixBar } from './FixBar';
 import { Looks } from './Looks';
-import { Histogram } from './Histogram';
 import { RoleSums } from './RoleSums';
 import { Who } from './Who';
 import { roomUnder, Wiring } from './Wiring';
@@ -81,7 +81,15 @@ export function Evidence(props: EvidenceProps) {
             />
           )}
           {sums && <div className={roomUnder(evidence.rail) ? '@[740px]:hidden' : undefined}>{sums}</div>}
-          {image?.histogram && image.channel.length === 1 && <Histogram image={image} />}
+          {image?.histogram && image.channel.length === 1 && (
+            <Histogram
+              bins={image.histogram}
+              letter={image.channel.toUpperCase()}
+              min={image.min ?? 0}
+              mean={image.mean ?? 0}
+              max={image.max ?? 0}
+            />
+          )}
           {view.plot && view.plot.dots.length > 0 && (
             <DotPlot plot={view.plot} current={view.member} onPick={props.onMember} />
           )}

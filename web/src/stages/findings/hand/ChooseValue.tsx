@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import type { HandInputItem, HandView } from '../../../api/client';
+import { numbersOf } from '../../../parts/numbers';
 import { hexOf, linearOf } from '../../../parts/srgb';
 import { Field, InputField } from './Field';
-import { numbersOf, whyNot, type Said } from './said';
+import { whyNot, type Said } from './said';
 
 interface ChooseValueProps {
   view: HandView;

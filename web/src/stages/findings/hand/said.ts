@@ -19,13 +19,6 @@ export const kindWords: Record<HandKind, string> = {
   name: 'A name',
 };
 
-/** Numbers as they are typed: spaces or commas between them. Null when one of them is none. */
-export function numbersOf(text: string): number[] | null {
-  const parts = text.trim().split(/[\s,]+/);
-  const numbers = parts.map(Number);
-  return text.trim() === '' || numbers.some((n) => !Number.isFinite(n)) ? null : numbers;
-}
-
 /** The sentence that says why these numbers do not do; undefined when they do. */
 export function whyNot(input: HandInputItem, numbers: number[] | null): string | undefined {
   if (!numbers || numbers.length !== input.numbers)

@@ -1,15 +1,19 @@
-import type { ImageItem } from '../../api/client';
-
 const width = 220;
 const height = 56;
 
+interface HistogramProps {
+  bins: readonly number[];
+  letter: string;
+  min: number;
+  mean: number;
+  max: number;
+}
+
 /** The values of one channel as they are stored, from 0 to 1. */
-export function Histogram({ image }: { image: ImageItem }) {
-  const bins = image.histogram ?? [];
+export function Histogram({ bins, letter, min, mean: middle, max }: HistogramProps) {
   const most = Math.max(1, ...bins);
   const bar = width / bins.length;
-  const letter = image.channel.length === 1 ? image.channel.toUpperCase() : 'R';
-  const mean = Math.min(1, Math.max(0, image.mean ?? 0));
+  const mean = Math.min(1, Math.max(0, middle));
   return (
     <figure className="flex-none">
       <figcaption className="mb-1 text-[12px] font-medium text-quiet">
@@ -19,7 +23,7 @@ export function Histogram({ image }: { image: ImageItem }) {
         width={width}
         height={height + 22}
         role="img"
-        aria-label={`Values from ${image.min?.toFixed(2)} to ${image.max?.toFixed(2)}, mean ${image.mean?.toFixed(2)}`}
+        aria-label={`Values from ${min.toFixed(2)} to ${max.toFixed(2)}, mean ${middle.toFixed(2)}`}
       >
         {bins.map((n, i) => (
           <rect
@@ -44,7 +48,7 @@ export function Histogram({ image }: { image: ImageItem }) {
           fill="var(--rc-ink)"
           textAnchor="middle"
         >
-          mean {image.mean?.toFixed(2)}
+          mean {middle.toFixed(2)}
         </text>
         <text className="mono" x={width} y={height + 16} fontSize="11" fill="var(--rc-quiet)" textAnchor="end">
           1

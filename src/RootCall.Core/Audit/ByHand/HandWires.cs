@@ -1,0 +1,134 @@
+using System.Collections.Immutable;
+using RootCall.Core.Edits;
+using RootCall.Core.Files;
+using RootCall.Core.Scenes;
+using RootCall.Core.Shading;
+
+namespace RootCall.Core.Audit;
+
+/// <summary>Lays what an input reads otherwise.</summary>
+/// <param name="Input">That is fed now.</param>
+public abstract record HandWire(string Input) : HandDecision
+{
+    private protected MapView Map(MaterialView material) =>
+        material.Input(Input)?.Maps switch
+        {
+            [var map] => map,
+            [_, _, ..] => throw new CannotUseException(
+                $"Several images reach {Input} of {material.Name}; which of them is meant cannot be told."
+            ),
+            _ => throw new CannotUseException($"No image feeds {Input} of {material.Name}."),
+        };
+}
+
+/// <summary>Takes what feeds an input to another one.</summary>
+/// <param name="Channel">Of the image, that arrives there; null for what arrives now.</param>
+public sealed record HandMove(string Input, string To, Channels? Channel = null) : HandWire(Input)
+{
+    public override string Title => $"Take what feeds {Input} to {To}";
+
+    public override ImmutableArray<Edit> Edits(AuditScene scene, Target place)
+    {
+        var material = Material(scene, place);
+        var map = Map(material);
+        if (To == Input)
+            throw new CannotUseException($"It feeds {Input} already.");
+        var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
+        return [map.Disconnect(), new SetImage(material.Name, To, WireEnds.There(material, To), use)];
+    }
+}
+
+/// <summary>Has another input read an image that the material reads already; what it feeds now stays.</summary>
+public sealed record HandFork(string Input, string To, Channels? Channel = null) : HandWire(Input)
+{
+    public override string Title => $"Feed {To} from what feeds {Input}";
+
+    public override ImmutableArray<Edit> Edits(AuditScene scene, Target place)
+    {
+        var material = Material(scene, place);
+        var map = Map(material);
+        var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
+        return [new SetImage(material.Name, To, WireEnds.There(material, To), use)];
+    }
+}
+
+/// <summary>Has an input read another channel of its image.</summary>
+public sealed record HandChannel(string Input, Channels Channel) : HandWire(Input)
+{
+    public override string Title => $"Feed {Input} from {Channel.Word().ToUpperInvariant()}";
+
+    public override ImmutableArray<Edit> Edits(AuditScene scene, Target place)
+    {
+        var material = Material(scene, place);
+        var map = Map(material);
+        if (map.Channel == Channel)
+            throw new CannotUseException($"{Input} reads {Channel.Word().ToUpperInvariant()} already.");
+        if (WireEnds.WhyNot(material, Input, Channel) is { } why)
+            throw new CannotUseException(why);
+        return [map.Read(u => u with { Channels = Channel })];
+    }
+}
+
+/// <summary>Turns what an input reads around: 0 becomes 1, and 1 becomes 0.</summary>
+public sealed record HandInvert(string Input) : HandWire(Input)
+{
+    public override string Title => $"Invert what feeds {Input}";
+
+    public override ImmutableArray<Edit> Edits(AuditScene scene, Target place) => [Map(Material(scene, place)).Read(WireEnds.Inverted)];
+}
+
+/// <summary>Where a wire may end, and what it carries there.</summary>
+internal static class WireEnds
+{
+    /// <summary>What feeds an input now; null when no single image does.</summary>
+    /// <exception cref="CannotUseException">More than one image reaches it.</exception>
+    public static ImageUse? There(MaterialView material, string input) =>
+        material.Input(input) is { Maps: { Length: > 1 } }
+            ? throw new CannotUseException($"Several images reach {input} of {material.Name}; disconnect it first.")
+            : material.Input(input)?.Maps.FirstOrDefault()?.Use;
+
+    /// <summary>The image as it is read at another input.</summary>
+    /// <exception cref="CannotUseException">It cannot arrive there; the sentence says why.</exception>
+    public static ImageUse Use(AuditScene scene, MaterialView material, ImageUse image, Channels channel, string to)
+    {
+        if (WhyNot(material, to, channel) is { } why)
+            throw new CannotUseException(why);
+        var spec = material.Input(to)?.Spec ?? material.Model?.Input(to);
+        if (spec?.Role is not { } role)
+            return image with { Channels = channel };
+        // What holds a colour is decoded, what holds a number is not: the input says which.
+        var read = ConnectMap.Use(image.Reference, role, role, image, scene);
+        return image with { Channels = spec.Channels ?? channel, DeclaredSpace = read.DeclaredSpace, Slot = string.Empty };
+    }
+
+    public static string? WhyNot(MaterialView material, string input, Channels channel)
+    {
+        var now = material.Input(input);
+        var spec = now?.Spec ?? material.Model?.Input(input);
+        if (now is null && spec is null)
+            return $"{material.Name} has no input {input}.";
+        var type = now?.Type ?? spec!.Type;
+        if (!type.TakesImage)
+            return $"{input} takes no image.";
+        if (spec?.Channels is { } fix && fix != channel)
+            return $"By its specification {input} reads {fix.Word().ToUpperInvariant()} of an image, not {channel.Word().ToUpperInvariant()}.";
+        if (type.Numbers == 1 && !channel.IsOne())
+            return $"{input} takes one number; pick one channel of the image.";
+        if (type.Numbers > 2 && channel.IsOne())
+            return $"{input} takes {(spec?.IsColour == false ? "three numbers" : "a colour")}; pick R, G and B together.";
+        return null;
+    }
+
+    /// <summary>1 less what was read, by the scale and the bias that readers of images have.</summary>
+    public static ImageUse Inverted(ImageUse use)
+    {
+        var (scale, bias) = (Four(use.Scale, 1), Four(use.Bias, 0));
+        ImmutableArray<double> turned = [.. scale.Select(s => -s)],
+            moved = [.. bias.Select(b => 1 - b)];
+        var isPlain = turned.All(t => t == 1) && moved.All(m => m == 0);
+        return use with { Scale = isPlain ? [] : turned, Bias = isPlain ? [] : moved };
+    }
+
+    private static IEnumerable<double> Four(ImmutableArray<double> numbers, double standard) =>
+        Enumerable.Range(0, 4).Select(i => i < numbers.Length ? numbers[i] : standard);
+}

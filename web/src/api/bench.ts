@@ -1,0 +1,86 @@
+import { useQuery } from '@tanstack/react-query';
+import { api, unwrap, type Channels, type MarkKind, type WireAct } from './client';
+import { byId, ofScene, useChange, useLedger } from './queries';
+
+/** All materials of a scene as they stand, with what somebody said of them. */
+export const useBench = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['bench', id],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/bench', byId(id ?? ''))),
+    enabled: id !== undefined,
+  });
+
+/** Looks in numbers, for orders that need them. */
+export const useLooks = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['bench', id, 'looks'],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/bench/looks', byId(id))),
+    enabled,
+  });
+
+export const useHeld = (id: string, name: string | undefined) =>
+  useQuery({
+    queryKey: ['bench', id, 'material', name],
+    queryFn: () =>
+      unwrap(api.GET('/api/scenes/{id}/bench/material', { params: { path: { id }, query: { name: name ?? '' } } })),
+    enabled: name !== undefined,
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
+    retry: false,
+  });
+
+/** What can be done with what feeds an input; each with the reason where it cannot. */
+export const useWires = (id: string, name: string, input: string | undefined, channel?: string) =>
+  useQuery({
+    queryKey: ['bench', id, 'wires', name, input, channel],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/bench/wires', {
+          params: { path: { id }, query: { name, input: input ?? '', ...(channel !== undefined && { channel }) } },
+        }),
+      ),
+    enabled: input !== undefined,
+  });
+
+export interface Copying {
+  from: string;
+  inputs: string[];
+  to: string[];
+}
+
+export const useCopyPreview = (id: string, copy: Copying) =>
+  useQuery({
+    queryKey: ['bench', id, 'copy', copy],
+    queryFn: () =>
+      unwrap(api.POST('/api/scenes/{id}/bench/copy/preview', { ...byId(id), body: { ...copy, seen: null } })),
+    enabled: copy.inputs.length > 0 && copy.to.length > 0,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+
+export const useBenchActs = (id: string) => {
+  const ledger = useLedger(id).data;
+  const seen = ledger?.entries.at(-1)?.id ?? null;
+  const stale = [...ofScene, 'scenes'];
+  return {
+    mark: useChange(
+      (body: { materials: string[]; kind: MarkKind | null; word: string | null }) =>
+        unwrap(api.POST('/api/scenes/{id}/bench/marks', { ...byId(id), body })),
+      ['bench'],
+    ),
+    measure: useChange(() => unwrap(api.POST('/api/scenes/{id}/bench/looks', byId(id))), []),
+    take: useChange(
+      (body: { material: string; values: Record<string, number[]> }) =>
+        unwrap(api.POST('/api/scenes/{id}/bench/values', { ...byId(id), body: { ...body, seen } })),
+      stale,
+    ),
+    wire: useChange(
+      (body: { material: string; input: string; act: WireAct; to: string | null; channel: Channels | null }) =>
+        unwrap(api.POST('/api/scenes/{id}/bench/wires', { ...byId(id), body: { ...body, seen } })),
+      stale,
+    ),
+    copy: useChange(
+      (copy: Copying) => unwrap(api.POST('/api/scenes/{id}/bench/copy', { ...byId(id), body: { ...copy, seen } })),
+      stale,
+    ),
+  };
+};

@@ -1,0 +1,92 @@
+import { ToggleGroup } from 'radix-ui';
+import type { WorkItem } from '../../api/client';
+import { Choose } from '../../parts/Choose';
+import { count } from '../../parts/format';
+import { WorkLine } from '../../parts/WorkLine';
+import { lights, shapes, useSettings } from '../../state/settings';
+import { sorts, sortWords } from './order';
+
+interface SheetBarProps {
+  seen: number;
+  all: number;
+  focus: number;
+  onlyFocus: boolean;
+  onFocus: (only: boolean) => void;
+  /** Looks are being measured for an order. */
+  work: WorkItem | undefined;
+}
+
+/** What the sheet shows, on what, in which light and order; how much of it was seen. */
+export function SheetBar({ seen, all, focus, onlyFocus, onFocus, work }: SheetBarProps) {
+  const { light, shape, benchSize, benchSort, set } = useSettings();
+  return (
+    <div className="flex h-9 items-center gap-5 bg-ground pl-7 text-[12.5px] text-quiet">
+      <span className="flex items-center gap-2 whitespace-nowrap" role="status">
+        <span className="h-0.5 w-14 bg-hair" aria-hidden="true">
+          <span className="block h-0.5 bg-ink" style={{ width: `${all > 0 ? (100 * seen) / all : 0}%` }} />
+        </span>
+        seen {count(seen)} of {count(all)}
+      </span>
+      {focus > 0 && (
+        <ToggleGroup.Root
+          type="single"
+          value={onlyFocus ? 'focus' : 'all'}
+          onValueChange={(v) => v && onFocus(v === 'focus')}
+          aria-label="Which materials"
+          className="flex gap-3"
+        >
+          {[
+            ['all', 'all'],
+            ['focus', `in focus ${focus}`],
+          ].map(([value, words]) => (
+            <ToggleGroup.Item
+              key={value}
+              value={value ?? ''}
+              className="act soft aria-checked:font-[680] aria-checked:!text-ink"
+            >
+              {words}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+      )}
+      <Choose
+        label="Order of the materials"
+        value={benchSort}
+        options={sorts.map((s) => ({ value: s, words: sortWords[s] }))}
+        onChoose={(s) => set({ benchSort: sorts.find((x) => x === s) ?? 'file' })}
+      />
+      {work ? (
+        <WorkLine item={work} verb="Measuring looks" />
+      ) : (
+        <label className="flex items-center gap-2">
+          size
+          <input
+            type="range"
+            aria-label="Size of the swatches"
+            min={48}
+            max={192}
+            step={4}
+            value={benchSize}
+            className="w-20 accent-[var(--rc-soft)]"
+            onChange={(e) => set({ benchSize: Number(e.target.value) })}
+          />
+        </label>
+      )}
+      <span className="flex-1" />
+      <Choose
+        label="Shape"
+        value={shape}
+        options={shapes.map((s) => ({ value: s, words: s }))}
+        onChoose={(s) => set({ shape: shapes.find((x) => x === s) ?? 'sphere' })}
+      />
+      <kbd aria-hidden="true">S</kbd>
+      <Choose
+        label="Light"
+        value={light}
+        options={lights.map((l) => ({ value: l, words: l }))}
+        onChoose={(l) => set({ light: lights.find((x) => x === l) ?? 'studio' })}
+      />
+      <kbd aria-hidden="true">H</kbd>
+    </div>
+  );
+}
