@@ -47,6 +47,7 @@ internal static class JobServices
             .AddSingleton<RememberJob>()
             .AddSingleton<WriteCopyJob>()
             .AddSingleton<PictureJob>()
+            .AddSingleton<PlaneJob>()
             .AddSingleton<SwatchJob>()
             .AddSingleton<FrameJob>()
             .AddSingleton<CrossingFrameJob>()

@@ -29,6 +29,7 @@ public sealed partial class WorkRunner(
     CrossingFrameJob crossingFrame,
     CrossJob cross,
     PictureJob picture,
+    PlaneJob plane,
     SwatchJob swatch,
     DiskStore disk,
     Leftovers leftovers,
@@ -83,6 +84,12 @@ public sealed partial class WorkRunner(
     public async Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop)
     {
         if (await picture.Run(path, sceneId, number, output, side, stop) is { } why)
+            LogNoPicture(path, why);
+    }
+
+    public async Task OpenPlane(string path, Guid? sceneId, int? number, string output, CancellationToken stop)
+    {
+        if (await plane.Run(path, sceneId, number, output, stop) is { } why)
             LogNoPicture(path, why);
     }
 

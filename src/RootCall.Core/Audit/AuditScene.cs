@@ -132,7 +132,8 @@ public sealed class AuditScene
     /// <summary>Where things of the scene are found by name.</summary>
     internal SceneIndex Index { get; }
 
-    internal string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
+    /// <summary>What edits call a material by: its name, or its id where several share the name.</summary>
+    public string NameOf(Material material) => repeated.Contains(material.Name) ? material.Id : material.Name;
 
     /// <summary>The format can hold environment maps or lights, so that none there means none.</summary>
     public bool HasEnvironment => hasEnvironment.Value;

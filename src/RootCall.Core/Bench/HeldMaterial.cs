@@ -80,7 +80,9 @@ public sealed record HeldMaterial(MaterialView Material, ImmutableArray<HeldInpu
 
     private static HeldInput Held(MaterialView material, InputView input)
     {
-        var (now, standard) = (input.Numbers, input.Spec?.Default ?? input.Input.Default?.Numbers ?? []);
+        // Beside a map a value says nothing, unless something multiplies by it.
+        var now = input.IsConnected ? input.Factor?.Numbers ?? [] : input.Numbers;
+        var standard = input.Spec?.Default ?? input.Input.Default?.Numbers ?? [];
         var text = input.Input.Effective?.Text;
         return new(
             input.Name,

@@ -13,6 +13,9 @@ public static class WholeOrNothing
     /// </summary>
     public static void Cached(string path, ReadOnlyMemory<byte> bytes) => File(path, s => s.Write(bytes.Span), canBeMadeAgain: true);
 
+    /// <summary>The same, for one that is written piece by piece.</summary>
+    public static void CachedPieces(string path, Action<Stream> write) => File(path, write, canBeMadeAgain: true);
+
     private static void File(string path, Action<Stream> write, bool canBeMadeAgain)
     {
         var part = PartName(path);

@@ -1,5 +1,4 @@
 using RootCall.Core.Files;
-using RootCall.Core.Formats;
 using RootCall.Core.Imaging.Pixels;
 using RootCall.Core.Muster;
 
@@ -25,7 +24,14 @@ public sealed class PictureJob(
         try
         {
             if (sceneId is { } id && number is { } n)
-                await Carried(id, n, output, side, stop);
+                await CarriedFile.Use(
+                    scenes,
+                    places,
+                    id,
+                    n,
+                    file => WholeOrNothing.Cached(output, decoder.Reduce(file, side, stop).Picture),
+                    stop
+                );
             else
                 Outside(path, output, side, stop);
             return null;
@@ -52,18 +58,5 @@ public sealed class PictureJob(
         }
 
         WholeOrNothing.Cached(output, decoder.Reduce(real, side, stop).Picture);
-    }
-
-    private async Task Carried(Guid sceneId, int number, string output, int side, CancellationToken stop)
-    {
-        var arrival = await scenes.Demand(sceneId, stop);
-        var reference = (await scenes.Reference(arrival.Id, number, stop))?.Reference
-            ?? throw new CannotUseException($"The scene has no reference {number} any more.");
-        using var place = Folders.Temporary(places.Moment);
-        var file = Path.Combine(place.Path, "carried");
-        await using (var to = File.Create(file))
-        await using (var from = SceneFormats.Of(arrival.Path).OpenCarried(reference.Carried!))
-            await from.CopyToAsync(to, stop);
-        WholeOrNothing.Cached(output, decoder.Reduce(file, side, stop).Picture);
     }
 }

@@ -11,7 +11,7 @@ namespace RootCall.Data.Stores;
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> and <c>added</c> (trees of uploaded scenes, and of textures for them, hard-linked to blobs),
-/// <c>pictures</c> (thumbnails), <c>swatches</c> (of materials), <c>looks</c> (in numbers), <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes),
+/// <c>pictures</c> (thumbnails), <c>planes</c> (images pixel by pixel), <c>swatches</c> (of materials), <c>looks</c> (in numbers), <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes),
 /// <c>packages</c>, <c>copies</c> (to be fetched), <c>edited</c> (own files with a ledger's edits made),
 /// <c>extracted</c> (images taken out of scenes, or baked for them), <c>stand-ins</c>, and <c>work</c> (what a task needs
 /// only while it runs).
@@ -39,6 +39,7 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
                 "frames",
                 "crossings",
                 "looks",
+                "planes",
                 "work",
             }
         )
@@ -88,6 +89,14 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
         )[..32];
         return Path.Combine(Folder, "pictures", key[..2], key + ".png");
     }
+
+    /// <summary>Where all pixels of an image in that state lie or belong.</summary>
+    public string Plane(string key, FileStamp stamp) =>
+        Path.Combine(
+            Folder,
+            "planes",
+            Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{key}\n{stamp.Bytes}\n{stamp.ModifiedUtc.Ticks}")))[..32]
+        );
 
     /// <summary>Where the picture of a material of that look lies or belongs.</summary>
     /// <param name="print">A hash of all that it is made of.</param>

@@ -6,7 +6,7 @@ namespace RootCall.Data.Stores;
 /// <summary>What goes when a scene is removed, and what stays.</summary>
 /// <param name="Bytes">On disk, in the store; contents that other deliveries share are freed with the last of them.</param>
 /// <param name="Stays">The scene's own file, where it was read in place; null for an upload, which goes.</param>
-public sealed record RemovalView(string Title, int Versions, int Edits, int Waivers, int Packages, long Bytes, string? Stays);
+public sealed record RemovalView(string Title, int Versions, int Edits, int Waivers, int Marks, int Packages, long Bytes, string? Stays);
 
 /// <summary>
 /// Removes scenes, versions and packages: rows first, so that nothing half-removed is ever shown, then what the store kept for them.
@@ -27,6 +27,7 @@ public sealed class SceneRemoval(IDbContextFactory<RootCallDb> databases, DiskSt
             arrivals.Count,
             await db.LedgerEntries.CountAsync(l => l.SceneId == id, stop),
             await db.Waivers.CountAsync(w => w.SceneId == id, stop),
+            await db.Marks.CountAsync(m => m.SceneId == id, stop),
             packages.Count,
             folders.Sum(Bytes),
             arrivals.Find(a => !a.Uploaded)?.Path

@@ -45,7 +45,9 @@ public sealed class StoreSweep(DiskStore disk, IFileLinks links, Leftovers lefto
         foreach (var blob in Files("blobs").Where(f => IsOlder(f.LastWriteTimeUtc, Young) && links.Count(f.FullName) == 1))
             Remove(blob, freed, stop);
         foreach (
-            var made in new[] { "pictures", "swatches", "looks", "crossings" }.SelectMany(Files).Where(f => IsOlder(Asked(f), Forgotten))
+            var made in new[] { "pictures", "planes", "swatches", "looks", "crossings" }
+                .SelectMany(Files)
+                .Where(f => IsOlder(Asked(f), Forgotten))
         )
             Remove(made, freed, stop);
         freed.Tell();

@@ -13,6 +13,10 @@ public interface IWorkRunner
     /// <summary>Makes a thumbnail; too small a task for a row of its own.</summary>
     Task MakePicture(string path, Guid? sceneId, int? number, string output, int side, CancellationToken stop);
 
+    /// <summary>Opens an image pixel by pixel.</summary>
+    [Queue(Swatches)]
+    Task OpenPlane(string path, Guid? sceneId, int? number, string output, CancellationToken stop);
+
     /// <summary>
     /// Makes a swatch whose order lies beside its place. In a queue of its own, so that no task waits behind a sheet of them.
     /// </summary>

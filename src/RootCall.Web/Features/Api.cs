@@ -43,6 +43,7 @@ internal static class Api
         api.MapFolders();
         api.MapWork();
         api.MapPictures();
+        api.MapPlanes();
         api.MapSwatches();
         api.MapFrames();
         api.MapColours();

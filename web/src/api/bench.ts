@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { api, unwrap, type Channels, type MarkKind, type WireAct } from './client';
+import { api, unwrap, type Channels, type MarkKind, type PlaneView, type WireAct } from './client';
 import { byId, ofScene, useChange, useLedger } from './queries';
 
 /** All materials of a scene as they stand, with what somebody said of them. */
@@ -39,6 +39,36 @@ export const useWires = (id: string, name: string, input: string | undefined, ch
         }),
       ),
     enabled: input !== undefined,
+  });
+
+/** Opens an image pixel by pixel; null when it cannot be. */
+export const usePlane = (id: string, number: number) =>
+  useQuery({
+    queryKey: ['plane', id, number],
+    queryFn: async ({ signal }) => {
+      const address = `/api/scenes/${id}/references/${number}/plane`;
+      for (let asked = 0; ; asked++) {
+        const answer = await fetch(address, { signal });
+        if (answer.status === 200) return (await answer.json()) as PlaneView;
+        if (answer.status !== 202 || asked === 600) return null;
+        await new Promise((done) => setTimeout(done, 100));
+      }
+    },
+  });
+
+/** What lies at a pixel, and what it comes to at the inputs that read it. */
+export const usePixel = (id: string, material: string, number: number, at: { x: number; y: number } | undefined) =>
+  useQuery({
+    queryKey: ['plane', id, number, material, at],
+    queryFn: () =>
+      unwrap(
+        api.GET('/api/scenes/{id}/references/{number}/plane/pixel', {
+          params: { path: { id, number }, query: { x: at?.x ?? 0, y: at?.y ?? 0, material } },
+        }),
+      ),
+    enabled: at !== undefined,
+    placeholderData: (before) => before,
+    retry: false,
   });
 
 export interface Copying {

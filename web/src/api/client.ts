@@ -68,6 +68,7 @@ export type WireAct = Schemas['WireAct'];
 export type WireChoice = Schemas['WireChoice'];
 export type Channels = Schemas['Channels'];
 export type CopyView = Schemas['CopyView'];
+export type PlaneView = Schemas['PlaneView'];
 
 export type CrossingView = Schemas['CrossingView'];
 export type CrossingRoute = Schemas['CrossingRoute'];

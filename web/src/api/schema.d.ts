@@ -3999,6 +3999,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/references/{number}/plane": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlaneView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/references/{number}/plane/pixel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    x: number;
+                    y: number;
+                    material: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UnderPointer"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/frame": {
         parameters: {
             query?: never;
@@ -4083,6 +4163,11 @@ export interface components {
         };
         AddRoot: {
             folder: string;
+        };
+        ArrivingValue: {
+            input: string;
+            numbers: number[];
+            isWhole: boolean;
         };
         AuditView: {
             destination: components["schemas"]["DestinationItem"];
@@ -5044,6 +5129,16 @@ export interface components {
             path: string;
             name: string;
         };
+        PlaneView: {
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** Format: int32 */
+            channels: number;
+            /** Format: int32 */
+            bits: number;
+        };
         PlanFile: {
             name: string;
             role: string;
@@ -5145,6 +5240,8 @@ export interface components {
             edits: number;
             /** Format: int32 */
             waivers: number;
+            /** Format: int32 */
+            marks: number;
             /** Format: int32 */
             packages: number;
             /** Format: int64 */
@@ -5455,6 +5552,11 @@ export interface components {
         Twin: {
             of: string;
             differ: string;
+        };
+        UnderPointer: {
+            stored: number[];
+            linear: number[];
+            inputs: components["schemas"]["ArrivingValue"][];
         };
         UnresolvedItem: {
             /** Format: int32 */

@@ -38,6 +38,24 @@ export function useSpace(act: () => void, enabled = true) {
   );
 }
 
+/** Enter, where it does not press what has the focus. */
+export function useEnter(act: () => void, enabled = true) {
+  const on = useSettings((s) => s.keys);
+  useHotkeys(
+    'enter',
+    (event) => {
+      if (
+        event.target instanceof HTMLElement &&
+        event.target.closest('button, a, input, [role^="menu"], [role="dialog"]')
+      )
+        return;
+      act();
+    },
+    { enabled: enabled && on },
+    [act],
+  );
+}
+
 /** Keys of every screen, for the list that `?` opens. */
 export const commonKeys: [string, string][] = [
   ['[ and ]', 'walk the route'],

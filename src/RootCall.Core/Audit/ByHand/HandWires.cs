@@ -33,6 +33,8 @@ public sealed record HandMove(string Input, string To, Channels? Channel = null)
         var map = Map(material);
         if (To == Input)
             throw new CannotUseException($"It feeds {Input} already.");
+        if (Channel is { } picked && WireEnds.WhyNot(map, picked) is { } not)
+            throw new CannotUseException(not);
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [map.Disconnect(), new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
@@ -47,6 +49,8 @@ public sealed record HandFork(string Input, string To, Channels? Channel = null)
     {
         var material = Material(scene, place);
         var map = Map(material);
+        if (Channel is { } picked && WireEnds.WhyNot(map, picked) is { } not)
+            throw new CannotUseException(not);
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
@@ -63,7 +67,7 @@ public sealed record HandChannel(string Input, Channels Channel) : HandWire(Inpu
         var map = Map(material);
         if (map.Channel == Channel)
             throw new CannotUseException($"{Input} reads {Channel.Word().ToUpperInvariant()} already.");
-        if (WireEnds.WhyNot(material, Input, Channel) is { } why)
+        if ((WireEnds.WhyNot(map, Channel) ?? WireEnds.WhyNot(material, Input, Channel)) is { } why)
             throw new CannotUseException(why);
         return [map.Read(u => u with { Channels = Channel })];
     }
@@ -100,6 +104,15 @@ internal static class WireEnds
         var read = ConnectMap.Use(image.Reference, role, role, image, scene);
         return image with { Channels = spec.Channels ?? channel, DeclaredSpace = read.DeclaredSpace, Slot = string.Empty };
     }
+
+    /// <summary>What the file holds decides which channels there are; of one that did not come nothing is known.</summary>
+    public static string? WhyNot(MapView map, Channels channel) =>
+        (map.Facts?.Channels, channel) switch
+        {
+            (1 or 3, Channels.A) => $"{map.FileText} has no alpha.",
+            (1 or 2, Channels.G or Channels.B) => $"{map.FileText} is grey: its one channel is read as R.",
+            _ => null,
+        };
 
     public static string? WhyNot(MaterialView material, string input, Channels channel)
     {

@@ -171,7 +171,8 @@ public sealed class Texture
         return new(width, height, pixels);
     }
 
-    private static Vector4 Linear(ReadOnlySpan<float> pixel, ColourSpace space)
+    /// <summary>A stored pixel as linear light or number; grey stands in all three, and alpha is 1 where there is none.</summary>
+    public static Vector4 Linear(ReadOnlySpan<float> pixel, ColourSpace space)
     {
         var v = Whole(pixel);
         return space switch

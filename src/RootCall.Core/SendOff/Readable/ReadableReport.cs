@@ -3,6 +3,7 @@ using System.Text;
 using System.Xml;
 using System.Xml.Linq;
 using RootCall.Core.Audit;
+using RootCall.Core.Bench;
 using RootCall.Core.Edits;
 using RootCall.Core.Muster;
 
@@ -31,7 +32,16 @@ public static class ReadableReport
                 new XElement("title", $"{scene.Title}: report"),
                 new XElement("style", Style)
             ),
-            new XElement("body", Head(scene, open), Findings(scene, open), Waived(scene), Muster(scene), Edits(scene), Proofs(scene))
+            new XElement(
+                "body",
+                Head(scene, open),
+                Findings(scene, open),
+                Waived(scene),
+                Marks(scene),
+                Muster(scene),
+                Edits(scene),
+                Proofs(scene)
+            )
         );
         using var writer = XmlWriter.Create(
             to,
@@ -146,6 +156,36 @@ public static class ReadableReport
                     )
                 ),
             ];
+    }
+
+    /// <summary>What is not right comes with its picture; what was seen and is right is a number.</summary>
+    private static object[] Marks(ReadableScene scene)
+    {
+        if (scene.Marks.Count == 0)
+            return [];
+        var wrong = scene.Marks.Where(m => m.Kind == MarkKind.Wrong).OrderBy(m => m.Material, StringComparer.Ordinal).ToList();
+        var figures = wrong
+            .Take(PicturesShown * 2)
+            .Select(m => (m.Material, Png: scene.Swatch(m.Material)))
+            .Where(m => m.Png is { Length: > 0 })
+            .Select(m => Figure(m.Png!, m.Material))
+            .ToList();
+        return
+        [
+            H2("Looked at"),
+            P($"{N(scene.Marks.Count)} of {N(scene.Audit.Materials.Length)} materials were looked at; {N(wrong.Count)} are not right."),
+            .. figures.Count == 0 ? [] : new object[] { new XElement("div", new XAttribute("class", "field"), figures) },
+            .. wrong.Count == 0
+                ? []
+                : new object[]
+                {
+                    Table(
+                        ["Material", "What is not right", "Since"],
+                        wrong.Take(RowsShown).Select(m => new[] { m.Material, m.Word, Time(m.At) })
+                    ),
+                },
+            .. More(wrong.Count - RowsShown, "materials"),
+        ];
     }
 
     private static object[] Muster(ReadableScene scene)

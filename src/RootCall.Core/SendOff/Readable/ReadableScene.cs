@@ -1,4 +1,5 @@
 using RootCall.Core.Audit;
+using RootCall.Core.Bench;
 using RootCall.Core.Edits;
 using RootCall.Core.Scenes;
 
@@ -14,6 +15,9 @@ public sealed record ReadableScene(string Title, AuditScene Audit, AuditReport F
 
     /// <summary>By key of the cause.</summary>
     public IReadOnlyDictionary<string, Waiver> Waivers { get; init; } = new Dictionary<string, Waiver>();
+
+    /// <summary>What those who looked at materials said of them.</summary>
+    public IReadOnlyList<MaterialMark> Marks { get; init; } = [];
 
     /// <summary>Packages that were built, the last first.</summary>
     public IReadOnlyList<ReadableProof> Proofs { get; init; } = [];

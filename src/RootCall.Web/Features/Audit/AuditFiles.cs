@@ -1,5 +1,6 @@
 using RootCall.Core.Audit;
 using RootCall.Core.Audit.Output;
+using RootCall.Core.Bench;
 using RootCall.Core.Muster;
 using RootCall.Core.SendOff;
 using RootCall.Core.Viewing;
@@ -10,7 +11,7 @@ using RootCall.Web.Features.Pictures;
 namespace RootCall.Web.Features.Audit;
 
 /// <summary>An audit as files: for people, for a build machine, for a code viewer.</summary>
-internal sealed class AuditFiles(Audits audits, SceneStore scenes, PackageStore packages, DiskStore disk)
+internal sealed class AuditFiles(Audits audits, SceneStore scenes, PackageStore packages, MarkStore marks, DiskStore disk)
 {
     /// <param name="format"><c>html</c>, <c>junit</c>, else SARIF.</param>
     public async Task<IResult> Get(Guid id, string? format, CancellationToken stop)
@@ -48,6 +49,7 @@ internal sealed class AuditFiles(Audits audits, SceneStore scenes, PackageStore 
                 $"Version {arrival.Version}, arrived {arrival.ArrivedAt:d MMMM yyyy} from {arrival.Source}."
             ),
             Waivers = state.Waivers,
+            Marks = await Still(id, state, stop),
             Proofs = [.. (await packages.Of(id, stop)).Select(Proof)],
             Swatch = material => Swatch(state, material),
             Picture = key =>
@@ -55,6 +57,13 @@ internal sealed class AuditFiles(Audits audits, SceneStore scenes, PackageStore 
                     ? Made(disk.Picture(path, stamp, IPictureStore.Side))
                     : null,
         };
+    }
+
+    /// <summary>Marks of materials that are still there and look as they did.</summary>
+    private async Task<IReadOnlyList<MaterialMark>> Still(Guid id, AuditState state, CancellationToken stop)
+    {
+        var looks = MeasuredLook.Of(state.Current.Report).ToLookup(l => state.Scene.NameOf(l.Material), l => l.Print);
+        return [.. (await marks.Read(id, stop)).Values.Where(m => looks[m.Material].Contains(m.Look))];
     }
 
     /// <summary>What the stages have shown already: a report waits for no worker.</summary>

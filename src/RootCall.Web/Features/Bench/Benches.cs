@@ -123,7 +123,7 @@ internal sealed class Benches(Audits audits, MarkStore marks, DiskStore disk, Sc
         {
             Report = state.Report,
             Rows = BenchSheet.Of(state.Scene, state.Report, state.Current.Ledger, f => !state.Waivers.ContainsKey(f.Cause.Key)),
-            Looks = looks.GroupBy(l => state.Scene.Called(l.Material.Id)?.Name ?? l.Material.Name).ToDictionary(g => g.Key, g => g.First()),
+            Looks = looks.GroupBy(l => state.Scene.NameOf(l.Material)).ToDictionary(g => g.Key, g => g.First()),
         };
         memory.Put(id, kept, SceneMemory.Weight(state.Current.Report));
         return kept;

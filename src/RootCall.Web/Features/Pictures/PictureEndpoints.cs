@@ -15,12 +15,25 @@ internal sealed class PictureRequests(IBackgroundJobClient queue)
 
     public void Ask(string path, Guid? sceneId, int? number, string output, int side)
     {
-        // After a minute without an answer it may be asked again: the worker may have been down.
+        if (IsNew(output))
+            queue.Enqueue<IWorkRunner>(r => r.MakePicture(path, sceneId, number, output, side, CancellationToken.None));
+    }
+
+    /// <summary>All pixels of an image.</summary>
+    public void AskPlane(string path, Guid? sceneId, int? number, string output)
+    {
+        if (IsNew(output))
+            queue.Enqueue<IWorkRunner>(r => r.OpenPlane(path, sceneId, number, output, CancellationToken.None));
+    }
+
+    /// <summary>After a minute without an answer it may be asked again: the worker may have been down.</summary>
+    private bool IsNew(string output)
+    {
         var now = DateTime.UtcNow;
         if (asked.TryGetValue(output, out var at) && now - at < TimeSpan.FromMinutes(1))
-            return;
+            return false;
         asked[output] = now;
-        queue.Enqueue<IWorkRunner>(r => r.MakePicture(path, sceneId, number, output, side, CancellationToken.None));
+        return true;
     }
 }
 
@@ -104,15 +117,15 @@ internal static class PictureEndpoints
         var (path, stamp) = Source(reference, candidate, state);
         if (path is null)
             return Results.NoContent();
-        var output = disk.Picture(
-            carried ? $"{path}#{reference.Reference.Carried!.Start} {reference.Reference.Carried.DataUri?.Start}" : path,
-            stamp,
-            side
-        );
+        var output = disk.Picture(KeyOf(path, reference), stamp, side);
         return Made(output, response, () => pictures.Ask(path, carried ? id : null, carried ? number : null, output, side));
     }
 
-    private static (string? Path, FileStamp Stamp) Source(MusteredReference reference, int? candidate, CurrentState state)
+    /// <summary>Tells an image from all others: the file that holds it, and where in it.</summary>
+    public static string KeyOf(string path, MusteredReference reference) =>
+        reference.Reference.Carried is { } carried ? $"{path}#{carried.Start} {carried.DataUri?.Start}" : path;
+
+    public static (string? Path, FileStamp Stamp) Source(MusteredReference reference, int? candidate, CurrentState state)
     {
         if (candidate is { } index)
             return index >= 0 && index < reference.Candidates.Length

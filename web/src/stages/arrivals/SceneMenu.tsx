@@ -87,6 +87,7 @@ function RemoveScene({ scene, onClose }: AskProps) {
     many(removal.data.versions, 'version'),
     ...(removal.data.edits > 0 ? [many(removal.data.edits, 'entry of its ledger', 'entries of its ledger')] : []),
     ...(removal.data.waivers > 0 ? [many(removal.data.waivers, 'waiver')] : []),
+    ...(removal.data.marks > 0 ? [many(removal.data.marks, 'mark')] : []),
     ...(removal.data.packages > 0 ? [many(removal.data.packages, 'package')] : []),
   ];
   return (

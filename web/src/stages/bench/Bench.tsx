@@ -4,7 +4,7 @@ import type { BenchItem } from '../../api/client';
 import { useBench, useBenchActs, useHeld, useLooks } from '../../api/bench';
 import { useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
-import { useKey, useSpace } from '../../frame/keys';
+import { useEnter, useKey, useSpace } from '../../frame/keys';
 import { many } from '../../parts/format';
 import { isOpen } from '../../parts/WorkLine';
 import { useInAddress } from '../../state/address';
@@ -16,6 +16,7 @@ import { CopySheet } from './held/CopySheet';
 import { Held } from './held/Held';
 import { LargeLook } from './LargeLook';
 import { arranged, needsLooks } from './order';
+import { PixelView } from './pixels/PixelView';
 import { Sheet } from './Sheet';
 import { SheetBar } from './SheetBar';
 import { WrongWord } from './WrongWord';
@@ -29,6 +30,7 @@ const keys: [string, string][] = [
   ['⇧Space', 'add the material in hand to the focus'],
   ['T', 'take the values that are tried into the ledger'],
   ['⇧C', 'copy inputs to other materials'],
+  ['R G B A', 'one channel of the image that is open'],
   ['S', 'the next shape'],
   ['H', 'the next light'],
   ['+ and −', 'larger and smaller swatches'],
@@ -47,6 +49,7 @@ export function Bench() {
   const [picked, pick] = useInAddress('material');
   const [columns, setColumns] = useState(1);
   const [large, setLarge] = useState(false);
+  const [open, setOpen] = useState<string>();
   const [sheet, setSheet] = useState<'word' | 'copy'>();
   const acts = useBenchActs(sceneId);
   const letGo = useDrafts((s) => s.letGo);
@@ -63,6 +66,7 @@ export function Bench() {
   const row = rows[at];
   const held = useHeld(sceneId, row?.name).data;
   const tried = useTried(sceneId, row?.name);
+  const opened = held?.images.find((i) => i.node === open && i.number !== null);
   const strange = useMemo(() => (view?.rows ?? []).filter(isStrange), [view]);
 
   // An order that needs looks in numbers has them measured.
@@ -88,19 +92,28 @@ export function Bench() {
   };
 
   const free = sheet === undefined;
+  const isSheet = free && !large && !opened;
   useKey('right, j', () => go(at + 1), free);
   useKey('left, k', () => go(at - 1), free);
-  useKey('down', () => go(at + columns), free && !large);
-  useKey('up', () => go(at - columns), free && !large);
-  useKey('home', () => go(0), free && !large);
-  useKey('end', () => go(rows.length - 1), free && !large);
+  useKey('down', () => go(at + columns), isSheet);
+  useKey('up', () => go(at - columns), isSheet);
+  useKey('home', () => go(0), isSheet);
+  useKey('end', () => go(rows.length - 1), isSheet);
   useKey('shift+right', () => step(1), free);
   useKey('shift+left', () => step(-1), free);
   useSpace(() => seen(), free);
   useKey('shift+space', () => row && toggle(row.name), free);
   useKey('x', () => row && setSheet('word'), free);
-  useKey('enter', () => row && setLarge(true), free && !large);
-  useKey('escape', () => (Object.keys(tried).length > 0 && row ? letGo(sceneId, row.name) : setLarge(false)), free);
+  useEnter(() => row && setLarge(true), isSheet);
+  useKey(
+    'escape',
+    () => {
+      if (Object.keys(tried).length > 0 && row) letGo(sceneId, row.name);
+      else if (opened) setOpen(undefined);
+      else setLarge(false);
+    },
+    free,
+  );
   useKey('t', take, free);
   useKey('shift+c', () => held && setSheet('copy'), free);
   useKey('s', () => set({ shape: shapes[(shapes.indexOf(shape) + 1) % shapes.length] ?? 'sphere' }), free);
@@ -126,6 +139,13 @@ export function Bench() {
         <div className="grid h-full grid-cols-[minmax(0,1fr)_minmax(400px,36%)] grid-rows-[minmax(0,1fr)_auto] pt-2">
           {rows.length === 0 ? (
             <p className="px-7 pt-2 text-quiet">No material has these letters in its name.</p>
+          ) : opened?.number != null && row ? (
+            <PixelView
+              sceneId={sceneId}
+              material={row.name}
+              image={{ ...opened, number: opened.number }}
+              onClose={() => setOpen(undefined)}
+            />
           ) : large && row ? (
             <LargeLook
               sceneId={sceneId}
@@ -161,6 +181,7 @@ export function Bench() {
               onWire={(wire) => acts.wire.mutate({ material: row.name, ...wire })}
               onPick={pick}
               onCopy={() => setSheet('copy')}
+              onOpenImage={setOpen}
             />
           )}
           <SheetBar

@@ -25,7 +25,7 @@ export function ChannelPicture({ url, letter, alt, size, on }: ChannelPicturePro
     <span className={clsx('block w-fit', on && 'outline outline-[1.5px] outline-white')}>
       {row !== undefined && (
         <svg width="0" height="0" className="absolute" aria-hidden="true">
-          <filter id={`rc-channel-${letter}`} colorInterpolationFilters="sRGB">
+          <filter id={`rc-channel-${letter}`} x="0" y="0" width="1" height="1" colorInterpolationFilters="sRGB">
             <feColorMatrix type="matrix" values={`${row} ${row} ${row} 0 0 0 0 1`} />
           </filter>
         </svg>

@@ -6,6 +6,7 @@ import { Glyph } from '../../../parts/Glyph';
 import { many } from '../../../parts/format';
 import { Swatch } from '../../../parts/Swatch';
 import { Images } from './Images';
+import { ImageStrip } from './ImageStrip';
 import { Inputs } from './Inputs';
 import { Wearers } from './Wearers';
 import type { Wire } from './wires';
@@ -21,13 +22,15 @@ interface HeldProps {
   onWire: (wire: Wire) => void;
   onPick: (name: string) => void;
   onCopy: () => void;
+  /** Pixel by pixel. */
+  onOpenImage: (node: string) => void;
 }
 
 const parts = ['wiring', 'inputs', 'images', 'worn by'] as const;
 type Part = (typeof parts)[number];
 
 /** The material in hand: how it is wired, its inputs, its images, who wears it. */
-export function Held({ sceneId, view, row, tried, busy, onTake, onWire, onPick, onCopy }: HeldProps) {
+export function Held({ sceneId, view, row, tried, busy, onTake, onWire, onPick, onCopy, onOpenImage }: HeldProps) {
   const [part, setPart] = useState<Part>(remembered);
   const [input, setInput] = useState<string>();
   const [image, setImage] = useState<string>();
@@ -35,6 +38,8 @@ export function Held({ sceneId, view, row, tried, busy, onTake, onWire, onPick, 
     remembered = next;
     setPart(next);
   };
+  const [letter, setLetter] = useState<string>();
+  const inHand = view.images.find((i) => i.node === image) ?? view.images[0];
   const count = Object.keys(tried).length;
   return (
     <section className="row-span-2 flex min-h-0 flex-col pl-6 pr-7" aria-label={`${view.title} in hand`}>
@@ -70,18 +75,20 @@ export function Held({ sceneId, view, row, tried, busy, onTake, onWire, onPick, 
               setInput(name);
               show('inputs');
             }}
-            onImage={(node) => {
-              setImage(node);
-              show('images');
-            }}
+            onImage={setImage}
           />
+          {inHand && (
+            <div className="flex-none border-t border-hair pt-2">
+              <ImageStrip image={inHand} letter={letter} onLetter={setLetter} onOpen={() => onOpenImage(inHand.node)} />
+            </div>
+          )}
           <Twins sceneId={sceneId} row={row} onPick={onPick} />
         </Tabs.Content>
         <Tabs.Content value="inputs" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
           <Inputs sceneId={sceneId} view={view} tried={tried} first={input} onCopy={onCopy} />
         </Tabs.Content>
         <Tabs.Content value="images" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
-          <Images view={view} first={image} />
+          <Images view={view} first={image} onOpen={onOpenImage} />
         </Tabs.Content>
         <Tabs.Content value="worn by" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
           <Wearers sceneId={sceneId} view={view} />

@@ -52,6 +52,12 @@ export function InputRow({ input, images, tried, locked, onTry }: InputRowProps)
             {map.channel.toUpperCase()} of {image?.name ?? map.image}
           </code>
           {map.mean !== null && <span className="flex-none mono text-[11.5px]">mean {map.mean.toFixed(2)}</span>}
+          {now.length > 0 && (
+            <>
+              <span aria-label="multiplied by">×</span>
+              <NumberField input={input} now={now} locked={locked} onSay={say} plain />
+            </>
+          )}
         </span>
       ) : input.text !== null ? (
         <code className="truncate text-[11.5px] text-quiet">{input.text}</code>

@@ -7,19 +7,21 @@ interface NumberFieldProps {
   now: number[];
   locked: boolean;
   onSay: (numbers: number[]) => void;
+  /** Its digits alone. */
+  plain?: boolean;
 }
 
 const text = (numbers: number[]) => numbers.map((n) => String(Math.round(n * 1e5) / 1e5)).join(' ');
 
 /** A number by slider and by its digits; several numbers by their digits. */
-export function NumberField({ input, now, locked, onSay }: NumberFieldProps) {
+export function NumberField({ input, now, locked, onSay, plain }: NumberFieldProps) {
   const [writing, setWriting] = useState<string>();
   const value = now[0] ?? 0;
   const low = Math.min(input.min ?? 0, value);
   const high = Math.max(input.max ?? (input.min === null || input.min < 1 ? 1 : input.min * 2), value);
   return (
     <span className="flex min-w-0 items-center gap-2">
-      {now.length === 1 && (
+      {now.length === 1 && !plain && (
         <input
           type="range"
           aria-label={`${input.name} by slider`}

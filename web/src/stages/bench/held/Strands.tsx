@@ -39,7 +39,16 @@ export function Strands({ wires, drag, meant, refused, findings }: StrandsProps)
                 <title>{k.word}</title>
               </circle>
               {showWords && (
-                <text x={k.x} y={k.y - 7} fontSize="11" textAnchor="middle" fill="var(--rc-quiet)" stroke="none">
+                <text
+                  x={k.x}
+                  y={k.y - 7}
+                  fontSize="11"
+                  textAnchor="middle"
+                  fill="var(--rc-quiet)"
+                  stroke="var(--rc-ground)"
+                  strokeWidth="4"
+                  paintOrder="stroke"
+                >
                   {k.word}
                 </text>
               )}

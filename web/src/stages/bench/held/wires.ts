@@ -1,4 +1,4 @@
-import type { Channels, HeldInput, HeldView, WireAct } from '../../../api/client';
+import type { Channels, HeldImage, HeldInput, HeldView, WireAct } from '../../../api/client';
 
 /** What is done with the wire that ends at an input. */
 export interface Wire {
@@ -58,7 +58,11 @@ export function rungsOf(view: HeldView, all: boolean): HeldInput[] {
   return view.inputs.filter((i) => shown.has(i.name));
 }
 
-const lettersOf = (channel: Channels): string[] =>
+/** A grey image has one letter, whatever is read of it. */
+const lettersOf = (channel: Channels, image: HeldImage | undefined): string[] =>
+  image?.channels.length === 1 ? ['l'] : lettersIn(channel);
+
+const lettersIn = (channel: Channels): string[] =>
   channel === 'rgb' || channel === 'rgba' ? ['r', 'g', 'b'] : channel === 'rg' ? ['r', 'g'] : [channel];
 
 /** Images on the left in the order of the rungs that they feed, so that strands cross least. */
@@ -67,12 +71,13 @@ export function wiresOf(view: HeldView, all: boolean, width: number): Wires {
   const rungs = inputs.map((input, i) => ({ input, y: top + i * rungPitch }));
   const railX = Math.round(Math.max(190, width * 0.52));
   const lettersX = pictureSide + 14;
+  const imageOf = (node: string) => view.images.find((i) => i.node === node);
   const fed = new Map<string, number[]>();
   const used = new Map<string, Set<string>>();
   for (const { input, y } of rungs)
     for (const map of input.maps) {
       fed.set(map.image, [...(fed.get(map.image) ?? []), y]);
-      used.set(map.image, new Set([...(used.get(map.image) ?? []), ...lettersOf(map.channel)]));
+      used.set(map.image, new Set([...(used.get(map.image) ?? []), ...lettersOf(map.channel, imageOf(map.image))]));
     }
   const middle = (node: string) => {
     const ys = fed.get(node) ?? [];
@@ -96,10 +101,9 @@ export function wiresOf(view: HeldView, all: boolean, width: number): Wires {
   const strands = rungs.flatMap(({ input, y: end }) =>
     input.maps.map((map): Strand => {
       const source = sources.find((s) => s.node === map.image);
-      const letters = lettersOf(map.channel);
+      const letters = lettersOf(map.channel, imageOf(map.image));
       const from = letters.map((letter) => ({
         x: lettersX + 14,
-        // A grey image has one letter, whatever is picked of it.
         y: (source?.letters.find((l) => l.letter === letter) ?? source?.letters[0])?.y ?? 0,
       }));
       const to = { x: railX - 9, y: end };
