@@ -52,7 +52,7 @@ public sealed record UnderPointer(ImmutableArray<double> Stored, ImmutableArray<
 
     private static ImmutableArray<double> Arriving(MapView map, Vector4 linear)
     {
-        double At(int channel) => (linear[channel] * Part(map.Use.Scale, channel, 1)) + Part(map.Use.Bias, channel, 0);
+        double At(int channel) => (linear[channel] * map.Use.ScaleOf(channel)) + map.Use.BiasOf(channel);
         ImmutableArray<double> read = map.Channel switch
         {
             Channels.R => [At(0)],
@@ -68,6 +68,4 @@ public sealed record UnderPointer(ImmutableArray<double> Stored, ImmutableArray<
         var factor = map.Input.Factor?.Numbers ?? [];
         return [.. read.Select((v, i) => v * (factor.Length == 0 ? 1 : factor[Math.Min(i, factor.Length - 1)]))];
     }
-
-    private static double Part(ImmutableArray<double> numbers, int at, double standard) => at < numbers.Length ? numbers[at] : standard;
 }

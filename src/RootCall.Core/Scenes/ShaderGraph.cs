@@ -156,6 +156,17 @@ public sealed record ImageUse(ReferenceKey Reference)
         init => field = JsonText.Or(value);
     } = [];
 
+    /// <summary>What a channel is multiplied by, from 0 for red; one number stands for all.</summary>
+    public double ScaleOf(int channel) => Part(Scale, channel, 1);
+
+    /// <summary>What is added to a channel then.</summary>
+    public double BiasOf(int channel) => Part(Bias, channel, 0);
+
+    private static double Part(ImmutableArray<double> numbers, int channel, double standard) =>
+        numbers.Length == 1 ? numbers[0]
+        : channel < numbers.Length ? numbers[channel]
+        : standard;
+
     /// <summary>What the format uses when the image is missing; empty when it does not say.</summary>
     public ImmutableArray<double> Default
     {

@@ -16,6 +16,9 @@ public abstract record HandDecision
     /// <exception cref="CannotUseException">It cannot be said there; the sentence says why.</exception>
     public abstract ImmutableArray<Edit> Edits(AuditScene scene, Target place);
 
+    /// <summary>Why it is not so after its edits were made in a draft, though each could be: null when it is.</summary>
+    internal virtual string? Missed(SceneDraft draft, Target place) => null;
+
     private protected static MaterialView Material(AuditScene scene, Target place) =>
         (place.Kind is "material" or "input" ? scene.Called(place.Name) : null)
         ?? throw new CannotUseException($"{place.Name} is no material of the scene.");

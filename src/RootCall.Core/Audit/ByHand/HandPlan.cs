@@ -26,7 +26,7 @@ public static class HandPlan
             try
             {
                 var mine = decision.Edits(scene, place);
-                if (WhyNot(scene, mine) is { } why)
+                if (WhyNot(scene, mine, decision, place) is { } why)
                 {
                     left.Add((about, why));
                     continue;
@@ -54,9 +54,9 @@ public static class HandPlan
         return plan.Entry($"{decision.Title}: {where}", LedgerEntry.HandProposed, at);
     }
 
-    private static string? WhyNot(AuditScene scene, ImmutableArray<Edit> edits)
+    private static string? WhyNot(AuditScene scene, ImmutableArray<Edit> edits, HandDecision decision, Target place)
     {
         var draft = new SceneDraft(scene.Index);
-        return edits.Select(e => e.Change(draft)).FirstOrDefault(why => why is not null);
+        return edits.Select(e => e.Change(draft)).FirstOrDefault(why => why is not null) ?? decision.Missed(draft, place);
     }
 }

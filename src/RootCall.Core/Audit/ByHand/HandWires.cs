@@ -19,6 +19,14 @@ public abstract record HandWire(string Input) : HandDecision
             ),
             _ => throw new CannotUseException($"No image feeds {Input} of {material.Name}."),
         };
+
+    /// <summary>What reaches an input of the draft; nothing where it is not there any more.</summary>
+    private protected static ImmutableArray<TracedImage> Reaching(SceneDraft draft, Target place, string input) =>
+        draft.Find(place.Name) is >= 0 and var at
+        && draft.Materials[at].Graph is var graph
+        && graph.SurfaceNode?.Input(input) is { From: not null } there
+            ? InputTrace.Of(graph, there).Images
+            : [];
 }
 
 /// <summary>Takes what feeds an input to another one.</summary>
@@ -38,6 +46,12 @@ public sealed record HandMove(string Input, string To, Channels? Channel = null)
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [map.Disconnect(), new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
+
+    /// <summary>Formats may feed two inputs from one field: what is taken from one of them stays at the other.</summary>
+    internal override string? Missed(SceneDraft draft, Target place) =>
+        Reaching(draft, place, To).IsEmpty || !Reaching(draft, place, Input).IsEmpty
+            ? $"The format feeds {Input} and {To} together; neither is laid alone."
+            : null;
 }
 
 /// <summary>Has another input read an image that the material reads already; what it feeds now stays.</summary>
@@ -54,6 +68,11 @@ public sealed record HandFork(string Input, string To, Channels? Channel = null)
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
+
+    internal override string? Missed(SceneDraft draft, Target place) =>
+        Reaching(draft, place, To).IsEmpty || Reaching(draft, place, Input).IsEmpty
+            ? $"The format cannot feed {To} and {Input} from one image."
+            : null;
 }
 
 /// <summary>Has an input read another channel of its image.</summary>
@@ -71,6 +90,11 @@ public sealed record HandChannel(string Input, Channels Channel) : HandWire(Inpu
             throw new CannotUseException(why);
         return [map.Read(u => u with { Channels = Channel })];
     }
+
+    internal override string? Missed(SceneDraft draft, Target place) =>
+        Reaching(draft, place, Input) is [{ Channel: var now }] && now == Channel
+            ? null
+            : $"The format does not let {Input} read {Channel.Word().ToUpperInvariant()} of this image.";
 }
 
 /// <summary>Turns what an input reads around: 0 becomes 1, and 1 becomes 0.</summary>
@@ -79,6 +103,11 @@ public sealed record HandInvert(string Input) : HandWire(Input)
     public override string Title => $"Invert what feeds {Input}";
 
     public override ImmutableArray<Edit> Edits(AuditScene scene, Target place) => [Map(Material(scene, place)).Read(WireEnds.Inverted)];
+
+    internal override string? Missed(SceneDraft draft, Target place) =>
+        Reaching(draft, place, Input) is [{ Use: { Scale.IsEmpty: true, Bias.IsEmpty: true } }]
+            ? $"The format reads the image of {Input} as it is stored."
+            : null;
 }
 
 /// <summary>Where a wire may end, and what it carries there.</summary>
@@ -135,13 +164,9 @@ internal static class WireEnds
     /// <summary>1 less what was read, by the scale and the bias that readers of images have.</summary>
     public static ImageUse Inverted(ImageUse use)
     {
-        var (scale, bias) = (Four(use.Scale, 1), Four(use.Bias, 0));
-        ImmutableArray<double> turned = [.. scale.Select(s => -s)],
-            moved = [.. bias.Select(b => 1 - b)];
+        ImmutableArray<double> turned = [.. Enumerable.Range(0, 4).Select(i => -use.ScaleOf(i))],
+            moved = [.. Enumerable.Range(0, 4).Select(i => 1 - use.BiasOf(i))];
         var isPlain = turned.All(t => t == 1) && moved.All(m => m == 0);
         return use with { Scale = isPlain ? [] : turned, Bias = isPlain ? [] : moved };
     }
-
-    private static IEnumerable<double> Four(ImmutableArray<double> numbers, double standard) =>
-        Enumerable.Range(0, 4).Select(i => i < numbers.Length ? numbers[i] : standard);
 }
