@@ -209,7 +209,7 @@ public sealed class FirstHourTests(BrowserFixture browser) : IDisposable
             foreach (var (width, height) in new[] { (1024, 700), (1280, 800), (1920, 1080) })
             {
                 Size(width, height);
-                foreach (var stage in new[] { "arrivals", "muster", "findings", "crossing", "send-off" })
+                foreach (var stage in new[] { "arrivals", "muster", "findings", "bench", "crossing", "send-off" })
                 {
                     browser.Go($"/{stage}/{id}");
                     browser.See("//h1[string-length(.) > 12]");

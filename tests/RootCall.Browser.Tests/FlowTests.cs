@@ -62,6 +62,8 @@ public sealed class FlowTests(BrowserFixture browser) : IDisposable
         browser.Press("]");
         browser.SeeText("House rules");
         browser.Press("]");
+        browser.SeeCall("under one light");
+        browser.Press("]");
         browser.SeeCall("can cross to");
         browser.Press("]");
         browser.SeeCall("all 6 references are answered in it");

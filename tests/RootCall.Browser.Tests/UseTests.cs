@@ -53,12 +53,16 @@ public sealed class UseTests(BrowserFixture browser)
         browser.Press("]");
         browser.SeeText("House rules");
         browser.Press("]");
+        browser.SeeCall("under one light");
+        browser.Press("]");
         browser.SeeCall("can cross to");
         browser.Press("]");
         browser.SeeCall("package");
         browser.SeeText("3 files");
         browser.Press("[");
         browser.SeeCall("can cross to");
+        browser.Press("[");
+        browser.SeeCall("under one light");
         browser.Press("[");
         browser.SeeText("House rules");
         browser.Press("[");

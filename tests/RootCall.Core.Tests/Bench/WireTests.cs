@@ -138,6 +138,42 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
         Assert.Equal("grain.png", after.Input("specular_roughness")!.Maps[0].Use.Reference.Written);
     }
 
+    /// <summary>What was picked wears another, or one of its own; the others stay. Asked of the scene that was written and read back.</summary>
+    [Theory]
+    [InlineData("arrived/brass_gardener/brass_gardener.gltf")]
+    [InlineData("clean/lean_to/lean_to.usda")]
+    [InlineData("arrived/tool_wall/tool_wall.obj")]
+    [InlineData("arrived/moth_jar/moth_jar.dae")]
+    public void Some_wearers_get_another_material_or_their_own(string file)
+    {
+        var scene = Audits.OpenRelinked(demo.At(file), demo.Library);
+        var worn = scene.Scene.Materials.MaxBy(m => m.Users.Length)!;
+        var other = scene.Scene.Materials.First(m => m != worn && m.Type.Length > 0);
+        var one = new WornPart(worn.Users[0].Mesh.Id, worn.Users[0].Part.Name);
+        var tried = 0;
+        foreach (var decision in (HandDecision[])[new HandAssign(other.Name, [one]), new HandSplit("its_own", [one])])
+        {
+            var plan = HandPlan.Make(scene.Scene, decision, HandPlaces.Of(scene.Scene, [worn.Name]));
+            if (plan.Left is [var (_, why), ..])
+            {
+                // A format that cannot say it, or nothing to split from: told in a sentence.
+                Assert.EndsWith(".", why, StringComparison.Ordinal);
+                continue;
+            }
+
+            tried++;
+            var to = decision is HandAssign a ? a.To : "its_own";
+            var after = scene.With(place.At(Guid.NewGuid().ToString("N")), plan.Edits).Scene;
+            var mesh = after.Scene.Meshes.First(m => m.Id == one.Mesh);
+            Assert.Equal(to, mesh.Parts.First(p => p.Name == one.Part).Material);
+            Assert.Equal(worn.Users.Length - 1, after.Called(worn.Name)!.Users.Length);
+        }
+
+        Assert.True(tried > 0 || file.EndsWith(".obj", StringComparison.Ordinal), "nothing could be tried");
+        var all = HandPlan.Make(scene.Scene, new HandAssign(worn.Name, []), HandPlaces.Of(scene.Scene, [worn.Name]));
+        Assert.Equal($"It is {worn.Name} already.", Assert.Single(all.Left).Reason);
+    }
+
     private Audited Paint(string image) =>
         Audits.Open(
             place.Put(

@@ -71,6 +71,23 @@ export const usePixel = (id: string, material: string, number: number, at: { x: 
     retry: false,
   });
 
+export interface Assigning {
+  material: string;
+  wearers: { mesh: string; part: string }[];
+  to: string;
+  isSplit: boolean;
+}
+
+export const useAssignPreview = (id: string, assign: Assigning) =>
+  useQuery({
+    queryKey: ['bench', id, 'assign', assign],
+    queryFn: () =>
+      unwrap(api.POST('/api/scenes/{id}/bench/assign/preview', { ...byId(id), body: { ...assign, seen: null } })),
+    enabled: assign.to.trim() !== '',
+    placeholderData: (before) => before,
+    retry: false,
+  });
+
 export interface Copying {
   from: string;
   inputs: string[];
@@ -106,6 +123,11 @@ export const useBenchActs = (id: string) => {
     wire: useChange(
       (body: { material: string; input: string; act: WireAct; to: string | null; channel: Channels | null }) =>
         unwrap(api.POST('/api/scenes/{id}/bench/wires', { ...byId(id), body: { ...body, seen } })),
+      stale,
+    ),
+    assign: useChange(
+      (assign: Assigning) =>
+        unwrap(api.POST('/api/scenes/{id}/bench/assign', { ...byId(id), body: { ...assign, seen } })),
       stale,
     ),
     copy: useChange(

@@ -3486,6 +3486,88 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/bench/assign/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AssignTo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FixView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/bench/assign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AssignTo"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/bench/copy/preview": {
         parameters: {
             query?: never;
@@ -4168,6 +4250,14 @@ export interface components {
             input: string;
             numbers: number[];
             isWhole: boolean;
+        };
+        AssignTo: {
+            material: string;
+            wearers: components["schemas"]["WornPart"][];
+            to: string;
+            isSplit: boolean;
+            /** Format: uuid */
+            seen: null | string;
         };
         AuditView: {
             destination: components["schemas"]["DestinationItem"];
@@ -5661,6 +5751,10 @@ export interface components {
         WornItem: {
             arrived: boolean;
             crossed: boolean;
+        };
+        WornPart: {
+            mesh: string;
+            part: string;
         };
         WriteChoices: {
             own: string;

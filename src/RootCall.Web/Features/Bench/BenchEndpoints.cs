@@ -63,6 +63,14 @@ internal static class BenchEndpoints
                 await Put(id, WireChoices.Decision(lay.Act, lay.Input, lay.To, lay.Channel), lay.Material, lay.Seen, audits, stop)
             )
         );
+        group.MapPost("/assign/preview", async (Guid id, AssignTo assign, Audits audits, CancellationToken stop) =>
+        {
+            var state = await audits.Get(id, stop);
+            return TypedResults.Ok(AuditShapes.Fix(Plan(state, Worn(assign), assign.Material)));
+        });
+        group.MapPost("/assign", async (Guid id, AssignTo assign, Audits audits, CancellationToken stop) =>
+            TypedResults.Ok(await Put(id, Worn(assign), assign.Material, assign.Seen, audits, stop))
+        );
         group.MapPost("/copy/preview", async (Guid id, CopyInputs copy, Audits audits, CancellationToken stop) =>
         {
             var plan = Copied(await audits.Get(id, stop), copy);
@@ -90,6 +98,14 @@ internal static class BenchEndpoints
 
     private static HandValue Value(string input, double[] numbers) => new(input, numbers.Length == 0 ? null : new([.. numbers]));
 
+    private static HandWear Worn(AssignTo assign) =>
+        assign.To.Trim() is not { Length: > 0 } to ? throw new CannotUseException("Choose a material first.")
+        : assign.IsSplit ? new HandSplit(to, [.. assign.Wearers])
+        : new HandAssign(to, [.. assign.Wearers]);
+
+    private static FixPlan Plan(AuditState state, HandDecision decision, string material) =>
+        HandPlan.Make(state.Scene, decision, HandPlaces.Of(state.Scene, [Called(state, material).Name]));
+
     /// <summary>A decision about one material, as an entry of the ledger.</summary>
     private static async Task<LedgerView> Put(
         Guid id,
@@ -101,7 +117,7 @@ internal static class BenchEndpoints
     )
     {
         var state = await audits.Get(id, stop);
-        var plan = HandPlan.Make(state.Scene, decision, HandPlaces.Of(state.Scene, [Called(state, material).Name]));
+        var plan = Plan(state, decision, material);
         if (plan.Left is [var (_, why), ..])
             throw new CannotUseException(why);
         return await audits.Put(id, state, plan.Entry(decision, DateTimeOffset.UtcNow), seen, stop);

@@ -1,3 +1,4 @@
+using RootCall.Core.Audit;
 using RootCall.Core.Bench;
 using RootCall.Core.Rendering.Colour;
 using RootCall.Core.Shading;
@@ -112,3 +113,8 @@ internal sealed record CopyInputs(string From, IReadOnlyList<string> Inputs, IRe
 internal sealed record CopyView(int Of, int Taking, FixView Fix, IEnumerable<LeftGroup> Left);
 
 internal sealed record LeftGroup(string Reason, IEnumerable<string> Materials);
+
+/// <summary>Gives what wears a material another one.</summary>
+/// <param name="Wearers">Empty for all that wear it.</param>
+/// <param name="To">A material of the scene; the name of a new one to split off.</param>
+internal sealed record AssignTo(string Material, IReadOnlyList<WornPart> Wearers, string To, bool IsSplit, Guid? Seen);

@@ -24,7 +24,7 @@ const keys: [string, string][] = [
   ['V', 'compare with another scene'],
   ['F', 'take the lost values from the compared scene'],
   ['D', 'draw a test frame'],
-  ['X', 'extract what is carried inside'],
+  ['⇧X', 'extract what is carried inside'],
 ];
 
 /** Stage 1: bring a scene in, see what came. */

@@ -16,7 +16,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
   const carry = useCarry(scene.id);
   const side = useGrown(70);
   const inside = scene.carried.map((c) => c.number);
-  useKey('x', () => extract.mutate(inside), inside.length > 0);
+  useKey('shift+x', () => extract.mutate(inside), inside.length > 0);
   const images = muster?.references.filter((r) => r.kind === 'image') ?? [];
   if (images.length === 0) return null;
   const here = images.filter((r) => r.state === 'present' || r.state === 'embedded').length;
@@ -47,7 +47,7 @@ export function ImageSheet({ scene }: { scene: SceneDetail }) {
         )}
         {inside.length > 0 && (
           <button type="button" className="act" onClick={() => extract.mutate(inside)}>
-            Extract {inside.length}, {bytes(carried)} <kbd>X</kbd>
+            Extract {inside.length}, {bytes(carried)} <kbd>⇧X</kbd>
           </button>
         )}
         {here < images.length && inside.length === 0 && (

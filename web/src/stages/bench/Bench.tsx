@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { BenchItem } from '../../api/client';
-import { useBench, useBenchActs, useHeld, useLooks } from '../../api/bench';
+import { useBench, useBenchActs, useHeld, useLooks, type Assigning } from '../../api/bench';
 import { useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useEnter, useKey, useSpace } from '../../frame/keys';
@@ -12,6 +12,7 @@ import { useFocus } from '../../state/focus';
 import { lights, shapes, useSettings } from '../../state/settings';
 import { BenchCall } from './BenchCall';
 import { useDrafts, useTried } from './drafts';
+import { AssignSheet } from './held/AssignSheet';
 import { CopySheet } from './held/CopySheet';
 import { Held } from './held/Held';
 import { LargeLook } from './LargeLook';
@@ -51,6 +52,7 @@ export function Bench() {
   const [large, setLarge] = useState(false);
   const [open, setOpen] = useState<string>();
   const [sheet, setSheet] = useState<'word' | 'copy'>();
+  const [wearers, setWearers] = useState<Assigning['wearers']>();
   const acts = useBenchActs(sceneId);
   const letGo = useDrafts((s) => s.letGo);
 
@@ -91,7 +93,7 @@ export function Bench() {
     acts.take.mutate({ material: row.name, values: tried }, { onSuccess: () => letGo(sceneId, row.name) });
   };
 
-  const free = sheet === undefined;
+  const free = sheet === undefined && wearers === undefined;
   const isSheet = free && !large && !opened;
   useKey('right, j', () => go(at + 1), free);
   useKey('left, k', () => go(at - 1), free);
@@ -182,6 +184,7 @@ export function Bench() {
               onPick={pick}
               onCopy={() => setSheet('copy')}
               onOpenImage={setOpen}
+              onAssign={setWearers}
             />
           )}
           <SheetBar
@@ -202,6 +205,15 @@ export function Bench() {
           onSay={(word) =>
             acts.mark.mutate({ materials: [row.name], kind: 'wrong', word }, { onSuccess: () => setSheet(undefined) })
           }
+        />
+      )}
+      {wearers && held && view && (
+        <AssignSheet
+          sceneId={sceneId}
+          view={held}
+          rows={view.rows}
+          wearers={wearers}
+          onOpenChange={(open) => !open && setWearers(undefined)}
         />
       )}
       {sheet === 'copy' && held && view && (

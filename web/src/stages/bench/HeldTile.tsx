@@ -18,13 +18,7 @@ interface HeldTileProps {
 /** The material in hand, grown in its place in the sheet. */
 export function HeldTile({ row, place, onOpen, ...props }: HeldTileProps) {
   return (
-    <div
-      role="gridcell"
-      aria-selected="true"
-      aria-label={`${row.title}, ${place}`}
-      className="flex h-full flex-col items-center"
-      onDoubleClick={onOpen}
-    >
+    <div role="gridcell" aria-selected="true" className="flex h-full flex-col items-center" onDoubleClick={onOpen}>
       <GrowingSwatch
         sceneId={props.sceneId}
         material={row.name}

@@ -90,35 +90,41 @@ export function Sheet(props: SheetProps) {
       className="field h-full overflow-y-auto overflow-x-hidden outline-none focus-visible:outline focus-visible:-outline-offset-2"
     >
       <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
-        {virtual.getVirtualItems().map((v) => (
-          <div
-            key={v.index}
-            role="row"
-            aria-rowindex={v.index + 1}
-            className="absolute inset-x-0"
-            style={{ top: v.start, height: cell.height }}
-          >
-            {cellsOf(layout, v.index, rows.length, held).map(([column, index]) => {
-              const row = rows[index];
-              return (
-                row && (
-                  <Tile
-                    key={row.name}
-                    sceneId={sceneId}
-                    row={row}
-                    size={size}
-                    inFocus={focus.has(row.name)}
-                    isStranger={strangers.has(row.name)}
-                    moved={movedOf(row.name)}
-                    left={edge + column * cell.width}
-                    width={cell.width}
-                    onPick={onPick}
-                  />
-                )
-              );
-            })}
-          </div>
-        ))}
+        {virtual.getVirtualItems().map((v) => {
+          const cells = cellsOf(layout, v.index, rows.length, held);
+          return (
+            // A row that the one in hand takes whole has none.
+            cells.length > 0 && (
+              <div
+                key={v.index}
+                role="row"
+                aria-rowindex={v.index + 1}
+                className="absolute inset-x-0"
+                style={{ top: v.start, height: cell.height }}
+              >
+                {cells.map(([column, index]) => {
+                  const row = rows[index];
+                  return (
+                    row && (
+                      <Tile
+                        key={row.name}
+                        sceneId={sceneId}
+                        row={row}
+                        size={size}
+                        inFocus={focus.has(row.name)}
+                        isStranger={strangers.has(row.name)}
+                        moved={movedOf(row.name)}
+                        left={edge + column * cell.width}
+                        width={cell.width}
+                        onPick={onPick}
+                      />
+                    )
+                  );
+                })}
+              </div>
+            )
+          );
+        })}
         {place && inHand && held !== undefined && (
           <div
             role="row"

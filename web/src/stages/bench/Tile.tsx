@@ -26,7 +26,6 @@ export const Tile = memo(function Tile(props: TileProps) {
     <div
       role="gridcell"
       aria-selected="false"
-      aria-label={about(row)}
       title={row.tells.join('\n') || row.title}
       className="absolute top-0 flex flex-col items-center"
       style={{ left, width }}
@@ -39,6 +38,7 @@ export const Tile = memo(function Tile(props: TileProps) {
       <Swatch sceneId={sceneId} material={row.name} size={size} shaped />
       <Name row={row} inFocus={inFocus} />
       <Said row={row} isStranger={isStranger} moved={moved} />
+      <span className="sr-only">{about(row)}</span>
     </div>
   );
 });
@@ -78,12 +78,8 @@ export function Said({ row, isStranger, moved }: { row: BenchItem; isStranger: b
   );
 }
 
-function about(row: BenchItem): string {
-  const mark = row.mark;
-  const facts = [
-    row.model,
-    mark === null ? 'not seen' : mark.isOld ? 'changed since it was seen' : mark.kind === 'wrong' ? mark.word : 'seen',
-    row.word,
-  ];
-  return `${row.title}: ${facts.filter(Boolean).join(', ')}`;
+/** What is drawn and not written. */
+function about({ mark, model }: BenchItem): string {
+  const seen = mark === null ? 'not seen' : mark.isOld ? 'changed since it was seen' : 'seen';
+  return `${model}, ${seen}`;
 }

@@ -2,6 +2,7 @@ import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { BenchItem, HeldView } from '../../../api/client';
+import type { Assigning } from '../../../api/bench';
 import { Glyph } from '../../../parts/Glyph';
 import { many } from '../../../parts/format';
 import { Swatch } from '../../../parts/Swatch';
@@ -22,15 +23,28 @@ interface HeldProps {
   onWire: (wire: Wire) => void;
   onPick: (name: string) => void;
   onCopy: () => void;
+  onAssign: (wearers: Assigning['wearers']) => void;
   /** Pixel by pixel. */
   onOpenImage: (node: string) => void;
 }
 
-const parts = ['wiring', 'inputs', 'images', 'worn by'] as const;
+const parts = ['wiring', 'inputs', 'images', 'worn'] as const;
 type Part = (typeof parts)[number];
 
 /** The material in hand: how it is wired, its inputs, its images, who wears it. */
-export function Held({ sceneId, view, row, tried, busy, onTake, onWire, onPick, onCopy, onOpenImage }: HeldProps) {
+export function Held({
+  sceneId,
+  view,
+  row,
+  tried,
+  busy,
+  onTake,
+  onWire,
+  onPick,
+  onCopy,
+  onAssign,
+  onOpenImage,
+}: HeldProps) {
   const [part, setPart] = useState<Part>(remembered);
   const [input, setInput] = useState<string>();
   const [image, setImage] = useState<string>();
@@ -90,8 +104,8 @@ export function Held({ sceneId, view, row, tried, busy, onTake, onWire, onPick, 
         <Tabs.Content value="images" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
           <Images view={view} first={image} onOpen={onOpenImage} />
         </Tabs.Content>
-        <Tabs.Content value="worn by" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
-          <Wearers sceneId={sceneId} view={view} />
+        <Tabs.Content value="worn" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
+          <Wearers sceneId={sceneId} view={view} onAssign={onAssign} />
         </Tabs.Content>
       </Tabs.Root>
       {count > 0 && <Tried sceneId={sceneId} view={view} count={count} busy={busy} onTake={onTake} />}
@@ -106,7 +120,7 @@ const words: Record<Part, string> = {
   wiring: 'How it is wired',
   inputs: 'Inputs',
   images: 'Images',
-  'worn by': 'Worn by',
+  worn: 'Worn by',
 };
 
 function Findings({ sceneId, view }: { sceneId: string; view: HeldView }) {

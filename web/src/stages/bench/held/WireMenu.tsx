@@ -17,11 +17,13 @@ interface WireMenuProps {
 /** The end of a strand: it is dragged, or asked what can be done with it. What cannot be says why. */
 export function WireMenu({ sceneId, material, input, noImage, onGrip, onWire }: WireMenuProps) {
   const [open, setOpen] = useState(false);
-  const choices = useWires(sceneId, material, open ? input.name : undefined).data ?? [];
+  const query = useWires(sceneId, material, open ? input.name : undefined);
+  const choices = query.data ?? [];
   const lay = (c: WireChoice) => onWire({ input: input.name, act: c.act, to: c.to, channel: c.channel });
   const of = (act: WireChoice['act']) => choices.filter((c) => c.act === act);
   return (
-    <DropdownMenu.Root open={open} onOpenChange={setOpen} modal={false}>
+    // Opened when all that it offers is there, so that the keyboard finds its first item.
+    <DropdownMenu.Root open={open && query.isSuccess} onOpenChange={setOpen} modal={false}>
       <DropdownMenu.Trigger
         aria-label={`Wire of ${input.name}`}
         data-wire={input.name}

@@ -34,20 +34,17 @@ export function Wiring({ sceneId, view, tried, onWire, onValue, onImage }: Wirin
   const [drag, setDrag] = useState<Drag>();
   const wires = wiresOf(view, all, width);
   const area = useRef<HTMLDivElement>(null);
-  const choices = useWires(
-    sceneId,
-    view.name,
-    drag?.grip.input,
-    drag?.grip.kind === 'letter' ? drag.grip.letter : undefined,
-  ).data;
   const pointOf = (e: React.PointerEvent): Point => {
     const rect = area.current?.getBoundingClientRect();
     return { x: e.clientX - (rect?.left ?? 0), y: e.clientY - (rect?.top ?? 0) };
   };
   const meant = drag && meaning(drag, view, wires);
+  const asked = meant ?? (drag && { input: drag.grip.input, act: 'move', channel: null });
+  const channel = asked?.act === 'fork' ? (asked.channel ?? undefined) : undefined;
+  const choices = useWires(sceneId, view.name, asked?.input, channel).data;
   const why = meant && choices?.find((c) => c.act === meant.act && c.to === meant.to && fits(c.channel, meant))?.whyNot;
   const drop = () => {
-    if (meant && view.noImage === null) onWire(meant);
+    if (meant && why == null && view.noImage === null) onWire(meant);
     setDrag(undefined);
   };
   const grips = {

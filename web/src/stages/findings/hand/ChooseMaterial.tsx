@@ -2,17 +2,16 @@ import { useState } from 'react';
 import { many } from '../../../parts/format';
 import { Swatch } from '../../../parts/Swatch';
 import { Field, FindIn } from './Field';
-import type { Said } from './said';
 
 interface ChooseMaterialProps {
   sceneId: string;
   names: string[];
-  said: Said;
-  onSay: (to: Partial<Said>) => void;
+  chosen: string | null;
+  onChoose: (name: string) => void;
 }
 
 /** The scene's materials as they look. */
-export function ChooseMaterial({ sceneId, names, said, onSay }: ChooseMaterialProps) {
+export function ChooseMaterial({ sceneId, names, chosen, onChoose }: ChooseMaterialProps) {
   const [text, setText] = useState('');
   const shown = names.filter((n) => n.toLowerCase().includes(text.toLowerCase())).slice(0, 200);
   return (
@@ -30,9 +29,9 @@ export function ChooseMaterial({ sceneId, names, said, onSay }: ChooseMaterialPr
             key={name}
             type="button"
             role="option"
-            aria-selected={said.choice === name}
+            aria-selected={chosen === name}
             className="grid justify-items-center gap-1 p-1 text-black aria-selected:outline-2 aria-selected:outline-white"
-            onClick={() => onSay({ choice: name })}
+            onClick={() => onChoose(name)}
           >
             <Swatch sceneId={sceneId} material={name} size={72} />
             <span className="w-full truncate text-[11.5px]" title={name}>

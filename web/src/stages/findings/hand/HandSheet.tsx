@@ -128,7 +128,12 @@ function Decision({ sceneId, of, view, onDone }: DecisionProps) {
         <div className="flex min-h-0 flex-1 flex-col pt-2">
           {refusal !== undefined && <p className="text-soft">{refusal}</p>}
           {refusal === undefined && said.kind === 'material' && (
-            <ChooseMaterial sceneId={sceneId} names={view.materials} said={said} onSay={say} />
+            <ChooseMaterial
+              sceneId={sceneId}
+              names={view.materials}
+              chosen={said.choice}
+              onChoose={(choice) => say({ choice })}
+            />
           )}
           {refusal === undefined && said.kind === 'map' && <ChooseMap view={view} said={said} onSay={say} />}
           {refusal === undefined && said.kind === 'value' && <ChooseValue view={view} said={said} onSay={say} />}
