@@ -11,7 +11,7 @@ namespace RootCall.Core.Bench;
 /// <param name="Strangers">Those that lie far from every other one, the farthest first.</param>
 public sealed record LikenessOrder(ImmutableArray<int> Order, ImmutableArray<int> Strangers)
 {
-    /// <summary>So many times farther from the nearest than looks of the scene commonly are, and so far at least (common practice).</summary>
+    /// <summary>So many times farther from the nearest than is common in the scene, and so far at least (common practice).</summary>
     private const float Times = 3,
         Least = 10;
 

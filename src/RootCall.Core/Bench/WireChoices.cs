@@ -31,7 +31,9 @@ public sealed class WireActConverter() : JsonStringEnumConverter<WireAct>(JsonNa
 /// <param name="WhyNot">Why it cannot be done; null when it can.</param>
 public sealed record WireChoice(WireAct Act, string? To, Channels? Channel, string? WhyNot);
 
-/// <summary>All that can be done with what feeds an input, tried on a draft, so that the reason stands there before anybody tries.</summary>
+/// <summary>
+/// All that can be done with what feeds an input, tried on a draft, so that the reason stands there before anybody tries.
+/// </summary>
 public static class WireChoices
 {
     private static readonly ImmutableArray<Channels> Picks = [Channels.Rgb, Channels.R, Channels.G, Channels.B, Channels.A];

@@ -11,7 +11,9 @@ namespace RootCall.Data.Stores;
 /// <summary>
 /// The folder tree under the data folder: <c>incoming</c> (uploads being received), <c>blobs</c> (contents by SHA-256),
 /// <c>arrivals</c> and <c>added</c> (trees of uploaded scenes, and of textures for them, hard-linked to blobs),
-/// <c>pictures</c> (thumbnails), <c>planes</c> (images pixel by pixel), <c>swatches</c> (of materials), <c>looks</c> (in numbers), <c>crossings</c> (how far they move looks), <c>frames</c> (of scenes),
+/// <c>pictures</c> (thumbnails), <c>planes</c> (images pixel by pixel),
+/// <c>swatches</c> (of materials), <c>looks</c> (in numbers), <c>crossings</c>
+/// (how far they move looks), <c>frames</c> (of scenes),
 /// <c>packages</c>, <c>copies</c> (to be fetched), <c>edited</c> (own files with a ledger's edits made),
 /// <c>extracted</c> (images taken out of scenes, or baked for them), <c>stand-ins</c>, and <c>work</c> (what a task needs
 /// only while it runs).

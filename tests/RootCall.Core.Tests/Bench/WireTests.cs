@@ -125,7 +125,9 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
               <standard_surface name="s2" type="surfaceshader"/>
               <surfacematerial name="jar" type="material"><input name="surfaceshader" type="surfaceshader" nodename="s2"/></surfacematerial>
               <surface_unlit name="s3" type="surfaceshader"/>
-              <surfacematerial name="label" type="material"><input name="surfaceshader" type="surfaceshader" nodename="s3"/></surfacematerial>
+              <surfacematerial name="label" type="material">
+                <input name="surfaceshader" type="surfaceshader" nodename="s3"/>
+              </surfacematerial>
             </materialx>
             """
         );
@@ -138,7 +140,7 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
         Assert.Equal("grain.png", after.Input("specular_roughness")!.Maps[0].Use.Reference.Written);
     }
 
-    /// <summary>What was picked wears another, or one of its own; the others stay. Asked of the scene that was written and read back.</summary>
+    /// <summary>What was picked wears another, or one of its own; the others stay. Asked of the scene that was read back.</summary>
     [Theory]
     [InlineData("arrived/brass_gardener/brass_gardener.gltf")]
     [InlineData("clean/lean_to/lean_to.usda")]
@@ -182,8 +184,12 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
                 <?xml version="1.0"?>
                 <materialx version="1.39">
                   <image name="colour" type="color3"><input name="file" type="filename" value="{image}" colorspace="srgb_texture"/></image>
-                  <open_pbr_surface name="s" type="surfaceshader"><input name="base_color" type="color3" nodename="colour"/></open_pbr_surface>
-                  <surfacematerial name="paint" type="material"><input name="surfaceshader" type="surfaceshader" nodename="s"/></surfacematerial>
+                  <open_pbr_surface name="s" type="surfaceshader">
+                    <input name="base_color" type="color3" nodename="colour"/>
+                  </open_pbr_surface>
+                  <surfacematerial name="paint" type="material">
+                    <input name="surfaceshader" type="surfaceshader" nodename="s"/>
+                  </surfacematerial>
                 </materialx>
                 """
             )

@@ -28,7 +28,7 @@ public sealed partial class PixelPlaneTests : IDisposable
         return PixelPlane.Open(path)!;
     }
 
-    /// <summary>Every pixel as <c>oiiotool --dumpdata</c> (OpenImageIO) prints it: whole numbers of integers, floats to six digits.</summary>
+    /// <summary>Every pixel as <c>oiiotool --dumpdata</c> (OpenImageIO) prints it.</summary>
     [Theory]
     [InlineData("a.png", "uint8", 3, PlaneDepth.Byte)]
     [InlineData("b.png", "uint16", 4, PlaneDepth.Short)]

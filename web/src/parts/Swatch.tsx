@@ -18,20 +18,13 @@ interface SwatchProps {
   size: number;
   /** Empty where the name stands beside it. */
   alt?: string;
-  /** On the shape that was chosen; on a sphere otherwise, which shows all angles. */
-  shaped?: boolean;
 }
 
 /** A material on a sphere, on the 18 % field. It is asked for when it comes into view, and again when an edit touches the scene. */
-export function Swatch({ sceneId, material, with: answer, size, alt = '', shaped }: SwatchProps) {
+export function Swatch({ sceneId, material, with: answer, size, alt = '' }: SwatchProps) {
   const box = useRef<HTMLSpanElement>(null);
   const seen = useSeen(box);
-  const shape = useSettings((s) => s.shape);
-  const of = {
-    material,
-    ...(answer && { number: String(answer.number), candidate: String(answer.candidate) }),
-    ...(shaped && shape !== 'sphere' && { shape }),
-  };
+  const of = answer ? { material, number: String(answer.number), candidate: String(answer.candidate) } : { material };
   const loaded = useSwatch(sceneId, seen ? `/api/scenes/${sceneId}/swatch` : undefined, of, size);
   return (
     <span ref={box} className="block flex-none">

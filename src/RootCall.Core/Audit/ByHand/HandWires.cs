@@ -153,13 +153,15 @@ internal static class WireEnds
         if (!type.TakesImage)
             return $"{input} takes no image.";
         if (spec?.Channels is { } fix && fix != channel)
-            return $"By its specification {input} reads {fix.Word().ToUpperInvariant()} of an image, not {channel.Word().ToUpperInvariant()}.";
+            return $"By its specification {input} reads {Letters(fix)} of an image, not {Letters(channel)}.";
         if (type.Numbers == 1 && !channel.IsOne())
             return $"{input} takes one number; pick one channel of the image.";
         if (type.Numbers > 2 && channel.IsOne())
             return $"{input} takes {(spec?.IsColour == false ? "three numbers" : "a colour")}; pick R, G and B together.";
         return null;
     }
+
+    private static string Letters(Channels channels) => channels.Word().ToUpperInvariant();
 
     /// <summary>1 less what was read, by the scale and the bias that readers of images have.</summary>
     public static ImageUse Inverted(ImageUse use)

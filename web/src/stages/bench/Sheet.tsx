@@ -62,6 +62,8 @@ export function Sheet(props: SheetProps) {
     getScrollElement: () => box.current,
     estimateSize: () => cell.height,
     overscan: 1,
+    // Slow frames are no rest.
+    isScrollingResetDelay: 250,
     paddingStart: edge,
     paddingEnd: edge,
   });
@@ -100,7 +102,7 @@ export function Sheet(props: SheetProps) {
                 role="row"
                 aria-rowindex={v.index + 1}
                 className="absolute inset-x-0"
-                style={{ top: v.start, height: cell.height }}
+                style={{ top: v.start, height: cell.height, contain: 'strict' }}
               >
                 {cells.map(([column, index]) => {
                   const row = rows[index];
@@ -111,6 +113,7 @@ export function Sheet(props: SheetProps) {
                         sceneId={sceneId}
                         row={row}
                         size={size}
+                        still={!virtual.isScrolling}
                         inFocus={focus.has(row.name)}
                         isStranger={strangers.has(row.name)}
                         moved={movedOf(row.name)}

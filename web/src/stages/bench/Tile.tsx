@@ -3,12 +3,13 @@ import { memo } from 'react';
 import type { BenchItem } from '../../api/client';
 import { Glyph } from '../../parts/Glyph';
 import { MidCut } from '../../parts/MidCut';
-import { Swatch } from '../../parts/Swatch';
+import { SheetSwatch } from './SheetSwatch';
 
 interface TileProps {
   sceneId: string;
   row: BenchItem;
   size: number;
+  still: boolean;
   inFocus: boolean;
   /** It looks like no other. */
   isStranger: boolean;
@@ -21,7 +22,7 @@ interface TileProps {
 
 /** A material on the field, over its name and what is said of it. */
 export const Tile = memo(function Tile(props: TileProps) {
-  const { sceneId, row, size, inFocus, isStranger, moved, left, width, onPick } = props;
+  const { sceneId, row, size, still, inFocus, isStranger, moved, left, width, onPick } = props;
   return (
     <div
       role="gridcell"
@@ -35,7 +36,7 @@ export const Tile = memo(function Tile(props: TileProps) {
         onPick(row.name);
       }}
     >
-      <Swatch sceneId={sceneId} material={row.name} size={size} shaped />
+      <SheetSwatch sceneId={sceneId} material={row.name} size={size} still={still} />
       <Name row={row} inFocus={inFocus} />
       <Said row={row} isStranger={isStranger} moved={moved} />
       <span className="sr-only">{about(row)}</span>

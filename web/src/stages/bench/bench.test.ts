@@ -137,7 +137,7 @@ describe('the wiring', () => {
       noImage: null,
       noAssign: null,
     };
-    const wires = wiresOf(view, false, 420);
+    const wires = wiresOf(view, false, 420, 200);
     expect(wires.sources.map((s) => s.node)).toEqual(['b', 'a', 'c']);
     expect(wires.strands.map((s) => s.letters.join(''))).toEqual(['rgb', 'g', 'l']);
     // Nearest to the image first.
@@ -155,7 +155,7 @@ describe('the wiring', () => {
       inputs: many.map((i) => input(`in${i}`, [map(`n${(i * 7) % 60}`, 'r')])),
       images: many.map((i) => image(`n${i}`, 'rgb')),
     } as unknown as HeldView;
-    const { sources, rungs } = wiresOf(view, true, 420);
+    const { sources, rungs } = wiresOf(view, true, 420, 200);
     sources.slice(1).forEach((s, i) => expect(s.y - (sources[i]?.y ?? 0)).toBeGreaterThanOrEqual(56));
     rungs.slice(1).forEach((r, i) => expect(r.y - (rungs[i]?.y ?? 0)).toBeGreaterThanOrEqual(24));
     // In the order of what they feed, so that no strand crosses another.

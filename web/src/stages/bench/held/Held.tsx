@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -68,7 +69,10 @@ export function Held({
               <Tabs.Trigger
                 key={p}
                 value={p}
-                className="text-[13px] text-quiet data-[state=active]:text-[15px] data-[state=active]:font-[680] data-[state=active]:text-ink"
+                className={clsx(
+                  'text-[13px] text-quiet',
+                  'data-[state=active]:text-[15px] data-[state=active]:font-[680] data-[state=active]:text-ink',
+                )}
               >
                 {words[p]}
               </Tabs.Trigger>

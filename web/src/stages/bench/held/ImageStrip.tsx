@@ -1,5 +1,6 @@
 import type { HeldImage } from '../../../api/client';
 import { pixels } from '../../../parts/format';
+import { useGrown } from '../../../parts/useGrown';
 import { ChannelPicture } from './ChannelPicture';
 
 interface ImageStripProps {
@@ -67,12 +68,13 @@ interface ChannelProps {
 }
 
 function Channel({ image, letter, on, onPick }: ChannelProps) {
+  const side = useGrown(76);
   const stats = image.channels.find((c) => c.letter === letter);
   const name = letter?.toUpperCase() ?? (image.channels.length > 2 ? 'RGB' : 'grey');
   const number = (n: number) => n.toFixed(2).replace(/^0/, '');
   return (
-    <button type="button" aria-pressed={on} className="min-w-0 max-w-[120px] flex-1 text-left" onClick={onPick}>
-      <ChannelPicture url={image.picture} letter={letter} alt={`${name} of ${image.name}`} size={76} on={on} />
+    <button type="button" aria-pressed={on} className="min-w-0 flex-1 text-left" onClick={onPick}>
+      <ChannelPicture url={image.picture} letter={letter} alt={`${name} of ${image.name}`} size={side} on={on} />
       <span className="flex items-baseline justify-between pt-0.5 text-[11px] leading-[14px]">
         <b className="font-bold">{name}</b>
         {stats && (

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useState } from 'react';
 import type { HeldInput } from '../../../api/client';
 import { numbersOf } from '../../../parts/numbers';
@@ -42,7 +43,10 @@ export function NumberField({ input, now, locked, onSay, plain }: NumberFieldPro
         inputMode="decimal"
         aria-label={input.name}
         disabled={locked}
-        className={`mono border-b border-rule bg-transparent text-right text-[12px] outline-none focus:border-lichen ${now.length === 1 ? 'w-14' : 'min-w-0 flex-1'}`}
+        className={clsx(
+          'mono border-b border-rule bg-transparent text-right text-[12px] outline-none focus:border-lichen',
+          now.length === 1 ? 'w-14' : 'min-w-0 flex-1',
+        )}
         value={writing ?? text(now)}
         onChange={(e) => {
           setWriting(e.target.value);

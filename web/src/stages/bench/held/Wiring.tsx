@@ -30,9 +30,9 @@ export interface Drag {
 /** Images on the left, the shader's inputs as rungs of one rail, and a strand for all that flows. */
 export function Wiring({ sceneId, view, tried, onWire, onValue, onImage }: WiringProps) {
   const [all, setAll] = useState(false);
-  const [box, { width }] = useSize<HTMLDivElement>();
+  const [box, { width, height }] = useSize<HTMLDivElement>();
   const [drag, setDrag] = useState<Drag>();
-  const wires = wiresOf(view, all, width);
+  const wires = wiresOf(view, all, width, height);
   const area = useRef<HTMLDivElement>(null);
   const pointOf = (e: React.PointerEvent): Point => {
     const rect = area.current?.getBoundingClientRect();
@@ -174,7 +174,8 @@ function channelOf(letter: string, to: string, view: HeldView): Channels | null 
 
 const fits = (tried: Channels | null, wire: Wire) => wire.act !== 'channel' || tried === wire.channel;
 
-const wordsOf = (wire: Wire) =>
-  wire.act === 'channel'
-    ? `feed it from ${wire.channel?.toUpperCase() ?? ''}`
-    : `${wire.act === 'move' ? 'take it to' : 'feed'} ${wire.to?.replaceAll('_', ' ') ?? ''}${wire.channel ? ` from ${wire.channel.toUpperCase()}` : ''}`;
+function wordsOf({ act, to, channel }: Wire): string {
+  const from = channel === null ? '' : ` from ${channel.toUpperCase()}`;
+  if (act === 'channel') return `feed it${from}`;
+  return `${act === 'move' ? 'take it to' : 'feed'} ${to?.replaceAll('_', ' ') ?? ''}${from}`;
+}

@@ -49,10 +49,11 @@ const top = 14;
 const leastRungs = 9;
 
 /** Inputs that are shown: what is fed or said, and the first others, in the order of the model. */
-export function rungsOf(view: HeldView, all: boolean): HeldInput[] {
+export function rungsOf(view: HeldView, all: boolean, height: number): HeldInput[] {
+  const room = Math.max(leastRungs, Math.floor((height - top * 2) / rungPitch) - 1);
   const shown = new Set(view.inputs.filter((i) => all || i.differs).map((i) => i.name));
   for (const i of view.inputs) {
-    if (shown.size >= leastRungs) break;
+    if (shown.size >= room) break;
     if (i.unseen === null && i.takesImage) shown.add(i.name);
   }
   return view.inputs.filter((i) => shown.has(i.name));
@@ -66,8 +67,8 @@ const lettersIn = (channel: Channels): string[] =>
   channel === 'rgb' || channel === 'rgba' ? ['r', 'g', 'b'] : channel === 'rg' ? ['r', 'g'] : [channel];
 
 /** Images on the left in the order of the rungs that they feed, so that strands cross least. */
-export function wiresOf(view: HeldView, all: boolean, width: number): Wires {
-  const inputs = rungsOf(view, all);
+export function wiresOf(view: HeldView, all: boolean, width: number, height: number): Wires {
+  const inputs = rungsOf(view, all, height);
   const rungs = inputs.map((input, i) => ({ input, y: top + i * rungPitch }));
   const railX = Math.round(Math.max(190, width * 0.52));
   const lettersX = pictureSide + 14;

@@ -168,7 +168,7 @@ function Canvas({ sceneId, material, number, size, letter, copies }: CanvasProps
           aria-label="The image; arrows move over its pixels, + and − zoom"
           width={room.width * Math.min(2, devicePixelRatio)}
           height={room.height * Math.min(2, devicePixelRatio)}
-          className="absolute inset-0 size-full cursor-crosshair touch-none outline-none focus-visible:outline focus-visible:-outline-offset-2"
+          className="absolute inset-0 size-full cursor-crosshair touch-none focus-visible:-outline-offset-2"
           onKeyDown={onKeyDown}
           onPointerDown={(e) => e.currentTarget.setPointerCapture(e.pointerId)}
           onPointerMove={(e) => {
