@@ -4,7 +4,7 @@ import type { TransferView } from '../../api/client';
 import { useOpenScenes, useRestore, useScene, useScenes, useTransfer, useWork, type Beside } from '../../api/queries';
 import { useUpload } from '../../api/useUpload';
 import { Frame } from '../../frame/Frame';
-import { useKey } from '../../frame/keys';
+import { useEnter, useKey } from '../../frame/keys';
 import { FolderSheet } from '../../parts/folders/FolderSheet';
 import { capital, count, inWords, many } from '../../parts/format';
 import { useInAddress } from '../../state/address';
@@ -47,6 +47,8 @@ export function Arrivals() {
   useKey('o', () => setOpening(true));
   useKey('m', () => setDeciding(true), together.size > 0);
   useKey('v', () => setComparing(true), picked !== undefined);
+  // Also when the row that had the keyboard was redrawn, and nothing has it.
+  useEnter(() => picked && void navigate(`/muster/${picked}`), !opening && !deciding && !comparing);
 
   const needing = scenes.data?.filter((s) => s.unanswered > 0).length ?? 0;
   const call = scenes.isError ? (
