@@ -18,7 +18,7 @@ public sealed class MarkKindConverter() : JsonStringEnumConverter<MarkKind>(Json
 
 /// <param name="Material">By name, or by id where several share the name.</param>
 /// <param name="Word">What is not right; empty where it is.</param>
-/// <param name="Look">Hash of what it looked like then (<see cref="Viewing.SwatchOrder.LookOf"/>).</param>
+/// <param name="Look">Hash of what it looked like then (<see cref="Viewing.MeasuredLook.Print"/>).</param>
 public sealed record MaterialMark(string Material, MarkKind Kind, string Word, string Look, DateTimeOffset At)
 {
     /// <summary>Letters of the longest word.</summary>

@@ -3,6 +3,7 @@ using System.Numerics;
 using RootCall.Core.Audit;
 using RootCall.Core.Rendering.Textures;
 using RootCall.Core.Shading;
+using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Bench;
 
@@ -43,12 +44,16 @@ public sealed record UnderPointer(ImmutableArray<double> Stored, ImmutableArray<
         );
     }
 
+    /// <summary>The mean of what an image stores, as linear light or number; null where it was not looked at.</summary>
+    public static ImmutableArray<double>? MeanOf(MapView map) =>
+        map.Pixels is { } pixels && Texture.Linear([.. pixels.Channels.Select(c => (float)c.Mean)], SpaceOf(map)) is var mean
+            ? [mean.X, mean.Y, mean.Z]
+            : null;
+
     private static ColourSpace SpaceOf(MapView map) =>
-        map.Use.EffectiveSpace is ColourSpace.Auto or ColourSpace.Unsaid
-            ? map.Facts is null or { BitDepth: <= 8, IsFloat: false, Channels: >= 3 }
-                ? ColourSpace.Srgb
-                : ColourSpace.Linear
-            : map.Use.EffectiveSpace;
+        map.Use.EffectiveSpace is not (ColourSpace.Auto or ColourSpace.Unsaid) ? map.Use.EffectiveSpace
+        : OrderedImage.IsEncoded(map.Facts) ? ColourSpace.Srgb
+        : ColourSpace.Linear;
 
     private static ImmutableArray<double> Arriving(MapView map, Vector4 linear)
     {

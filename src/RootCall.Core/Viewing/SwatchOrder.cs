@@ -4,6 +4,7 @@ using System.IO.Hashing;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Files;
+using RootCall.Core.Imaging;
 using RootCall.Core.Muster;
 using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
@@ -105,6 +106,9 @@ public sealed record OrderedImage(
     bool IsFloat
 )
 {
+    /// <summary>What a format that leaves it open takes an image for: 8 bits and three channels or more are encoded colour.</summary>
+    public static bool IsEncoded(ImageFacts? facts) => facts is null or { BitDepth: <= 8, IsFloat: false, Channels: >= 3 };
+
     public static OrderedImage Of(MusteredReference reference, string scene)
     {
         var carried = reference.Reference.Carried is { File.Length: > 0 } c ? c : null;
@@ -116,7 +120,7 @@ public sealed record OrderedImage(
             file,
             carried,
             carried is null ? null : scene,
-            reference.Facts is null or { BitDepth: <= 8, IsFloat: false, Channels: >= 3 },
+            IsEncoded(reference.Facts),
             reference.Facts is { IsFloat: true }
         );
     }

@@ -4300,6 +4300,7 @@ export interface components {
             twins: components["schemas"]["Twin"][];
             isWorn: boolean;
             mark: null | components["schemas"]["MarkItem"];
+            isStrange: boolean;
         };
         BenchView: {
             rows: components["schemas"]["BenchItem"][];
@@ -4307,7 +4308,6 @@ export interface components {
             seen: number;
             /** Format: int32 */
             wrong: number;
-            shapes: string[];
         };
         BuildPackage: {
             zip: boolean;
@@ -4880,6 +4880,7 @@ export interface components {
             space: string;
             uvSet: string;
             isMissing: boolean;
+            mean: null | number[];
             channels: components["schemas"]["HeldChannel"][];
         };
         HeldInput: {

@@ -1,6 +1,5 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate } from 'react-router';
-import { useBench } from '../api/bench';
 import { useShown } from '../api/live';
 import { useAudit, useLedger, useLedgerActs, useMuster, useScene, useSendOff } from '../api/queries';
 import { FirstUse } from '../parts/FirstUse';
@@ -35,7 +34,6 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
   const muster = useMuster(sceneId);
   const sendOff = useSendOff(sceneId);
   const audit = useAudit(sceneId);
-  const bench = useBench(sceneId);
   const ledger = useLedger(sceneId);
   const enter = useFocus((s) => s.enter);
   const [showKeys, setShowKeys] = useState(false);
@@ -65,7 +63,6 @@ export function Frame({ here, sceneId, call, among, focus, keys, open, children 
         muster={muster.data}
         sendOff={sendOff.data}
         audit={audit.data}
-        bench={bench.data}
         openHere={open}
       />
       <FocusLine>

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Link } from 'react-router';
-import type { AuditView, BenchView, MusterView, SceneDetail, SendOffView } from '../api/client';
+import type { AuditView, MusterView, SceneDetail, SendOffView } from '../api/client';
 import { count } from '../parts/format';
 import { Hint } from '../parts/Hint';
 import { stages, stationAt, type StageName } from './stages';
@@ -11,19 +11,17 @@ interface RouteLineProps {
   muster: MusterView | undefined;
   sendOff: SendOffView | undefined;
   audit: AuditView | undefined;
-  bench: BenchView | undefined;
   /** What is open here, where only the stage knows. */
   openHere: number | undefined;
 }
 
 /** The journey of the scene: stations with their open counts, white where travelled, dotted ahead. */
-export function RouteLine({ here, scene, muster, sendOff, audit, bench, openHere }: RouteLineProps) {
+export function RouteLine({ here, scene, muster, sendOff, audit, openHere }: RouteLineProps) {
   const index = stages.findIndex((s) => s.name === here);
   const open: Partial<Record<StageName, number>> = {};
   if (scene) open.Arrivals = scene.notes.length;
   if (muster) open.Muster = muster.references.length - muster.answering;
   if (audit) open.Findings = audit.findings;
-  if (bench) open.Bench = bench.wrong;
   if (sendOff) open['Send-off'] = sendOff.unresolved.length;
   if (openHere !== undefined) open[here] = openHere;
   return (

@@ -9,12 +9,12 @@ namespace RootCall.Web.Features.Bench;
 /// <summary>All materials of a scene as they stand.</summary>
 /// <param name="Seen">How many were looked at as they look now, and are right or not.</param>
 /// <param name="Wrong">How many somebody says are not right.</param>
-/// <param name="Shapes">What they can be shown on.</param>
-internal sealed record BenchView(IEnumerable<BenchItem> Rows, int Seen, int Wrong, IEnumerable<string> Shapes);
+internal sealed record BenchView(IEnumerable<BenchItem> Rows, int Seen, int Wrong);
 
 /// <param name="Name">What edits call it by.</param>
 /// <param name="Worst"><c>blocker</c>, <c>warning</c> or <c>note</c>; null without an open finding.</param>
 /// <param name="Word">What the worst finding is about, in a few words.</param>
+/// <param name="IsStrange">It does not look as it should: somebody says so, or a rule that is more than a note.</param>
 /// <param name="Change">Place, from 1, of the ledger's last entry that changes its look; 0 for none.</param>
 internal sealed record BenchItem(
     string Name,
@@ -28,7 +28,8 @@ internal sealed record BenchItem(
     int Change,
     IEnumerable<Twin> Twins,
     bool IsWorn,
-    MarkItem? Mark
+    MarkItem? Mark,
+    bool IsStrange
 );
 
 /// <param name="Word">What is not right; empty for what is.</param>
@@ -75,6 +76,7 @@ internal sealed record HeldView(
 /// <param name="Node">What maps call it by.</param>
 /// <param name="Number">Of its reference; null for one that is not in the list.</param>
 /// <param name="Space">Colour space that it is read in, in words.</param>
+/// <param name="Mean">Of its colour, linear; null where it was not looked at.</param>
 /// <param name="Channels">One for each channel that is stored.</param>
 internal sealed record HeldImage(
     string Node,
@@ -87,6 +89,7 @@ internal sealed record HeldImage(
     string Space,
     string UvSet,
     bool IsMissing,
+    IReadOnlyList<double>? Mean,
     IEnumerable<HeldChannel> Channels
 );
 

@@ -3,7 +3,6 @@ using RootCall.Core.Audit;
 using RootCall.Core.Bench;
 using RootCall.Core.Files;
 using RootCall.Core.Rendering.Colour;
-using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Web.Features.Audit;
@@ -20,9 +19,11 @@ internal sealed class Benches(Audits audits, MarkStore marks, DiskStore disk, Sc
         public required ImmutableArray<BenchRow> Rows { get; init; }
 
         /// <summary>Prints of looks by the names of materials.</summary>
-        public required IReadOnlyDictionary<string, MeasuredLook> Looks { get; init; }
+        public required Dictionary<string, MeasuredLook> Looks { get; init; }
 
         public Dictionary<string, LookFeatures?> Features { get; } = new(StringComparer.Ordinal);
+
+        public Dictionary<string, LookDifference> Moved { get; } = new(StringComparer.Ordinal);
 
         public (int Known, LikenessOrder Order, ImmutableArray<string> Names)? Likeness { get; set; }
     }
@@ -33,16 +34,13 @@ internal sealed class Benches(Audits audits, MarkStore marks, DiskStore disk, Sc
         var kept = await Of(id, state, stop);
         var said = await marks.Read(id, stop);
         var rows = kept.Rows.Select(r => Item(r, said.GetValueOrDefault(r.Name), kept.Looks.GetValueOrDefault(r.Name)?.Print)).ToList();
-        return new(
-            rows,
-            rows.Count(r => r.Mark is { IsOld: false }),
-            rows.Count(r => r.Mark is { Kind: MarkKind.Wrong, IsOld: false }),
-            Enum.GetNames<SwatchShape>().Select(n => n.ToLowerInvariant())
-        );
+        return new(rows, rows.Count(r => r.Mark is { IsOld: false }), rows.Count(r => r.Mark is { Kind: MarkKind.Wrong, IsOld: false }));
     }
 
-    private static BenchItem Item(BenchRow r, MaterialMark? mark, string? look) =>
-        new(
+    private static BenchItem Item(BenchRow r, MaterialMark? mark, string? look)
+    {
+        var isOld = mark is not null && mark.Look != (look ?? string.Empty);
+        return new(
             r.Name,
             r.Title,
             r.Model,
@@ -54,8 +52,10 @@ internal sealed class Benches(Audits audits, MarkStore marks, DiskStore disk, Sc
             r.Change,
             r.Twins,
             r.IsWorn,
-            mark is null ? null : new(mark.Kind, mark.Word, mark.At, mark.Look != (look ?? string.Empty))
+            mark is null ? null : new(mark.Kind, mark.Word, mark.At, isOld),
+            (mark?.Kind == MarkKind.Wrong && !isOld) || r.Worst > Severity.Note
         );
+    }
 
     /// <exception cref="CannotUseException">One of them is no material, or the word is no word.</exception>
     public async Task Mark(Guid id, MarkThese these, CancellationToken stop)
@@ -88,16 +88,12 @@ internal sealed class Benches(Audits audits, MarkStore marks, DiskStore disk, Sc
         var state = await audits.Get(id, stop);
         var kept = await Of(id, state, stop);
         using var turn = await memory.Turn<Kept>(id, stop);
-        var left = 0;
-        var moved = new Dictionary<string, LookDifference>(StringComparer.Ordinal);
         foreach (var (name, look) in kept.Looks)
         {
             if (!kept.Features.ContainsKey(name) && Bytes(disk.Look(look.Print)) is { } written)
                 kept.Features[name] = LookFeatures.Read(written);
-            if (Bytes(disk.Look(look.MovedFrom(state.Current.Arrival.Id))) is { } far)
-                moved[name] = LookDifference.Read(far) ?? new(0, 0, 0);
-            else
-                left++;
+            if (!kept.Moved.ContainsKey(name) && Bytes(disk.Look(look.MovedFrom(state.Current.Arrival.Id))) is { } far)
+                kept.Moved[name] = LookDifference.Read(far) ?? new(0, 0, 0);
         }
 
         if (kept.Likeness?.Known != kept.Features.Count)
@@ -108,7 +104,12 @@ internal sealed class Benches(Audits audits, MarkStore marks, DiskStore disk, Sc
         }
 
         var (_, order, names) = kept.Likeness.Value;
-        return new(order.Order.Select(i => names[i]), order.Strangers.Select(i => names[i]), moved, left);
+        return new(
+            order.Order.Select(i => names[i]),
+            order.Strangers.Select(i => names[i]),
+            kept.Moved.ToDictionary(),
+            kept.Looks.Count - kept.Moved.Count
+        );
     }
 
     private static byte[]? Bytes(string path) => File.Exists(path) ? File.ReadAllBytes(path) : null;

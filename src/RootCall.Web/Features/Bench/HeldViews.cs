@@ -57,6 +57,7 @@ internal static class HeldViews
             map.Use.DeclaredSpace.Length > 0 ? map.Use.DeclaredSpace : map.Use.EffectiveSpace.Word(),
             map.Use.UvSet,
             !map.HasCome,
+            UnderPointer.MeanOf(map),
             stats.Select((c, i) => new HeldChannel(letters[i], c.Min, c.Mean, c.Max, c.Histogram))
         );
     }

@@ -1,6 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
-import type { BenchItem } from '../../api/client';
 import { useBench, useBenchActs, useHeld, useLooks, type Assigning } from '../../api/bench';
 import { useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
@@ -69,7 +68,7 @@ export function Bench() {
   const held = useHeld(sceneId, row?.name).data;
   const tried = useTried(sceneId, row?.name);
   const opened = held?.images.find((i) => i.node === open && i.number !== null);
-  const strange = useMemo(() => (view?.rows ?? []).filter(isStrange), [view]);
+  const strange = useMemo(() => (view?.rows ?? []).filter((r) => r.isStrange), [view]);
 
   // An order that needs looks in numbers has them measured.
   const left = looks?.left ?? 0;
@@ -83,7 +82,7 @@ export function Bench() {
   const step = (by: 1 | -1) => {
     for (let i = at + by; i >= 0 && i < rows.length; i += by) {
       const next = rows[i];
-      if (next && isStrange(next)) return pick(next.name);
+      if (next?.isStrange) return pick(next.name);
     }
   };
   const isSeen = row?.mark?.kind === 'seen' && !row.mark.isOld;
@@ -136,6 +135,7 @@ export function Bench() {
       }
       among={many(view?.rows.length ?? 0, 'material')}
       keys={keys}
+      open={view && strange.length}
     >
       {view && view.rows.length > 0 && (
         <div className="grid h-full grid-cols-[minmax(0,1fr)_minmax(400px,36%)] grid-rows-[minmax(0,1fr)_auto] pt-2">
@@ -228,7 +228,3 @@ export function Bench() {
     </Frame>
   );
 }
-
-/** Somebody says so, or a rule that is more than a note. */
-const isStrange = (r: BenchItem) =>
-  (r.mark?.kind === 'wrong' && !r.mark.isOld) || r.worst === 'blocker' || r.worst === 'warning';

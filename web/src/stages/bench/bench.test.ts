@@ -50,6 +50,7 @@ describe('the sheet', () => {
     twins: [],
     isWorn: true,
     mark: null,
+    isStrange: false,
     ...more,
   });
   const rows = [
@@ -110,6 +111,7 @@ describe('the wiring', () => {
     space: 'srgb',
     uvSet: '',
     isMissing: false,
+    mean: null,
     channels: letters.split('').map((letter) => ({ letter, min: 0, mean: 0.5, max: 1, histogram: [] })),
   });
   const map = (of: string, channel: 'rgb' | 'r' | 'g', through: string[] = []) => ({

@@ -112,7 +112,7 @@ export function Held({
           <Wearers sceneId={sceneId} view={view} onAssign={onAssign} />
         </Tabs.Content>
       </Tabs.Root>
-      {count > 0 && <Tried sceneId={sceneId} view={view} count={count} busy={busy} onTake={onTake} />}
+      {count > 0 && <Tried view={view} count={count} busy={busy} onTake={onTake} />}
     </section>
   );
 }
@@ -171,7 +171,6 @@ function Twins({ sceneId, row, onPick }: { sceneId: string; row: BenchItem; onPi
 }
 
 interface TriedProps {
-  sceneId: string;
   view: HeldView;
   count: number;
   busy: boolean;

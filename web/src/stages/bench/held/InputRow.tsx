@@ -41,10 +41,10 @@ export function InputRow({ input, images, tried, locked, onTry }: InputRowProps)
       </span>
       {map ? (
         <span className="flex min-w-0 items-center gap-2 text-[12px] text-quiet">
-          {input.isColour && image && (
+          {input.isColour && image?.mean && (
             <span
               className="size-4 flex-none border border-rule"
-              style={{ background: meanOf(image) }}
+              style={{ background: hexOf(image.mean) }}
               title="the mean of the map"
             />
           )}
@@ -83,12 +83,4 @@ export function InputRow({ input, images, tried, locked, onTry }: InputRowProps)
       </span>
     </div>
   );
-}
-
-/** The mean of what is stored, as a display shows it. */
-function meanOf(image: HeldImage): string {
-  const [r, g, b] = image.channels.map((c) => Math.round(255 * Math.min(1, Math.max(0, c.mean))));
-  const isLinear = /linear|raw|none/i.test(image.space);
-  if (isLinear) return hexOf(image.channels.slice(0, 3).map((c) => c.mean));
-  return `rgb(${r ?? 0} ${g ?? r ?? 0} ${b ?? r ?? 0})`;
 }
