@@ -51,6 +51,8 @@ internal static class JobServices
             .AddSingleton<SwatchJob>()
             .AddSingleton<FrameJob>()
             .AddSingleton<CrossingFrameJob>()
+            .AddSingleton<MomentFramesJob>()
+            .AddSingleton<ViewJob>()
             .AddSingleton<MeasureCrossingJob>()
             .AddSingleton<MeasureLooksJob>()
             .AddSingleton<CrossJob>()

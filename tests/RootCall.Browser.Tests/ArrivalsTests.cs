@@ -52,6 +52,7 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
             "materials are not shown"
         );
         browser.ClickAt("(//button[starts-with(@id, 'scene-')])[1]");
+        browser.See("(//button[starts-with(@id, 'scene-')])[1][@aria-current='true']");
         var first = browser.Driver.Url;
         browser.Press(Keys.ArrowDown);
         RunningApplication.Until(() => browser.Driver.Url != first, "the arrow does not move");

@@ -1,4 +1,5 @@
 using System.Collections.Immutable;
+using System.Numerics;
 
 namespace RootCall.Core.Geometry;
 
@@ -32,6 +33,9 @@ public sealed record MeshGeometry
     /// <summary>What could not be taken, in sentences; the rest is here.</summary>
     public ImmutableArray<string> Notes { get; init; } = [];
 
+    /// <summary>The surface lies inside the polygons and is smooth.</summary>
+    public bool IsSmoothCage => Surface is SurfaceKind.CatmullClarkCage or SurfaceKind.LoopCage;
+
     public int PointCount => Points.Length / 3;
 
     public int FaceCount => FaceSizes.IsEmpty ? Corners.Length / 3 : FaceSizes.Length;
@@ -60,6 +64,26 @@ public sealed record MeshGeometry
         }
 
         return [.. triangles];
+    }
+
+    /// <summary>Of each point the mean direction of the faces around it, by their areas, of any length: a cage's surface is smooth.</summary>
+    public Vector3[] SmoothNormals()
+    {
+        var sums = new Vector3[PointCount];
+        var corners = Corners.Span;
+        var points = Points.Span;
+        var triangles = Triangles();
+        for (var t = 0; t + 2 < triangles.Length; t += 3)
+        {
+            var (a, b, c) = (corners[triangles[t]], corners[triangles[t + 1]], corners[triangles[t + 2]]);
+            Vector3 from = new(points.Slice(a * 3, 3)),
+                to = new(points.Slice(b * 3, 3)),
+                on = new(points.Slice(c * 3, 3));
+            var across = Vector3.Cross(to - from, on - from) * (IsLeftHanded ? -1 : 1);
+            (sums[a], sums[b], sums[c]) = (sums[a] + across, sums[b] + across, sums[c] + across);
+        }
+
+        return sums;
     }
 }
 

@@ -60,6 +60,13 @@ public sealed record Draw(Guid SceneId, FrameLighting Light, string? Camera) : J
 /// <summary>Draw the whole scene before and after a crossing.</summary>
 public sealed record DrawCrossing(Guid SceneId, WholeCrossing Crossing) : JobRequest;
 
+/// <summary>Make a scene ready to be walked around.</summary>
+public sealed record MakeView(Guid SceneId) : JobRequest;
+
+/// <summary>Draw two moments beside each other.</summary>
+/// <param name="SceneId">The scene in hand.</param>
+public sealed record DrawMoments(Guid SceneId, SceneMoment Before, SceneMoment After, FrameLighting Light) : JobRequest;
+
 /// <summary>Write a copy of the scene's own files into a root for output, or to be fetched.</summary>
 /// <param name="Folder">Absolute, inside an output root; it is made. Null to keep the copy in the store until somebody fetches it.</param>
 /// <param name="Into">The format that it is written in; null for its own.</param>

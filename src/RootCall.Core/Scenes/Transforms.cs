@@ -97,6 +97,10 @@ internal static class Transforms
     /// <summary>Empty for the identity, so that unmoved nodes take no room.</summary>
     public static ImmutableArray<double> Pack(double[] m) => m.AsSpan().SequenceEqual(Identity) ? [] : [.. m];
 
+    /// <summary>Of the upper three rows and columns: how much larger a volume becomes; below 0 it is mirrored.</summary>
+    public static double Determinant(ReadOnlySpan<double> m) =>
+        (m[0] * ((m[5] * m[10]) - (m[6] * m[9]))) - (m[1] * ((m[4] * m[10]) - (m[6] * m[8]))) + (m[2] * ((m[4] * m[9]) - (m[5] * m[8])));
+
     public static (double X, double Y, double Z) Apply(ReadOnlySpan<double> m, double x, double y, double z) =>
         (
             (x * m[0]) + (y * m[4]) + (z * m[8]) + m[12],

@@ -87,7 +87,7 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
                 return;
             }
 
-            if (read.Surface is SurfaceKind.CatmullClarkCage or SurfaceKind.LoopCage)
+            if (read.IsSmoothCage)
                 Tell("Subdivision surfaces are shown as their cages.");
             foreach (var place in places)
                 Place(mesh, read, Transforms.Multiply(place, upright));
@@ -96,8 +96,8 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
         private void Place(Mesh mesh, MeshGeometry read, double[] world)
         {
             var corners = read.Corners.Span;
-            var cage = read.Surface is SurfaceKind.Polygons or SurfaceKind.BilinearCage ? null : Smooth(read);
-            var flipped = Determinant(world) < 0 != read.IsLeftHanded;
+            var cage = read.IsSmoothCage ? read.SmoothNormals() : null;
+            var flipped = Transforms.Determinant(world) < 0 != read.IsLeftHanded;
             var turned = Cofactors(world);
             for (var part = 0; part < Math.Max(1, mesh.Parts.Length); part++)
             {
@@ -166,23 +166,6 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
             return new(uv[0], scene.Format.Id is "gltf" or "glb" ? 1 - uv[1] : uv[1]);
         }
 
-        /// <summary>Of each point the mean direction of the faces around it, by their areas: the surface of a cage is smooth.</summary>
-        private static Vector3[] Smooth(MeshGeometry read)
-        {
-            var sums = new Vector3[read.PointCount];
-            var corners = read.Corners.Span;
-            var triangles = read.Triangles();
-            Vector3 Of(int point) => new(read.Points.Span.Slice(point * 3, 3));
-            for (var t = 0; t + 2 < triangles.Length; t += 3)
-            {
-                var (a, b, c) = (corners[triangles[t]], corners[triangles[t + 1]], corners[triangles[t + 2]]);
-                var across = Vector3.Cross(Of(b) - Of(a), Of(c) - Of(a)) * (read.IsLeftHanded ? -1 : 1);
-                (sums[a], sums[b], sums[c]) = (sums[a] + across, sums[b] + across, sums[c] + across);
-            }
-
-            return sums;
-        }
-
         public DrawnGeometry Done()
         {
             if (astray > 0)
@@ -221,13 +204,10 @@ public sealed record DrawnGeometry(FrameGeometry Geometry, ImmutableArray<string
         }
     }
 
-    private static double Determinant(ReadOnlySpan<double> m) =>
-        (m[0] * ((m[5] * m[10]) - (m[6] * m[9]))) - (m[1] * ((m[4] * m[10]) - (m[6] * m[8]))) + (m[2] * ((m[4] * m[9]) - (m[5] * m[8])));
-
     /// <summary>How directions across a surface turn: the inverse transposed, but for its scale and with its sign.</summary>
     private static double[] Cofactors(ReadOnlySpan<double> m)
     {
-        var sign = Determinant(m) < 0 ? -1 : 1;
+        var sign = Transforms.Determinant(m) < 0 ? -1 : 1;
         double[] turned = Transforms.Identity;
         for (var r = 0; r < 3; r++)
         for (var c = 0; c < 3; c++)

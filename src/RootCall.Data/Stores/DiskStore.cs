@@ -134,6 +134,15 @@ public sealed class DiskStore : IPictureStore, IStorePlaces
         return Path.Combine(Frames(sceneId), name);
     }
 
+    public string View(Guid sceneId, string print) => Path.Combine(Frames(sceneId), "views", print);
+
+    public string MomentFrames(DrawMoments moments)
+    {
+        var (here, before, after, light) = moments;
+        var name = Encoding.UTF8.GetBytes($"{before.Word(here)} {after.Word(here)} {light}");
+        return Path.Combine(Frames(here), $"moments-{Convert.ToHexStringLower(SHA256.HashData(name))[..16]}");
+    }
+
     public string? ColourPrint { get; }
 
     public void Put(FileState file, byte[] png) => WholeOrNothing.Cached(Picture(file.Path, file.Stamp, IPictureStore.Side), png);

@@ -38,4 +38,21 @@ public sealed class SceneSearch(NpgsqlDataSource source)
             found.Add(new(rows.GetGuid(0), rows.GetString(1), rows.GetString(2), rows.GetInt32(3)));
         return found;
     }
+
+    /// <summary>Scenes whose newest version has a material of exactly that name.</summary>
+    public async Task<HashSet<Guid>> WithMaterial(string name, CancellationToken stop)
+    {
+        await using var command = source.CreateCommand(
+            """
+            SELECT scene_id FROM (SELECT DISTINCT ON (scene_id) scene_id, material_names FROM arrivals ORDER BY scene_id, version DESC) n
+            WHERE $1 = ANY (material_names)
+            """
+        );
+        command.Parameters.Add(new() { Value = name, NpgsqlDbType = NpgsqlDbType.Text });
+        await using var rows = await command.ExecuteReaderAsync(stop);
+        var found = new HashSet<Guid>();
+        while (await rows.ReadAsync(stop))
+            found.Add(rows.GetGuid(0));
+        return found;
+    }
 }

@@ -145,8 +145,13 @@ public sealed class SceneStore(IDbContextFactory<RootCallDb> databases, NpgsqlDa
     }
 
     /// <inheritdoc/>
-    public async Task<Arrival?> Newest(Guid sceneId, CancellationToken stop) =>
-        await Arrival(sceneId, stop) is { } row ? new(row.Id, row.SceneId, row.Path, row.Source, row.MusterRevision) : null;
+    public async Task<Arrival?> Newest(Guid sceneId, CancellationToken stop) => Head(await Arrival(sceneId, stop));
+
+    /// <inheritdoc/>
+    public async Task<Arrival?> Version(Guid sceneId, int version, CancellationToken stop) => Head(await Arrival(sceneId, version, stop));
+
+    private static Arrival? Head(ArrivalRow? row) =>
+        row is null ? null : new(row.Id, row.SceneId, row.Path, row.Source, row.MusterRevision);
 
     /// <summary>Counts up with each change of the scene or its ledger; null when there is no such scene.</summary>
     public async Task<long?> Revision(Guid sceneId, CancellationToken stop)

@@ -1,6 +1,7 @@
 using RootCall.Web.Features.Arrivals;
 using RootCall.Web.Features.Audit;
 using RootCall.Web.Features.Bench;
+using RootCall.Web.Features.Compare;
 using RootCall.Web.Features.Crossing;
 using RootCall.Web.Features.Folders;
 using RootCall.Web.Features.Ledger;
@@ -38,6 +39,8 @@ internal static class Api
         api.MapCrossing();
         api.MapCrossingFrames();
         api.MapBench();
+        api.MapView();
+        api.MapCompare();
         api.MapSendOff();
         api.MapWrittenScenes();
         api.MapFolders();

@@ -96,8 +96,8 @@ internal sealed class CurrentScenes(
     /// <param name="Report">Its muster with the ledger, before files changed on disk.</param>
     private sealed record Held(long Revision, int Watched, EditedScene Edited, MusterReport Basis, MusterReport Report, CurrentState State)
     {
-        /// <summary>The scene before and with the entry that was looked at last.</summary>
-        public (Guid Entry, MusterReport? Before, MusterReport? After) Around { get; set; }
+        /// <summary>The scene up to entries that were looked at lately, by the entry; by none as it arrived.</summary>
+        public Dictionary<Guid, MusterReport> Moments { get; } = [];
     }
 
     /// <exception cref="CannotUseException">There is no such scene.</exception>
@@ -115,26 +115,46 @@ internal sealed class CurrentScenes(
         return held.State;
     }
 
+    /// <summary>Moments of a scene that are kept: two that are compared, and two before that.</summary>
+    private const int MostMoments = 4;
+
     /// <summary>The scene before an entry of its ledger and with it, those that wait counted in; null when the entry is gone.</summary>
     /// <exception cref="CannotUseException">There is no such scene.</exception>
     public async Task<(MusterReport Before, MusterReport After)?> Around(Guid sceneId, Guid entry, CancellationToken stop)
     {
+        var entries = (await Get(sceneId, stop)).Ledger.Entries;
+        if (entries.ToList().FindIndex(e => e.Id == entry) is not (>= 0 and var at))
+            return null; // It was taken back meanwhile.
+        return (await Upto(sceneId, at == 0 ? null : entries[at - 1].Id, stop), await Upto(sceneId, entry, stop));
+    }
+
+    /// <summary>A scene at a moment.</summary>
+    /// <exception cref="CannotUseException">There is no such scene, version or entry.</exception>
+    public async Task<MusterReport> At(SceneMoment moment, CancellationToken stop)
+    {
+        if (moment.Kind == MomentKind.Now)
+            return (await Get(moment.SceneId, stop)).Report;
+        if (moment.Kind != MomentKind.Version)
+            return await Upto(moment.SceneId, moment.Entry, stop);
+        var arrival = await scenes.Arrival(moment.SceneId, moment.Version!.Value, stop)
+            ?? throw new CannotUseException($"There is no version {moment.Version} of the scene.");
+        return await scenes.Report(arrival.Id, stop);
+    }
+
+    /// <param name="last">The last entry of the ledger that counts; null for none.</param>
+    private async Task<MusterReport> Upto(Guid sceneId, Guid? last, CancellationToken stop)
+    {
         await Get(sceneId, stop);
         using var turn = await memory.Turn<Held>(sceneId, stop);
         var held = memory.Get<Held>(sceneId) ?? throw new CannotUseException("There is no such scene.");
-        if (held.Around.Entry == entry)
-            return (held.Around.Before!, held.Around.After!);
-        var entries = held.State.Ledger.Entries;
-        if (entries.ToList().FindIndex(e => e.Id == entry) is not (>= 0 and var at))
-            return null; // It was taken back meanwhile.
-        MusterReport With(int count)
-        {
-            var edited = held.Edited.With(Left(entries.Take(count), held.State.Arrival.Included));
-            return ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis, ImmutableDictionary<ReferenceKey, LastSeen>.Empty));
-        }
-
-        held.Around = (entry, With(at), With(at + 1));
-        return (held.Around.Before!, held.Around.After!);
+        if (held.Moments.TryGetValue(last ?? Guid.Empty, out var known))
+            return known;
+        var ledger = new SceneMoment(sceneId, last is null ? MomentKind.Arrived : MomentKind.Entry, last).Of(held.State.Ledger);
+        var edited = held.Edited.With(Left(ledger.Entries, held.State.Arrival.Included));
+        var seen = ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
+        if (held.Moments.Count == MostMoments)
+            held.Moments.Clear();
+        return held.Moments[last ?? Guid.Empty] = ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis, seen));
     }
 
     /// <summary>What is to be made here: of an entry that a worker made, what answers for references is left.</summary>

@@ -95,6 +95,9 @@ internal sealed class MemoryHost
     Task<Arrival?> ISceneShelf.Newest(Guid sceneId, CancellationToken stop) =>
         Task.FromResult<Arrival?>(Arrivals.FindLast(a => a.Head.SceneId == sceneId).Head);
 
+    Task<Arrival?> ISceneShelf.Version(Guid sceneId, int version, CancellationToken stop) =>
+        Task.FromResult<Arrival?>(Arrivals.Where(a => a.Head.SceneId == sceneId).ElementAtOrDefault(version - 1).Head);
+
     public MusterReport Report(Guid arrival) => Arrivals.Find(a => a.Head.Id == arrival).Scene.Mustered.Report;
 
     Task<MusterReport> ISceneShelf.Report(Guid arrival, CancellationToken stop) => Task.FromResult(Report(arrival));
@@ -159,6 +162,11 @@ internal sealed class MemoryHost
     public string Frame(Guid sceneId, FrameLighting light, string? camera) => At("frames", $"{sceneId:N}-{light}{camera}.png");
 
     public string CrossingFrame(Guid sceneId, WholeCrossing crossing) => At("frames", $"{sceneId:N}-{crossing.Model}");
+
+    public string View(Guid sceneId, string print) => Path.Combine(At("views", $"{sceneId:N}"), print);
+
+    public string MomentFrames(DrawMoments moments) =>
+        At("frames", $"{moments.Before.Word(moments.SceneId)}-{moments.After.Word(moments.SceneId)}");
 
     public string Crossing(string print) => At("crossings", print);
 

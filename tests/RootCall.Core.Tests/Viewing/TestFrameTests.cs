@@ -323,7 +323,7 @@ public sealed class TestFrameTests : IDisposable
         var asked = new WholeCrossing("gltf-metallic-roughness", CrossingRoute.Kept, Fit: false);
         await host.DrawCrossing.Run(new Attempt(), new(scene, asked), default);
         var folder = host.CrossingFrame(scene, asked);
-        var made = DrawnCrossing.Of(folder)!;
+        var made = DrawnPair.Of(folder)!;
         Assert.Equal(asked.Print(FramePrint.Of(report, FrameLighting.Studio, null, null)), made.Print);
         Assert.All(Enum.GetValues<FramePicture>(), p => Assert.True(File.Exists(FramePair.Place(folder, p))));
         Assert.InRange(made.Moved.Mean, 0.01, 20);
@@ -336,7 +336,7 @@ public sealed class TestFrameTests : IDisposable
             false
         );
         await host.DrawCrossing.Run(new Attempt(), new(scene, same), default);
-        Assert.Equal(0, DrawnCrossing.Of(host.CrossingFrame(scene, same))!.Moved.Most);
+        Assert.Equal(0, DrawnPair.Of(host.CrossingFrame(scene, same))!.Moved.Most);
     }
 
     /// <summary>What is packed looks the same from the package alone; what does not come along is seen.</summary>

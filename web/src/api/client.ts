@@ -57,6 +57,11 @@ export type RecipeItem = Schemas['RecipeItem'];
 export type DestinationChange = Schemas['DestinationChange'];
 
 export type BenchView = Schemas['BenchView'];
+export type MomentItem = Schemas['MomentItem'];
+export type SceneViewed = Schemas['SceneViewed'];
+export type ViewFile = Schemas['ViewedFile'];
+export type ViewPart = Schemas['ViewPart'];
+export type ViewedLook = Schemas['ViewedLook'];
 export type BenchItem = Schemas['BenchItem'];
 export type MarkKind = Schemas['MarkKind'];
 export type LooksView = Schemas['LooksView'];

@@ -28,6 +28,8 @@ const ofWork: Record<string, string[]> = {
   drawcrossing: ['crossing'],
   remember: ['audit', 'evidence', 'bench'],
   measurelooks: ['bench'],
+  drawmoments: ['compare'],
+  makeview: ['view'],
 };
 
 /** Stands for all scenes. */

@@ -208,6 +208,8 @@ export const ofScene = [
   'house',
   'crossing',
   'bench',
+  'compare',
+  'view',
 ];
 
 /** A change on the server; a refusal is shown where the artist looks. */

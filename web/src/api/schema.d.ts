@@ -3650,6 +3650,176 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SceneViewed"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/compare/moments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    material?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MomentItem"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/compare/frames": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query: {
+                    before: string;
+                    after: string;
+                    light?: string;
+                };
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MomentFramesView"];
+                    };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DrawTheseMoments"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["WorkItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/send-off": {
         parameters: {
             query?: never;
@@ -4595,6 +4765,11 @@ export interface components {
             fit: boolean;
             crossing?: components["schemas"]["WholeCrossing"];
         };
+        DrawTheseMoments: {
+            before: string;
+            after: string;
+            light: null | string;
+        };
         EditItem: {
             what: string;
             where: string;
@@ -5129,6 +5304,25 @@ export interface components {
             whyNot: null | string;
             isWanted: boolean;
         };
+        MomentFramesView: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            most: number;
+            isSeen: boolean;
+            told: string[];
+            isCurrent: boolean;
+            pictures: components["schemas"]["FramePairPictures"];
+        };
+        MomentItem: {
+            word: string;
+            title: string;
+            note: string;
+        };
         MovedItem: {
             /** Format: double */
             mean: number;
@@ -5561,6 +5755,12 @@ export interface components {
             /** Format: int32 */
             warnings: null | number;
         };
+        SceneViewed: {
+            made: null | components["schemas"]["ViewMade"];
+            objects: components["schemas"]["ViewObject"][];
+            materials: components["schemas"]["ViewedLook"][];
+            variants: string[];
+        };
         SeenItem: {
             /** Format: int64 */
             bytes: number;
@@ -5694,6 +5894,73 @@ export interface components {
             /** Format: date-time */
             arrivedAt: string;
         };
+        ViewedFile: {
+            /** Format: int32 */
+            number: number;
+            /** Format: int64 */
+            triangles: number;
+            /** Format: int64 */
+            bytes: number;
+            min: number[];
+            max: number[];
+        };
+        ViewedLook: {
+            name: string;
+            title: string;
+            colour: number[];
+            /** Format: double */
+            metalness: number;
+            /** Format: double */
+            roughness: number;
+            /** Format: double */
+            opacity: number;
+            emission: number[];
+            map: null | components["schemas"]["ViewedMap"];
+            isMapMissing: boolean;
+            isCutOut: boolean;
+            /** Format: int32 */
+            missing: number;
+        };
+        ViewedMap: {
+            /** Format: int32 */
+            number: number;
+            matrix: number[];
+            wrapU: components["schemas"]["WrapMode"];
+            wrapV: components["schemas"]["WrapMode"];
+            uvSet: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+        };
+        ViewMade: {
+            print: string;
+            /** Format: int64 */
+            triangles: number;
+            files: components["schemas"]["ViewedFile"][];
+            told: string[];
+        };
+        ViewObject: {
+            /** Format: int32 */
+            node: number;
+            name: string;
+            parts: components["schemas"]["ViewPart"][];
+        };
+        ViewPart: {
+            /** Format: int32 */
+            part: number;
+            name: string;
+            material: string;
+            /** Format: int64 */
+            triangles: number;
+            /** Format: int32 */
+            uv: number;
+            /** Format: double */
+            texel: null | number;
+            byVariant: {
+                [key: string]: string;
+            };
+        };
         WaiveRequest: {
             cause: string;
             reason: string;
@@ -5757,6 +6024,8 @@ export interface components {
             mesh: string;
             part: string;
         };
+        /** @enum {unknown} */
+        WrapMode: "repeat" | "mirror" | "clamp" | "black" | "fromFile";
         WriteChoices: {
             own: string;
             forms: components["schemas"]["FormChoice"][];

@@ -43,11 +43,19 @@ export function useSwatch(sceneId: string, address: string | undefined, of: Reco
   return useLoaded(address && `${address}?${query}`, patience);
 }
 
+interface SphereProps {
+  loaded: Loaded | null;
+  size: number;
+  /** Width by height. */
+  aspect?: number;
+  alt: string;
+}
+
 /** The picture before stays until the next one is there, so that nothing blinks. */
-export function Sphere({ loaded, size, alt }: { loaded: Loaded | null; size: number; alt: string }) {
+export function Sphere({ loaded, size, aspect = 1, alt }: SphereProps) {
   const told = loaded?.told ?? [];
   return (
-    <span className="field relative block flex-none" style={{ width: size, height: size }}>
+    <span className="field relative block flex-none" style={{ width: size, height: size / aspect }}>
       {loaded?.source && <img src={loaded.source} alt={alt} className="size-full" draggable={false} />}
       {loaded?.source === false && <None size={size} />}
       {told.length > 0 && size >= 40 && (

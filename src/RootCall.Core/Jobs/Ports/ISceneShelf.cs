@@ -27,6 +27,9 @@ public interface ISceneShelf
     /// <summary>The newest arrival; null when there is no such scene.</summary>
     Task<Arrival?> Newest(Guid sceneId, CancellationToken stop);
 
+    /// <summary>The arrival of that number; null when there is none, or it was removed.</summary>
+    Task<Arrival?> Version(Guid sceneId, int version, CancellationToken stop);
+
     /// <summary>The muster of an arrival as it was last kept, without the ledger.</summary>
     Task<MusterReport> Report(Guid arrival, CancellationToken stop);
 

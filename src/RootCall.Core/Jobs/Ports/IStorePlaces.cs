@@ -35,6 +35,13 @@ public interface IStorePlaces
     /// <summary>The folder of the frames of a scene before and after a crossing.</summary>
     string CrossingFrame(Guid sceneId, WholeCrossing crossing);
 
+    /// <summary>The folder of a view of the scene; beside it lie other views of that scene alone.</summary>
+    /// <param name="print">A hash of all that it is made of.</param>
+    string View(Guid sceneId, string print);
+
+    /// <summary>The folder of the frames of two moments beside each other.</summary>
+    string MomentFrames(DrawMoments moments);
+
     /// <summary>Where the measure of a crossing lies or belongs.</summary>
     /// <param name="print">A hash of all that it is made of.</param>
     string Crossing(string print);

@@ -202,12 +202,7 @@ internal static class CrossingEndpoints
         CrossedScenes crossed,
         DiskStore disk,
         CancellationToken stop
-    ) =>
-        await Order(asked, crossed, stop) is { } order
-        && SwatchJob.ApartOf(SwatchEndpoints.Place(order, disk).Output) is var place
-        && File.Exists(place)
-            ? Results.File(place, "application/json")
-            : Results.NoContent();
+    ) => SwatchEndpoints.Apart(await Order(asked, crossed, stop), disk);
 
     private static async Task<SwatchOrder?> Order(CrossedPicture asked, CrossedScenes crossed, CancellationToken stop)
     {

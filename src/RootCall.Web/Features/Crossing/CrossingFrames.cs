@@ -74,7 +74,7 @@ internal static class CrossingFrames
     {
         var asked = new WholeCrossing(to, CrossingEndpoints.Routed(route), fit);
         var (state, _) = await crossed.Get(id, to, asked.Route, stop);
-        if (DrawnCrossing.Of(disk.CrossingFrame(id, asked)) is not { } made)
+        if (DrawnPair.Of(disk.CrossingFrame(id, asked)) is not { } made)
             return TypedResults.NoContent();
         // Each pair has addresses of its own, so that a browser shows the newest.
         string At(FramePicture picture) =>

@@ -70,7 +70,7 @@ internal static class FrameEndpoints
             .ExcludeFromDescription();
     }
 
-    private static FrameLighting Lit(string? word) =>
+    public static FrameLighting Lit(string? word) =>
         Enum.TryParse<FrameLighting>(word, ignoreCase: true, out var light) ? light : FrameLighting.Studio;
 
     /// <summary>Each state of the picture has an address of its own, so that a browser shows the newest.</summary>

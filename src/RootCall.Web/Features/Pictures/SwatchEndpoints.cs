@@ -119,6 +119,12 @@ internal static class SwatchEndpoints
         return Results.File(output, "image/png", entityTag: new($"\"{print}\""));
     }
 
+    /// <summary>How far each part of the picture lies from the one before, for whoever draws it: 204 before the swatch was made.</summary>
+    public static IResult Apart(SwatchOrder? order, DiskStore disk) =>
+        order is not null && SwatchJob.ApartOf(Place(order, disk).Output) is var place && File.Exists(place)
+            ? Results.File(place, "application/json")
+            : Results.NoContent();
+
     /// <summary>Where the picture of an order lies or belongs, with the order's print and text.</summary>
     public static (string Output, string Print, byte[] Written) Place(SwatchOrder order, DiskStore disk)
     {

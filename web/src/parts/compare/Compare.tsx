@@ -14,20 +14,22 @@ interface CompareProps {
   of: string;
   before: ComparedLook;
   after: ComparedLook;
-  /** Of one picture, in CSS pixels. */
+  /** Width of one picture, in CSS pixels. */
   size: number;
+  /** Width of a picture by its height. */
+  aspect?: number;
 }
 
 const ways = { wipe: 'wipe', flicker: 'flicker', beside: 'side by side' } as const;
 
 /** Two looks of one thing: under one wipe, one after the other, or side by side. */
-export function Compare({ of, before, after, size }: CompareProps) {
+export function Compare({ aspect = 1, ...props }: CompareProps) {
   const way = useSettings((s) => s.compare);
   return (
     <div className="w-fit">
-      {way === 'wipe' && <Wipe of={of} before={before} after={after} size={size} />}
-      {way === 'flicker' && <Flicker of={of} before={before} after={after} size={size} />}
-      {way === 'beside' && <Beside of={of} before={before} after={after} size={size} />}
+      {way === 'wipe' && <Wipe {...props} aspect={aspect} />}
+      {way === 'flicker' && <Flicker {...props} aspect={aspect} />}
+      {way === 'beside' && <Beside {...props} aspect={aspect} />}
     </div>
   );
 }
@@ -57,7 +59,7 @@ export function CompareWays() {
 }
 
 /** The second look right of a line that is moved by pointer or arrow keys. */
-function Wipe({ of, before, after, size }: CompareProps) {
+function Wipe({ of, before, after, size, aspect }: Required<CompareProps>) {
   const [at, setAt] = useState(0.5);
   const move = (event: React.PointerEvent<HTMLDivElement>) => {
     const box = event.currentTarget.getBoundingClientRect();
@@ -81,10 +83,10 @@ function Wipe({ of, before, after, size }: CompareProps) {
       <span className="absolute top-0 text-[12px] font-[680] text-white" style={{ left: `calc(${at * 100}% + 8px)` }}>
         {at < 0.8 && after.name}
       </span>
-      <div className="relative" style={{ width: size, height: size }}>
-        <Sphere loaded={before.loaded} size={size} alt={`${of}, ${before.name}`} />
+      <div className="relative" style={{ width: size, height: size / aspect }}>
+        <Sphere loaded={before.loaded} size={size} aspect={aspect} alt={`${of}, ${before.name}`} />
         <div className="absolute inset-0" style={{ clipPath: `inset(0 0 0 ${at * 100}%)` }}>
-          <Sphere loaded={after.loaded} size={size} alt={`${of}, ${after.name}`} />
+          <Sphere loaded={after.loaded} size={size} aspect={aspect} alt={`${of}, ${after.name}`} />
         </div>
       </div>
       <span
@@ -106,7 +108,7 @@ function Wipe({ of, before, after, size }: CompareProps) {
           setAt((now) => Math.min(1, Math.max(0, now + by)));
         }}
         className="absolute size-5 -translate-x-1/2 -translate-y-1/2 rounded-full border-[3px] border-[#6a6a6a] bg-white"
-        style={{ left: `${at * 100}%`, top: `calc(20px + ${size / 2}px)` }}
+        style={{ left: `${at * 100}%`, top: `calc(20px + ${size / aspect / 2}px)` }}
       />
     </div>
   );
@@ -115,7 +117,7 @@ function Wipe({ of, before, after, size }: CompareProps) {
 /** Half a second each, or as long as the button is held: a difference in place is seen as a change. */
 const beat = 600;
 
-function Flicker({ of, before, after, size }: CompareProps) {
+function Flicker({ of, before, after, size, aspect }: Required<CompareProps>) {
   const [second, setSecond] = useState(false);
   const [still, setStill] = useState(() => matchMedia('(prefers-reduced-motion: reduce)').matches);
   useEffect(() => {
@@ -137,24 +139,24 @@ function Flicker({ of, before, after, size }: CompareProps) {
           </button>
         )}
       </div>
-      <div className="relative" style={{ width: size, height: size }}>
-        <Sphere loaded={before.loaded} size={size} alt={`${of}, ${before.name}`} />
+      <div className="relative" style={{ width: size, height: size / aspect }}>
+        <Sphere loaded={before.loaded} size={size} aspect={aspect} alt={`${of}, ${before.name}`} />
         <div className="absolute inset-0" style={{ visibility: second ? 'visible' : 'hidden' }}>
-          <Sphere loaded={after.loaded} size={size} alt={`${of}, ${after.name}`} />
+          <Sphere loaded={after.loaded} size={size} aspect={aspect} alt={`${of}, ${after.name}`} />
         </div>
       </div>
     </div>
   );
 }
 
-function Beside({ of, before, after, size }: CompareProps) {
+function Beside({ of, before, after, size, aspect }: Required<CompareProps>) {
   const each = Math.floor(size / 2) - 4;
   return (
-    <div className="flex gap-2" style={{ minHeight: size + 20 }}>
+    <div className="flex gap-2" style={{ minHeight: size / aspect + 20 }}>
       {[before, after].map((look) => (
         <div key={look.name}>
           <p className="h-5 text-[12px] font-[680] text-white">{look.name}</p>
-          <Sphere loaded={look.loaded} size={each} alt={`${of}, ${look.name}`} />
+          <Sphere loaded={look.loaded} size={each} aspect={aspect} alt={`${of}, ${look.name}`} />
         </div>
       ))}
     </div>

@@ -5,6 +5,7 @@ import type { FoundScene, SceneSummary, WorkItem } from '../../api/client';
 import { useCancel } from '../../api/queries';
 import { useForgetWork, useFound } from '../../api/shelf';
 import { count, when } from '../../parts/format';
+import { useKey } from '../../frame/keys';
 import { Check } from '../../parts/Check';
 import { Glyph } from '../../parts/Glyph';
 import { MidCut } from '../../parts/MidCut';
@@ -56,15 +57,19 @@ export function ArrivalsList(props: ArrivalsListProps) {
   useEffect(() => {
     if (at >= 0) list.scrollToIndex(at, { align: 'auto' });
   }, [at, list]);
+  // Also when the row that had the keyboard was redrawn, and nothing has it; what opened above has its own arrows.
+  const move = (by: number) => {
+    if (document.activeElement?.closest('[role="dialog"], [role^="menu"], [role="listbox"]')) return;
+    const next = shown[shown.findIndex((s) => s.id === picked) + by];
+    if (!next) return;
+    onPick(next.id);
+    // Its row may only come into being when the list has moved.
+    requestAnimationFrame(() => document.getElementById(`scene-${next.id}`)?.focus());
+  };
+  useKey('j, down', () => move(1));
+  useKey('k, up', () => move(-1));
   const onKeyDown = (e: React.KeyboardEvent) => {
-    const here = shown.findIndex((s) => s.id === picked);
-    const by = { ArrowDown: 1, j: 1, ArrowUp: -1, k: -1 }[e.key];
-    const next = by === undefined ? undefined : shown[here + by];
-    if (next) {
-      onPick(next.id);
-      // Its row may only come into being when the list has moved.
-      requestAnimationFrame(() => document.getElementById(`scene-${next.id}`)?.focus());
-    } else if (e.key === 'Enter' && picked) onEnter(picked);
+    if (e.key === 'Enter' && picked) onEnter(picked);
     else if (e.key === ' ' && picked && (e.target as HTMLElement).role !== 'checkbox') onTogether(picked);
     else return;
     e.preventDefault();

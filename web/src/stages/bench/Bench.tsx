@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useBench, useBenchActs, useHeld, useLooks, type Assigning } from '../../api/bench';
 import { useWork } from '../../api/queries';
@@ -10,8 +10,10 @@ import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
 import { lights, shapes, useSettings } from '../../state/settings';
 import { BenchCall } from './BenchCall';
+import { BenchTop, type BenchShown } from './BenchTop';
 import { useDrafts, useTried } from './drafts';
 import { AssignSheet } from './held/AssignSheet';
+import { MomentsView } from './compare/MomentsView';
 import { CopySheet } from './held/CopySheet';
 import { Held } from './held/Held';
 import { LargeLook } from './LargeLook';
@@ -19,7 +21,11 @@ import { arranged, needsLooks } from './order';
 import { PixelView } from './pixels/PixelView';
 import { Sheet } from './Sheet';
 import { SheetBar } from './SheetBar';
+import { SheetTop } from './SheetTop';
 import { WrongWord } from './WrongWord';
+
+/** Loaded when somebody asks for it: it brings all that draws in space. */
+const Space = lazy(() => import('./space/Space'));
 
 const keys: [string, string][] = [
   ['← → ↑ ↓, J and K', 'step through the materials'],
@@ -28,6 +34,8 @@ const keys: [string, string][] = [
   ['Enter', 'open large; Esc steps out'],
   ['⇧→ and ⇧←', 'next and previous that does not look as it should'],
   ['⇧Space', 'add the material in hand to the focus'],
+  ['Z', 'the scene in 3D; ⇧Z how much of it is shown, Enter frames, ↑ ↓ turn, + − go nearer'],
+  ['V', 'compare two moments, or two scenes'],
   ['T', 'take the values that are tried into the ledger'],
   ['⇧C', 'copy inputs to other materials'],
   ['R G B A', 'one channel of the image that is open'],
@@ -49,6 +57,10 @@ export function Bench() {
   const [picked, pick] = useInAddress('material');
   const [columns, setColumns] = useState(1);
   const [large, setLarge] = useState(false);
+  const [shown, show] = useInAddress('show');
+  const isCompared = shown === 'compare';
+  const isInSpace = shown === 'space';
+  const showAs = (as: BenchShown) => show(as === 'sheet' ? undefined : as);
   const [open, setOpen] = useState<string>();
   const [sheet, setSheet] = useState<'word' | 'copy'>();
   const [wearers, setWearers] = useState<Assigning['wearers']>();
@@ -93,7 +105,7 @@ export function Bench() {
   };
 
   const free = sheet === undefined && wearers === undefined;
-  const isSheet = free && !large && !opened;
+  const isSheet = free && !large && !opened && shown === undefined;
   useKey('right, j', () => go(at + 1), free);
   useKey('left, k', () => go(at - 1), free);
   useKey('down', () => go(at + columns), isSheet);
@@ -111,16 +123,19 @@ export function Bench() {
     () => {
       if (Object.keys(tried).length > 0 && row) letGo(sceneId, row.name);
       else if (opened) setOpen(undefined);
-      else setLarge(false);
+      else if (large) setLarge(false);
+      else show(undefined);
     },
     free,
   );
   useKey('t', take, free);
+  useKey('z', () => show(isInSpace ? undefined : 'space'), free);
+  useKey('v', () => show(isCompared ? undefined : 'compare'), free);
   useKey('shift+c', () => held && setSheet('copy'), free);
   useKey('s', () => set({ shape: shapes[(shapes.indexOf(shape) + 1) % shapes.length] ?? 'sphere' }), free);
   useKey('h', () => set({ light: lights[(lights.indexOf(light) + 1) % lights.length] ?? 'studio' }), free);
-  useKey('+, =', () => set({ benchSize: Math.min(192, benchSize + 12) }), free);
-  useKey('-', () => set({ benchSize: Math.max(48, benchSize - 12) }), free);
+  useKey('+, =', () => set({ benchSize: Math.min(192, benchSize + 12) }), isSheet);
+  useKey('-', () => set({ benchSize: Math.max(48, benchSize - 12) }), isSheet);
 
   return (
     <Frame
@@ -148,6 +163,18 @@ export function Bench() {
               image={{ ...opened, number: opened.number }}
               onClose={() => setOpen(undefined)}
             />
+          ) : isInSpace ? (
+            <Suspense fallback={<div className="field h-full" />}>
+              <Space sceneId={sceneId} rows={view.rows} held={row?.name} onPick={pick} onShow={showAs} />
+            </Suspense>
+          ) : isCompared && row ? (
+            <MomentsView
+              sceneId={sceneId}
+              row={row}
+              focused={rows.filter((r) => focus.has(r.name))}
+              onPick={pick}
+              onShow={showAs}
+            />
           ) : large && row ? (
             <LargeLook
               sceneId={sceneId}
@@ -157,19 +184,26 @@ export function Bench() {
               onClose={() => setLarge(false)}
             />
           ) : (
-            <Sheet
-              sceneId={sceneId}
-              rows={rows}
-              at={at}
-              size={benchSize}
-              focus={focus}
-              looks={looks}
-              showsMoved={sort === 'moved'}
-              drafts={tried}
-              onPick={pick}
-              onOpen={() => setLarge(true)}
-              onColumns={setColumns}
-            />
+            <div className="flex h-full min-h-0 flex-col">
+              <BenchTop shown="sheet" onShow={showAs}>
+                <SheetTop />
+              </BenchTop>
+              <div className="min-h-0 flex-1">
+                <Sheet
+                  sceneId={sceneId}
+                  rows={rows}
+                  at={at}
+                  size={benchSize}
+                  focus={focus}
+                  looks={looks}
+                  showsMoved={sort === 'moved'}
+                  drafts={tried}
+                  onPick={pick}
+                  onOpen={() => setLarge(true)}
+                  onColumns={setColumns}
+                />
+              </div>
+            </div>
           )}
           {held && row && (
             <Held

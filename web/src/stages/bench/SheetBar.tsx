@@ -4,7 +4,6 @@ import { Choose } from '../../parts/Choose';
 import { count } from '../../parts/format';
 import { WorkLine } from '../../parts/WorkLine';
 import { lights, shapes, useSettings } from '../../state/settings';
-import { sorts, sortWords } from './order';
 
 interface SheetBarProps {
   seen: number;
@@ -16,9 +15,9 @@ interface SheetBarProps {
   work: WorkItem | undefined;
 }
 
-/** What the sheet shows, on what, in which light and order; how much of it was seen. */
+/** How much was seen, of what, on what and in which light. */
 export function SheetBar({ seen, all, focus, onlyFocus, onFocus, work }: SheetBarProps) {
-  const { light, shape, benchSize, benchSort, set } = useSettings();
+  const { light, shape, set } = useSettings();
   return (
     <div className="flex h-9 items-center gap-5 bg-ground pl-7 text-[12.5px] text-quiet">
       <span className="flex items-center gap-2 whitespace-nowrap" role="status">
@@ -49,29 +48,7 @@ export function SheetBar({ seen, all, focus, onlyFocus, onFocus, work }: SheetBa
           ))}
         </ToggleGroup.Root>
       )}
-      <Choose
-        label="Order of the materials"
-        value={benchSort}
-        options={sorts.map((s) => ({ value: s, words: sortWords[s] }))}
-        onChoose={(s) => set({ benchSort: sorts.find((x) => x === s) ?? 'file' })}
-      />
-      {work ? (
-        <WorkLine item={work} verb="Measuring looks" />
-      ) : (
-        <label className="flex items-center gap-2">
-          size
-          <input
-            type="range"
-            aria-label="Size of the swatches"
-            min={48}
-            max={192}
-            step={4}
-            value={benchSize}
-            className="w-20 accent-[var(--rc-soft)]"
-            onChange={(e) => set({ benchSize: Number(e.target.value) })}
-          />
-        </label>
-      )}
+      {work && <WorkLine item={work} verb="Measuring looks" />}
       <span className="flex-1" />
       <Choose
         label="Shape"

@@ -15,11 +15,21 @@ public sealed record GlbPrimitive(float[] Positions, float[]? Normals, IReadOnly
 {
     /// <summary>Colours of each vertex for each set, three or four numbers; nothing shows them by itself.</summary>
     public IReadOnlyList<(int Width, float[] Values)> Colours { get; init; } = [];
+
+    /// <summary>
+    /// Positions, all from -1 to 1, and normals are written in whole numbers of 16 and 8 bits (KHR_mesh_quantization): what places the
+    /// mesh scales them back.
+    /// </summary>
+    public bool IsQuantised { get; init; }
 }
 
 /// <summary>Writes a GLB for a scene whose own format is not written.</summary>
 public sealed class GlbAuthor : IDisposable
 {
+    /// <summary>What a buffer view holds (<c>ARRAY_BUFFER</c>).</summary>
+    private const int Vertices = 34962;
+
+    private readonly HashSet<string> required = new(StringComparer.Ordinal);
     private readonly MemoryStream bin = new();
     private readonly JsonArray accessors = [];
     private readonly JsonArray views = [];
@@ -43,25 +53,14 @@ public sealed class GlbAuthor : IDisposable
         {
             var attributes = new JsonObject
             {
-                ["POSITION"] = Accessor(
-                    View(MemoryMarshal.AsBytes(primitive.Positions.AsSpan()), 34962),
-                    5126,
-                    primitive.Positions.Length / 3,
-                    "VEC3",
-                    primitive.Positions
-                ),
+                ["POSITION"] = primitive.IsQuantised ? Quantised(primitive.Positions) : Accessor(primitive.Positions, "VEC3", bounds: true),
             };
             if (primitive.Normals is { } normals)
-                attributes["NORMAL"] = Accessor(View(MemoryMarshal.AsBytes(normals.AsSpan()), 34962), 5126, normals.Length / 3, "VEC3");
+                attributes["NORMAL"] = primitive.IsQuantised ? Directions(normals) : Accessor(normals, "VEC3");
             foreach (var (uv, set) in primitive.Uvs.Select((u, i) => (u, i)))
-                attributes[$"TEXCOORD_{set}"] = Accessor(View(MemoryMarshal.AsBytes(uv.AsSpan()), 34962), 5126, uv.Length / 2, "VEC2");
+                attributes[$"TEXCOORD_{set}"] = Accessor(uv, "VEC2");
             foreach (var ((width, colours), set) in primitive.Colours.Select((c, i) => (c, i)))
-                attributes[$"_COLOR_{set}"] = Accessor(
-                    View(MemoryMarshal.AsBytes(colours.AsSpan()), 34962),
-                    5126,
-                    colours.Length / width,
-                    width == 4 ? "VEC4" : "VEC3"
-                );
+                attributes[$"_COLOR_{set}"] = Accessor(colours, width == 4 ? "VEC4" : "VEC3");
             var entry = new JsonObject
             {
                 ["attributes"] = attributes,
@@ -82,9 +81,12 @@ public sealed class GlbAuthor : IDisposable
     }
 
     /// <param name="transform">Row-major for row vectors; empty for the identity.</param>
-    public int Node(string name, int parent, int mesh, IReadOnlyList<double> transform)
+    /// <param name="extras">What else it says to whoever knows it; null for nothing.</param>
+    public int Node(string name, int parent, int mesh, IReadOnlyList<double> transform, JsonObject? extras = null)
     {
         var node = new JsonObject { ["name"] = name };
+        if (extras is not null)
+            node["extras"] = extras;
         if (mesh >= 0)
             node["mesh"] = mesh;
         if (transform.Count == 16)
@@ -121,11 +123,16 @@ public sealed class GlbAuthor : IDisposable
         return images.Count - 1;
     }
 
+    /// <summary>Bytes of geometry and images so far.</summary>
+    public long Bytes => bin.Length;
+
     public void Write(Stream output)
     {
         var json = new JsonObject { ["asset"] = new JsonObject { ["version"] = "2.0" } };
         if (Extensions.Count > 0)
             json["extensionsUsed"] = new JsonArray([.. Extensions.Select(e => (JsonNode)e)]);
+        if (required.Count > 0)
+            json["extensionsRequired"] = new JsonArray([.. required.Select(e => (JsonNode)e)]);
         json["scene"] = 0;
         var children = nodes.SelectMany(n => n!["children"]?.AsArray().Select(c => (int)c!) ?? []).ToHashSet();
         json["scenes"] = new JsonArray(
@@ -176,7 +183,44 @@ public sealed class GlbAuthor : IDisposable
 
     public void Dispose() => bin.Dispose();
 
-    private int Accessor(int view, int type, int count, string shape, float[]? bounds = null)
+    private int Accessor(float[] values, string shape, bool bounds = false) =>
+        Accessor(
+            View(MemoryMarshal.AsBytes(values.AsSpan()), Vertices),
+            5126,
+            values.Length / (shape[^1] - '0'),
+            shape,
+            bounds ? values : null
+        );
+
+    /// <summary>16 bits each, and two to keep vertices on 4 bytes (glTF 2.0, 3.6.2.4).</summary>
+    private int Quantised(float[] positions)
+    {
+        var steps = new short[positions.Length / 3 * 4];
+        var rounded = new float[positions.Length];
+        for (var i = 0; i < positions.Length; i++)
+            rounded[i] = steps[(i / 3 * 4) + (i % 3)] = (short)MathF.Round(Math.Clamp(positions[i], -1, 1) * short.MaxValue);
+        Quantises();
+        var view = View(MemoryMarshal.AsBytes(steps.AsSpan()), Vertices, 4 * sizeof(short));
+        return Accessor(view, 5122, positions.Length / 3, "VEC3", rounded, isNormalised: true);
+    }
+
+    private int Directions(float[] normals)
+    {
+        var steps = new sbyte[normals.Length / 3 * 4];
+        for (var i = 0; i < normals.Length; i++)
+            steps[(i / 3 * 4) + (i % 3)] = (sbyte)MathF.Round(Math.Clamp(normals[i], -1, 1) * sbyte.MaxValue);
+        Quantises();
+        return Accessor(View(MemoryMarshal.AsBytes(steps.AsSpan()), Vertices, 4), 5120, normals.Length / 3, "VEC3", isNormalised: true);
+    }
+
+    /// <summary>Readers have to know it: numbers of other types stand where floats were.</summary>
+    private void Quantises()
+    {
+        Extensions.Add("KHR_mesh_quantization");
+        required.Add("KHR_mesh_quantization");
+    }
+
+    private int Accessor(int view, int type, int count, string shape, float[]? bounds = null, bool isNormalised = false)
     {
         var accessor = new JsonObject
         {
@@ -185,6 +229,8 @@ public sealed class GlbAuthor : IDisposable
             ["count"] = count,
             ["type"] = shape,
         };
+        if (isNormalised)
+            accessor["normalized"] = true;
         if (bounds is { Length: >= 3 })
         {
             float[] min = [.. bounds.AsSpan(0, 3)],
@@ -199,7 +245,7 @@ public sealed class GlbAuthor : IDisposable
         return accessors.Count - 1;
     }
 
-    private int View(ReadOnlySpan<byte> bytes, int target)
+    private int View(ReadOnlySpan<byte> bytes, int target, int stride = 0)
     {
         while (bin.Length % 4 != 0)
             bin.WriteByte(0);
@@ -211,6 +257,8 @@ public sealed class GlbAuthor : IDisposable
         };
         if (target > 0)
             view["target"] = target;
+        if (stride > 0)
+            view["byteStride"] = stride;
         views.Add((JsonNode)view);
         bin.Write(bytes);
         return views.Count - 1;
