@@ -24,7 +24,7 @@ public sealed partial class BenchTests(BrowserFixture browser)
                     + FormattableString.Invariant($"\"pbrMetallicRoughness\":{{\"baseColorFactor\":[{i / 1000.0},0.4,0.3,1]}}}}")
                 )
         );
-        var id = Open("thousand.gltf", $$"""{"asset":{"version":"2.0"},"materials":[{{materials}}]}""");
+        var id = browser.Open("thousand.gltf", $$"""{"asset":{"version":"2.0"},"materials":[{{materials}}]}""");
         browser.Go("/bench/" + id);
         browser.SeeCall("1,000 materials under one light");
         browser.SeeText("1 of 1000");
@@ -170,7 +170,7 @@ public sealed partial class BenchTests(BrowserFixture browser)
     [Fact]
     public void An_object_that_is_picked_gets_another_material_or_one_of_its_own()
     {
-        var id = Open(
+        var id = browser.Open(
             "worn.gltf",
             """
             {
@@ -248,7 +248,7 @@ public sealed partial class BenchTests(BrowserFixture browser)
                     browser.Demo.At("arrived/" + image),
                 ]
             );
-        return Open(
+        return browser.Open(
             name + ".usda",
             $$"""
             #usda 1.0
@@ -283,16 +283,6 @@ public sealed partial class BenchTests(BrowserFixture browser)
             }
             """
         );
-    }
-
-    private string Open(string name, string text)
-    {
-        var path = browser.Demo.At("arrived/" + name);
-        File.WriteAllText(path, text);
-        Assert.Equal("done", app.Ended(app.Post("/api/arrivals/open", new { path })).GetProperty("state").GetString());
-        var id = app.SceneId(name);
-        app.Settled(id);
-        return id;
     }
 
     private int Entries(string id) => app.Get($"/api/scenes/{id}/ledger").GetProperty("entries").GetArrayLength();

@@ -61,6 +61,18 @@ public sealed class BrowserFixture : IDisposable
         Driver.Navigate().GoToUrl(App.Address + path);
     }
 
+    /// <summary>A scene of that text beside the demo's, opened, and read with its ledger.</summary>
+    /// <returns>Its id.</returns>
+    public string Open(string name, string text)
+    {
+        var path = Demo.At("arrived/" + name);
+        File.WriteAllText(path, text);
+        Xunit.Assert.Equal("done", App.Ended(App.Post("/api/arrivals/open", new { path })).GetProperty("state").GetString());
+        var id = App.SceneId(name);
+        App.Settled(id);
+        return id;
+    }
+
     /// <summary>What was asked for on purpose, and is not there, is no fault of the page's.</summary>
     public void Forgive() => Driver.Manage().Logs.GetLog(LogType.Browser);
 

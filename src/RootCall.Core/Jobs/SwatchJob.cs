@@ -39,7 +39,7 @@ public sealed class SwatchJob(TextureCache textures, FrameTools tools, IRoots ro
                 if (image is { File: { } file, Carried: null } && roots.Everything.Enter(file.Path) is null)
                     throw new CannotUseException($"“{file.Path}” lies outside the roots.");
             var made = Drawn(order, stop) ?? throw new CannotUseException("The material has no surface whose shading model is evaluated.");
-            if (order.Before is { } before && Drawn(before, stop) is { } was)
+            if (order.Before is { } before && (IsSame(order, before) ? made : Drawn(before, stop)) is { } was)
             {
                 WholeOrNothing.Cached(DifferenceOf(output), made.Difference(was).Write());
                 WholeOrNothing.Cached(
@@ -68,6 +68,10 @@ public sealed class SwatchJob(TextureCache textures, FrameTools tools, IRoots ro
             File.Delete(ordered);
         }
     }
+
+    /// <summary>Both are made of the very same: one picture is enough.</summary>
+    private static bool IsSame(SwatchOrder order, SwatchOrder before) =>
+        (order with { Before = null, House = before.House }).Write().AsSpan().SequenceEqual(before.Write());
 
     private Swatch? Drawn(SwatchOrder order, CancellationToken stop)
     {

@@ -125,7 +125,8 @@ internal sealed class CurrentScenes(
         var entries = (await Get(sceneId, stop)).Ledger.Entries;
         if (entries.ToList().FindIndex(e => e.Id == entry) is not (>= 0 and var at))
             return null; // It was taken back meanwhile.
-        return (await Upto(sceneId, at == 0 ? null : entries[at - 1].Id, stop), await Upto(sceneId, entry, stop));
+        var before = await Upto(sceneId, at == 0 ? null : entries[at - 1].Id, stop);
+        return (ChangedLooks.Decided(before), ChangedLooks.Decided(await Upto(sceneId, entry, stop)));
     }
 
     /// <summary>A scene at a moment.</summary>
@@ -154,7 +155,7 @@ internal sealed class CurrentScenes(
         var seen = ImmutableDictionary<ReferenceKey, LastSeen>.Empty;
         if (held.Moments.Count == MostMoments)
             held.Moments.Clear();
-        return held.Moments[last ?? Guid.Empty] = ChangedLooks.Decided(Mustered(edited, held.State.Scope, held.Basis, seen));
+        return held.Moments[last ?? Guid.Empty] = Mustered(edited, held.State.Scope, held.Basis, seen);
     }
 
     /// <summary>What is to be made here: of an entry that a worker made, what answers for references is left.</summary>

@@ -175,18 +175,18 @@ public sealed class CrossedFormTests(DemoPlace demo) : IClassFixture<DemoPlace>,
         ];
     }
 
-    private static IGeometrySource Geometry(Scene scene) =>
+    internal static IGeometrySource Geometry(Scene scene) =>
         SceneFormats.Of(scene.Path).Geometry(scene, new ReadContext(new RootScope([scene.Folder]), Bounds.Default), null);
 
     private static long Triangles(Scene scene) => scene.Meshes.Sum(m => m.Triangles);
 
-    private static long Triangles(SharpGLTF.Schema2.ModelRoot model) =>
+    internal static long Triangles(SharpGLTF.Schema2.ModelRoot model) =>
         model.LogicalMeshes.SelectMany(m => m.Primitives).Sum(p => p.IndexAccessor.Count / 3);
 
     private static long Assimp(string path) => AssimpTests.Placed(Tool.Run("assimp", ["info", path, "-tri"]).Output);
 
     /// <summary>Errors but those of images that are not there.</summary>
-    private static List<string> Errors(IEnumerable<string> files)
+    internal static List<string> Errors(IEnumerable<string> files)
     {
         const string Script = """
             const { readFileSync } = require('fs');

@@ -24,10 +24,10 @@ export function useKey(key: string, act: () => void, enabled = true) {
 }
 
 /** Space, where it does not press the button that has the focus. */
-export function useSpace(act: () => void, enabled = true) {
+export function useSpace(act: () => void, enabled = true, key: 'space' | 'shift+space' = 'space') {
   const on = useSettings((s) => s.keys);
   useHotkeys(
-    'space',
+    key,
     (event) => {
       if (event.target instanceof HTMLElement && event.target.closest('button, a, input, [role="dialog"]')) return;
       event.preventDefault();

@@ -32,12 +32,18 @@ interface PairOnFieldProps {
 const patience = 300;
 const sides = [256, 384] as const;
 
+/** Shown until the full ones are made: a sixteenth of the work. */
+const coarse = 96;
+
 /** Two looks under one wipe, where they lie apart, and by how much; on the field. */
 export function PairOnField({ of, addresses, names, limit, aside, more }: PairOnFieldProps) {
   const [box, { width, height }] = useSize<HTMLDivElement>();
   const size = Math.max(96, Math.min(sides[1], (width - 110) / 2, height - 172));
   const at = addresses(size > sides[0] ? sides[1] : sides[0]);
   const ofThis = (loaded: Loaded | null) => (loaded?.url.startsWith(at.stem) ? loaded : null);
+  const first = addresses(coarse);
+  const firstBefore = ofThis(useLoaded(first.before, patience));
+  const firstAfter = ofThis(useLoaded(first.after, patience));
   const before = ofThis(useLoaded(at.before, patience));
   const after = ofThis(useLoaded(at.after, patience));
   const isMade = after?.url === at.after && after.source !== false;
@@ -64,8 +70,8 @@ export function PairOnField({ of, addresses, names, limit, aside, more }: PairOn
       <div className="flex min-h-0 flex-1 items-start justify-between gap-6">
         <Compare
           of={of}
-          before={{ name: names[0], loaded: before }}
-          after={{ name: names[1], loaded: after }}
+          before={{ name: names[0], loaded: before ?? firstBefore }}
+          after={{ name: names[1], loaded: after ?? firstAfter }}
           size={size}
         />
         <div className="pt-5">

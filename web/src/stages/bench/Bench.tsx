@@ -115,7 +115,7 @@ export function Bench() {
   useKey('shift+right', () => step(1), free);
   useKey('shift+left', () => step(-1), free);
   useSpace(() => seen(), free);
-  useKey('shift+space', () => row && toggle(row.name), free);
+  useSpace(() => row && toggle(row.name), free, 'shift+space');
   useKey('x', () => row && setSheet('word'), free);
   useEnter(() => row && setLarge(true), isSheet);
   useKey(

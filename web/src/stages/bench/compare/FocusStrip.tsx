@@ -23,7 +23,7 @@ const patience = 300;
 /** The materials in focus at the second moment, each with how far it lies from the first. */
 export function FocusStrip({ sceneId, rows, at, moments, onPick }: FocusStripProps) {
   return (
-    <ul className="field flex flex-none gap-2 overflow-x-auto px-7 pb-2" aria-label="In focus">
+    <ul className="field flex flex-none gap-2 overflow-x-auto px-7 pb-2 pt-0.5" aria-label="In focus">
       {rows.map((row) => (
         <li key={row.name} className="flex-none">
           <One sceneId={sceneId} row={row} isHeld={row.name === at} moments={moments} onPick={onPick} />
@@ -46,11 +46,16 @@ function One({ sceneId, row, isHeld, moments, onPick }: OneProps) {
     <button
       type="button"
       aria-current={isHeld || undefined}
-      className={clsx('flex w-24 flex-col items-center text-white', isHeld && 'outline outline-2 outline-white')}
+      className={clsx(
+        'flex w-24 flex-col items-center text-white',
+        isHeld && 'outline outline-2 -outline-offset-2 outline-white',
+      )}
       onClick={() => onPick(row.name)}
     >
       <Sphere loaded={loaded} size={size} alt="" />
-      <MidCut text={row.title} className="mono w-full justify-center text-[11.5px]" />
+      <span className="flex w-full justify-center">
+        <MidCut text={row.title} className="mono text-[11.5px]" />
+      </span>
       <span className="mono text-[11.5px] text-white">
         {loaded?.difference ? `ΔE ${loaded.difference.mean.toFixed(1)}` : loaded?.source === false ? 'not there' : '–'}
       </span>
