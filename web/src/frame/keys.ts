@@ -3,7 +3,8 @@ import { useSettings } from '../state/settings';
 
 /**
  * A single-key shortcut. A key has one meaning in the whole product; it sleeps while text is typed and can be turned
- * off in the list of keys. On a slider, whose arrows are its own, keys without arrows go on working.
+ * off in the list of keys. On a slider, or one of several choices, whose arrows are their own, keys without arrows go on
+ * working.
  */
 export function useKey(key: string, act: () => void, enabled = true) {
   const on = useSettings((s) => s.keys);
@@ -17,7 +18,7 @@ export function useKey(key: string, act: () => void, enabled = true) {
       enabled: enabled && on,
       useKey: true,
       ignoreModifiers: false,
-      enableOnFormTags: /left|right|up|down/.test(key) ? false : ['slider'],
+      enableOnFormTags: /left|right|up|down/.test(key) ? false : ['slider', 'radio'],
     },
     [act],
   );
