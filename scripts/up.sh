@@ -115,9 +115,15 @@ up() {
   local web=$home/artifacts/bin/RootCall.Web/release
   start web "$web/RootCall.Web" --contentRoot "$web" --webroot "$home/web/dist"
   wait_for_web
-  start worker "$home/artifacts/bin/RootCall.Worker/release/RootCall.Worker" --contentRoot "$home/artifacts/bin/RootCall.Worker/release"
+  start_worker
   say "Root Call is at http://127.0.0.1:$port (Ctrl+C stops it)"
   watch_over
+}
+
+# Whoever looks at a screen comes before what is made behind it.
+start_worker() {
+  local worker=$home/artifacts/bin/RootCall.Worker/release
+  start worker nice -n 10 "$worker/RootCall.Worker" --contentRoot "$worker"
 }
 
 # Restarts a worker and a database that crashed; ends when the web process does.
@@ -130,7 +136,7 @@ watch_over() {
     if ! kill -0 "${pids[1]}" 2>/dev/null; then
       say "the worker ended; another one takes up its work"
       unset 'pids[1]'
-      start worker "$home/artifacts/bin/RootCall.Worker/release/RootCall.Worker" --contentRoot "$home/artifacts/bin/RootCall.Worker/release"
+      start_worker
       pids=("${pids[@]}")
     fi
     sleep 1 & wait $! || true

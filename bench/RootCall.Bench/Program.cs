@@ -18,6 +18,7 @@ var parts = new Dictionary<string, Action>
     ["session"] = () => SessionBench.Run(place),
     ["trial"] = () => Console.WriteLine(new TrialReport([.. new BrokenScenes(place, seed: 20_261).Run(500)])),
     ["list"] = ListBench.Run,
+    ["sheet"] = SheetBench.Run,
     ["delivery"] = () => DeliveryBench.Run(place),
     ["load"] = () => LoadBench.Run(place),
     ["reading"] = () => ReadingScenes.Run(place),

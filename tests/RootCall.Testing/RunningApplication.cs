@@ -168,7 +168,14 @@ public sealed class RunningApplication : IDisposable
         // A shell sends the output to a file and becomes the process, so that a kill reaches it.
         var start = new ProcessStartInfo(
             "/bin/sh",
-            ["-c", "exec \"$0\" \"$@\" >> \"$LOG\" 2>&1", binary, "--contentRoot", Path.GetDirectoryName(binary)!, .. arguments]
+            [
+                "-c",
+                "exec nice -n \"$NICE\" \"$0\" \"$@\" >> \"$LOG\" 2>&1",
+                binary,
+                "--contentRoot",
+                Path.GetDirectoryName(binary)!,
+                .. arguments,
+            ]
         )
         {
             WorkingDirectory = place.Folder,
@@ -176,6 +183,8 @@ public sealed class RunningApplication : IDisposable
         foreach (var (name, value) in settings)
             start.Environment[name] = value;
         start.Environment["LOG"] = place.At(project + ".log");
+        // As ./rootcall starts them: whoever looks at a screen comes first.
+        start.Environment["NICE"] = project == "RootCall.Worker" ? "10" : "0";
         var process = Process.Start(start)!;
         processes.Add(process);
         return process;

@@ -56,7 +56,7 @@ export function Sphere({ loaded, size, aspect = 1, alt }: SphereProps) {
   const told = loaded?.told ?? [];
   return (
     <span className="field relative block flex-none" style={{ width: size, height: size / aspect }}>
-      {loaded?.source && <img src={loaded.source} alt={alt} className="size-full" draggable={false} />}
+      {loaded?.source && <img src={loaded.source} alt={alt} className="size-full" draggable={false} decoding="async" />}
       {loaded?.source === false && <None size={size} />}
       {told.length > 0 && size >= 40 && (
         <span

@@ -4,6 +4,7 @@ import type { BenchItem, LooksView } from '../../api/client';
 import { useSize } from '../../parts/useSize';
 import { HeldTile } from './HeldTile';
 import { cellsOf, layoutOf } from './layout';
+import { useRest } from './rest';
 import { Tile } from './Tile';
 
 interface SheetProps {
@@ -67,6 +68,11 @@ export function Sheet(props: SheetProps) {
     paddingStart: edge,
     paddingEnd: edge,
   });
+  const still = !virtual.isScrolling;
+  useEffect(() => {
+    useRest.setState({ still });
+    return () => useRest.setState({ still: true });
+  }, [still]);
   useEffect(() => virtual.measure(), [virtual, cell.height]);
   useEffect(() => onColumns(columns), [onColumns, columns]);
   const place = layout.held;
@@ -113,7 +119,6 @@ export function Sheet(props: SheetProps) {
                         sceneId={sceneId}
                         row={row}
                         size={size}
-                        still={!virtual.isScrolling}
                         inFocus={focus.has(row.name)}
                         isStranger={strangers.has(row.name)}
                         moved={movedOf(row.name)}

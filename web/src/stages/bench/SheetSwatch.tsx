@@ -1,18 +1,18 @@
 import { useState } from 'react';
 import { Sphere, useSwatch } from '../../parts/Swatch';
+import { useRest } from './rest';
 import { useSettings } from '../../state/settings';
 
 interface SheetSwatchProps {
   sceneId: string;
   material: string;
   size: number;
-  /** The sheet is not being scrolled: what comes into view stays there. */
-  still: boolean;
 }
 
 /** A material on the shape that was chosen. It is asked for once the sheet stands still: what is scrolled past costs nothing. */
-export function SheetSwatch({ sceneId, material, size, still }: SheetSwatchProps) {
-  const [asked, setAsked] = useState(still);
+export function SheetSwatch({ sceneId, material, size }: SheetSwatchProps) {
+  const [asked, setAsked] = useState(() => useRest.getState().still);
+  const still = useRest((s) => asked || s.still);
   if (still && !asked) setAsked(true);
   const shape = useSettings((s) => s.shape);
   const of = { material, ...(shape !== 'sphere' && { shape }) };

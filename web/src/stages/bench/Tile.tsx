@@ -9,7 +9,6 @@ interface TileProps {
   sceneId: string;
   row: BenchItem;
   size: number;
-  still: boolean;
   inFocus: boolean;
   /** It looks like no other. */
   isStranger: boolean;
@@ -22,7 +21,7 @@ interface TileProps {
 
 /** A material on the field, over its name and what is said of it. */
 export const Tile = memo(function Tile(props: TileProps) {
-  const { sceneId, row, size, still, inFocus, isStranger, moved, left, width, onPick } = props;
+  const { sceneId, row, size, inFocus, isStranger, moved, left, width, onPick } = props;
   return (
     <div
       role="gridcell"
@@ -36,7 +35,7 @@ export const Tile = memo(function Tile(props: TileProps) {
         onPick(row.name);
       }}
     >
-      <SheetSwatch sceneId={sceneId} material={row.name} size={size} still={still} />
+      <SheetSwatch sceneId={sceneId} material={row.name} size={size} />
       <Name row={row} inFocus={inFocus} />
       <Said row={row} isStranger={isStranger} moved={moved} />
       <span className="sr-only">{about(row)}</span>
