@@ -88,7 +88,8 @@ public sealed record ViewedMap(
     int Height
 )
 {
-    internal static ViewedMap Of(MapView map, bool countsDown)
+    /// <param name="countsDown">The format's own V grows downwards.</param>
+    public static ViewedMap Of(MapView map, bool countsDown)
     {
         var move = new UvMove(map.Use.Transform, countsDown, isTiled: false);
         // It is an affine map: three places say all of it.

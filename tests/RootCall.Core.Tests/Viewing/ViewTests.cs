@@ -63,6 +63,14 @@ public sealed class ViewTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
         // In metres for a step of UV: the n-th stands n times as large.
         Assert.All(view.Pieces, p => Assert.Equal(2 * (p.Node + 1), p.PerUv, 2));
         Assert.Equal(new Vector3(16 * 2, 0, (15 * 40) + 16 + 1), Size(Least(view), Most(view)), new Near(0.01f));
+        // Edges of the squares and across them, each once; half a picture aside they come in again from the other side.
+        // Opposite rims read the same pixels.
+        var all = 3 * 250 * 250;
+        var layout = UvLayout.Of(folder, view, _ => 0, [1, 0, 0.5, 0, 1, 0], Bounds.Default, CancellationToken.None);
+        Assert.Equal(all, (layout.Edges.Length / 4) + layout.Left);
+        Assert.Equal(150_000, layout.Edges.Length / 4);
+        Assert.All(layout.Edges, at => Assert.InRange(at, -0.01f, 1.01f));
+        Assert.Empty(UvLayout.Of(folder, view, _ => null, [1, 0, 0, 0, 1, 0], Bounds.Default, CancellationToken.None).Edges);
         Assert.Equal(string.Empty, string.Join("\n", CrossedFormTests.Errors(view.Files.Select(f => ViewedScene.Place(folder, f.Number)))));
     }
 

@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Runtime.InteropServices;
 using RootCall.Core.Bench;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
@@ -57,6 +59,7 @@ internal static class ViewEndpoints
             var title = $"Make {Path.GetFileName((await current.Get(id, stop)).Arrival.Path)} ready to be walked around";
             return TypedResults.Ok(await work.Begin(new MakeView(id), title, id, stop));
         });
+        group.MapGet("/uvs", Uvs).ExcludeFromDescription();
         group
             .MapGet("/{print}/{file:int}", (Guid id, string print, int file, HttpResponse response, DiskStore disk) =>
             {
@@ -68,6 +71,48 @@ internal static class ViewEndpoints
                 return Results.File(path, "model/gltf-binary");
             })
             .ExcludeFromDescription();
+    }
+
+    /// <summary>How many edges are more than are shown.</summary>
+    private const string UvsLeft = "Uvs-Left";
+
+    /// <summary>
+    /// The edges of what wears a material where one of its images lies on it, as little-endian floats, four to an edge: 204 before the
+    /// geometry was made ready.
+    /// </summary>
+    private static async Task<IResult> Uvs(
+        Guid id,
+        string material,
+        int number,
+        HttpResponse response,
+        Audits audits,
+        DiskStore disk,
+        SceneMemory memory,
+        Bounds bounds,
+        CancellationToken stop
+    )
+    {
+        var state = await audits.Get(id, stop);
+        var report = state.Current.Report;
+        var folder = disk.View(id, ViewedScene.PrintOf(report));
+        if (ViewedScene.Of(folder) is not { } view)
+            return Results.NoContent();
+        var held = state.Scene.Called(material) ?? throw new CannotUseException($"The scene has no material {material}.");
+        var map = held.Maps.FirstOrDefault(m => m.Answer?.Number == number)
+            ?? throw new CannotUseException($"{material} does not read reference {number}.");
+        var worn = held.Users.Select(u => u.Part).ToHashSet(ReferenceEqualityComparer.Instance);
+        int? SetOf(ViewedPiece piece)
+        {
+            var mesh = report.Scene.Meshes[report.Scene.Nodes[piece.Node].Mesh];
+            return mesh.Parts.ElementAtOrDefault(piece.Part) is { } part && worn.Contains(part)
+                ? Math.Max(0, mesh.UvSets.IndexOf(map.Use.UvSet))
+                : null;
+        }
+
+        using var making = await memory.Making(stop);
+        var layout = UvLayout.Of(folder, view, SetOf, ViewedMap.Of(map, held.IsGltf).Matrix, bounds, stop);
+        response.Headers[UvsLeft] = layout.Left.ToString(CultureInfo.InvariantCulture);
+        return Results.Bytes(MemoryMarshal.AsBytes(layout.Edges.AsSpan()).ToArray(), "application/octet-stream");
     }
 
     private static string Print(string print) =>

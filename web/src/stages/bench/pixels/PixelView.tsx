@@ -7,6 +7,7 @@ import { useSize } from '../../../parts/useSize';
 import { PixelTable } from './PixelTable';
 import { fitted, pieceSide, piecesOf, pixelAt, zoomed, type View } from './view';
 import { usePieces } from './usePieces';
+import { useUvPath } from './useUvPath';
 
 interface PixelViewProps {
   sceneId: string;
@@ -20,6 +21,8 @@ export function PixelView({ sceneId, material, image, onClose }: PixelViewProps)
   const plane = usePlane(sceneId, image.number);
   const [letter, setLetter] = useState<string>();
   const [tiles, setTiles] = useState(false);
+  const [isLaid, setLaid] = useState(false);
+  const layout = useUvPath(sceneId, material, image.number, plane.data, isLaid);
   const toggle = (l: string) => () => setLetter((now) => (now === l ? undefined : l));
   useKey('r', toggle('r'));
   useKey('g', toggle('g'));
@@ -38,6 +41,7 @@ export function PixelView({ sceneId, material, image, onClose }: PixelViewProps)
             size={plane.data}
             letter={letter}
             copies={tiles ? 3 : 1}
+            uvs={layout.path}
           />
         ) : (
           <p className="p-7 text-white">
@@ -66,6 +70,14 @@ export function PixelView({ sceneId, material, image, onClose }: PixelViewProps)
           >
             3 × 3
           </button>
+          <button
+            type="button"
+            aria-pressed={isLaid}
+            className="aria-pressed:underline"
+            onClick={() => setLaid(!isLaid)}
+          >
+            UVs
+          </button>
           <button type="button" onClick={onClose}>
             Back to the sheet <kbd className="!border-white !text-white">Esc</kbd>
           </button>
@@ -73,6 +85,7 @@ export function PixelView({ sceneId, material, image, onClose }: PixelViewProps)
         <span className="field pointer-events-none absolute left-5 top-2 px-2 py-0.5 text-[12.5px] text-white">
           <b className="font-[680]">{image.name}</b>{' '}
           {plane.data && `${pixels(plane.data.width, plane.data.height)}, ${plane.data.bits} bit`}
+          {layout.said && `, ${layout.said}`}
         </span>
       </div>
     </div>
@@ -86,9 +99,11 @@ interface CanvasProps {
   size: { width: number; height: number };
   letter: string | undefined;
   copies: number;
+  /** Edges that are drawn over it, in its pixels. */
+  uvs: Path2D | undefined;
 }
 
-function Canvas({ sceneId, material, number, size, letter, copies }: CanvasProps) {
+function Canvas({ sceneId, material, number, size, letter, copies, uvs }: CanvasProps) {
   const [box, room] = useSize<HTMLDivElement>();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [moved, setMoved] = useState<View>();
@@ -116,6 +131,23 @@ function Canvas({ sceneId, material, number, size, letter, copies }: CanvasProps
       const [w, h] = [Math.round(view.x + right * view.scale) - x, Math.round(view.y + bottom * view.scale) - y];
       context.drawImage(bitmap, x, y, w, h);
     }
+    if (uvs)
+      for (let copy = 0; copy < copies * copies; copy++) {
+        const [column, row] = [copy % copies, Math.floor(copy / copies)];
+        context.save();
+        context.translate(view.x + column * size.width * view.scale, view.y + row * size.height * view.scale);
+        context.scale(view.scale, view.scale);
+        // Dark beneath, so that it shows on whatever it lies on.
+        for (const [ink, width] of [
+          ['rgba(0, 0, 0, 0.55)', 2.2],
+          ['#fff', 0.9],
+        ] as const) {
+          context.strokeStyle = ink;
+          context.lineWidth = width / view.scale;
+          context.stroke(uvs);
+        }
+        context.restore();
+      }
     if (at && view.scale >= 6) {
       context.strokeStyle = '#000';
       context.lineWidth = 3;
@@ -126,7 +158,7 @@ function Canvas({ sceneId, material, number, size, letter, copies }: CanvasProps
       context.lineWidth = 1.5;
       mark();
     }
-  }, [view, pieces, come, room, size, at]);
+  }, [view, pieces, come, room, size, at, copies, uvs]);
   const placeOf = (e: { clientX: number; clientY: number }) => {
     const rect = canvas.current?.getBoundingClientRect();
     return { x: e.clientX - (rect?.left ?? 0), y: e.clientY - (rect?.top ?? 0) };
