@@ -67,7 +67,7 @@ export function PairOnField({ of, addresses, names, limit, aside, more }: PairOn
         <CompareWays />
         {aside}
       </div>
-      <div className="flex min-h-0 flex-1 items-start justify-between gap-6">
+      <div className="flex min-h-0 flex-1 items-start justify-evenly gap-6">
         <Compare
           of={of}
           before={{ name: names[0], loaded: before ?? firstBefore }}

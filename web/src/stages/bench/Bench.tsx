@@ -222,6 +222,7 @@ export function Bench() {
             />
           )}
           <SheetBar
+            shown={isInSpace ? 'space' : isCompared ? 'compare' : 'sheet'}
             seen={view.seen}
             all={view.rows.length}
             focus={focus.size}

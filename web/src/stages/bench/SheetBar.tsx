@@ -1,11 +1,14 @@
 import { ToggleGroup } from 'radix-ui';
 import type { WorkItem } from '../../api/client';
 import { Choose } from '../../parts/Choose';
+import type { BenchShown } from './BenchTop';
 import { count } from '../../parts/format';
 import { WorkLine } from '../../parts/WorkLine';
 import { lights, shapes, useSettings } from '../../state/settings';
 
 interface SheetBarProps {
+  /** On which shape and in which light is chosen where it shows. */
+  shown: BenchShown;
   seen: number;
   all: number;
   focus: number;
@@ -16,7 +19,7 @@ interface SheetBarProps {
 }
 
 /** How much was seen, of what, on what and in which light. */
-export function SheetBar({ seen, all, focus, onlyFocus, onFocus, work }: SheetBarProps) {
+export function SheetBar({ shown, seen, all, focus, onlyFocus, onFocus, work }: SheetBarProps) {
   const { light, shape, set } = useSettings();
   return (
     <div className="flex h-9 items-center gap-5 bg-ground pl-7 text-[12.5px] text-quiet">
@@ -50,20 +53,28 @@ export function SheetBar({ seen, all, focus, onlyFocus, onFocus, work }: SheetBa
       )}
       {work && <WorkLine item={work} verb="Measuring looks" />}
       <span className="flex-1" />
-      <Choose
-        label="Shape"
-        value={shape}
-        options={shapes.map((s) => ({ value: s, words: s }))}
-        onChoose={(s) => set({ shape: shapes.find((x) => x === s) ?? 'sphere' })}
-      />
-      <kbd aria-hidden="true">S</kbd>
-      <Choose
-        label="Light"
-        value={light}
-        options={lights.map((l) => ({ value: l, words: l }))}
-        onChoose={(l) => set({ light: lights.find((x) => x === l) ?? 'studio' })}
-      />
-      <kbd aria-hidden="true">H</kbd>
+      {shown === 'sheet' && (
+        <>
+          <Choose
+            label="Shape"
+            value={shape}
+            options={shapes.map((s) => ({ value: s, words: s }))}
+            onChoose={(s) => set({ shape: shapes.find((x) => x === s) ?? 'sphere' })}
+          />
+          <kbd aria-hidden="true">S</kbd>
+        </>
+      )}
+      {shown !== 'space' && (
+        <>
+          <Choose
+            label="Light"
+            value={light}
+            options={lights.map((l) => ({ value: l, words: l }))}
+            onChoose={(l) => set({ light: lights.find((x) => x === l) ?? 'studio' })}
+          />
+          <kbd aria-hidden="true">H</kbd>
+        </>
+      )}
     </div>
   );
 }

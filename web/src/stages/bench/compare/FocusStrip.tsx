@@ -47,7 +47,7 @@ function One({ sceneId, row, isHeld, moments, onPick }: OneProps) {
       type="button"
       aria-current={isHeld || undefined}
       className={clsx(
-        'flex w-24 flex-col items-center text-white',
+        'flex w-[118px] flex-col items-center px-1 pt-1 text-white',
         isHeld && 'outline outline-2 -outline-offset-2 outline-white',
       )}
       onClick={() => onPick(row.name)}
