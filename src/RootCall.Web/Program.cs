@@ -36,6 +36,7 @@ builder.Services.AddSingleton<FileWatch>();
 builder.Services.AddSingleton<RootCall.Web.Features.Ledger.Changes>();
 builder.Services.AddSingleton<RootCall.Web.Features.Transfer.Comparisons>();
 builder.Services.AddSingleton<RootCall.Web.Features.Compare.Moments>();
+builder.Services.AddSingleton<RootCall.Web.Features.Bench.Views>();
 builder.Services.AddSingleton<RootCall.Web.Features.Audit.Audits>();
 builder.Services.AddSingleton<RootCall.Web.Features.Audit.AuditFiles>();
 builder.Services.AddSingleton<RootCall.Web.Features.Many.ManyDecisions>();

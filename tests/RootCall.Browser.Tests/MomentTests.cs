@@ -93,7 +93,8 @@ public sealed class MomentTests(BrowserFixture browser)
 
     private string Figure() =>
         browser.Evaluate<string>(
-            "return [...document.querySelectorAll('dl > div')].find((d) => d.innerText.includes('mean'))?.querySelector('dd')?.innerText ?? ''"
+            "return [...document.querySelectorAll('dl > div')].find((d) => d.innerText.includes('mean'))"
+                + "?.querySelector('dd')?.innerText ?? ''"
         );
 
     private static int At(IWebElement wipe) =>

@@ -59,8 +59,13 @@ public sealed class SpaceTests(BrowserFixture browser)
         }
 
         browser.Press(Keys.Enter + Keys.ArrowUp + "+");
-        browser.Press(Keys.Escape);
+        // It stands in for the sphere until another shape is chosen.
+        browser.Click("Show materials on it");
         browser.See("//*[@role='grid'][@aria-label='Materials']");
+        browser.See("//*[@role='combobox'][@aria-label='Shape'][contains(., 'left')]");
+        browser.See("//*[@data-growing='now']//img");
+        browser.Press("s");
+        browser.See("//*[@role='combobox'][@aria-label='Shape'][contains(., 'sphere')]");
     }
 
     /// <param name="across">From the middle of the view, in its width.</param>
@@ -93,7 +98,10 @@ public sealed class SpaceTests(BrowserFixture browser)
               "asset": { "version": "2.0" }, "scene": 0, "scenes": [{ "nodes": [0, 1] }],
               "materials": [{ "name": "tin_left" }, { "name": "tin_right" }],
               "meshes": [{{Mesh(0)}}, {{Mesh(1)}}],
-              "nodes": [{ "name": "left", "mesh": 0, "translation": [-1.2, 0, 0] }, { "name": "right", "mesh": 1, "translation": [1.2, 0, 0] }],
+              "nodes": [
+                { "name": "left", "mesh": 0, "translation": [-1.2, 0, 0] },
+                { "name": "right", "mesh": 1, "translation": [1.2, 0, 0] }
+              ],
               "buffers": [{ "byteLength": {{bytes.Length}}, "uri": "data:application/octet-stream;base64,{{Convert.ToBase64String(
                 bytes
             )}}" }],

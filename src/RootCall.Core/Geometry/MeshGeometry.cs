@@ -66,7 +66,7 @@ public sealed record MeshGeometry
         return [.. triangles];
     }
 
-    /// <summary>Of each point the mean direction of the faces around it, by their areas, of any length: a cage's surface is smooth.</summary>
+    /// <summary>Of each point the mean direction of the faces around it, by their areas, of any length.</summary>
     public Vector3[] SmoothNormals()
     {
         var sums = new Vector3[PointCount];

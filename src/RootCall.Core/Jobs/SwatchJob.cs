@@ -38,6 +38,8 @@ public sealed class SwatchJob(TextureCache textures, FrameTools tools, IRoots ro
             foreach (var image in order.Images.Concat(order.Before?.Images ?? []))
                 if (image is { File: { } file, Carried: null } && roots.Everything.Enter(file.Path) is null)
                     throw new CannotUseException($"“{file.Path}” lies outside the roots.");
+            if (order.On is { } mesh && roots.Everything.Enter(mesh.File) is null)
+                throw new CannotUseException("The object lies outside the store.");
             var made = Drawn(order, stop) ?? throw new CannotUseException("The material has no surface whose shading model is evaluated.");
             if (order.Before is { } before && (IsSame(order, before) ? made : Drawn(before, stop)) is { } was)
             {
@@ -75,7 +77,7 @@ public sealed class SwatchJob(TextureCache textures, FrameTools tools, IRoots ro
 
     private Swatch? Drawn(SwatchOrder order, CancellationToken stop)
     {
-        if (order.Shape == SwatchShape.Sphere)
+        if (order is { Shape: SwatchShape.Sphere, On: null })
             return Swatch.Of(order, textures, places.Moment, Swatch.Samples, 1, Swatch.MostTime, stop);
         var view = new FrameView(order.Side, order.Side, order.Light.Map(), Swatch.Samples * SphereSwatch.Paths, 1, Swatch.MostTime);
         return ShapedSwatch.Of(order, view, textures, tools.Tracers, places.Moment, stop);

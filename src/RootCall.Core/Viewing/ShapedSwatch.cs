@@ -26,7 +26,7 @@ public static class ShapedSwatch
         var textures = new OrderedTextures(order.Images, cache, moment, stop);
         if (MaterialProgram.Of(order.Graph, textures) is not { } program)
             return null;
-        var (geometry, camera) = order.Shape.Made();
+        var (geometry, camera) = order.On?.Made(stop) ?? order.Shape.Made();
         using var tracer = geometry.Traced(tracers, stop);
         var light = new FrameLight(view.Light, [], geometry.Radius);
         var painter = new FramePainter(geometry, [program], program, camera, light, tracer, view.Width, view.Height);

@@ -19,6 +19,7 @@ namespace RootCall.Core.Viewing;
 /// </summary>
 /// <param name="Version">Another way to make pictures makes other pictures.</param>
 /// <param name="House">Which colours were chosen (<see cref="Imaging.Colours.ColourSetting.Print"/>); null for none.</param>
+/// <param name="On">An object that takes the place of the shape; null for none.</param>
 /// <param name="Before">A look that it is held beside: how far both lie apart is told with the picture. Null for none.</param>
 public sealed record SwatchOrder(
     int Version,
@@ -28,7 +29,8 @@ public sealed record SwatchOrder(
     int Side,
     SwatchOrder? Before = null,
     string? House = null,
-    SwatchShape Shape = SwatchShape.Sphere
+    SwatchShape Shape = SwatchShape.Sphere,
+    OrderedMesh? On = null
 )
 {
     private const int Now = 3;

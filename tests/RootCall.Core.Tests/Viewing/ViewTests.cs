@@ -75,6 +75,28 @@ public sealed class ViewTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
     }
 
     [Fact]
+    public void A_material_is_shown_on_what_wears_it_or_on_one_object_for_all()
+    {
+        var scene = Look.Read(demo.At("clean/brass_lamp/brass_lamp.glb"));
+        var (view, folder) = Written(scene);
+        foreach (var material in scene.Materials)
+        {
+            var worn = scene
+                .Nodes.Where(n => n.Mesh >= 0)
+                .Select(n => scene.Meshes[n.Mesh].Parts.Where(p => p.Material == material.Name).Sum(p => p.Triangles))
+                .Max();
+            var on = OrderedMesh.Of(scene, view, folder, material, node: null)!;
+            Assert.Equal(worn, on.Made(default).Geometry.Count);
+            // Another one that stands in shows all of itself.
+            var node = scene.Nodes.ToList().FindIndex(n => n.Mesh >= 0);
+            var chosen = OrderedMesh.Of(scene, view, folder, material, node)!;
+            Assert.Equal(scene.Meshes[scene.Nodes[node].Mesh].Triangles, chosen.Made(default).Geometry.Count);
+        }
+
+        Assert.Null(OrderedMesh.Of(scene, view, folder, new("nobody_wears_it"), node: null));
+    }
+
+    [Fact]
     public void A_moment_says_what_of_the_ledger_counts_and_knows_a_material_that_was_renamed()
     {
         var (here, other) = (Guid.NewGuid(), Guid.NewGuid());

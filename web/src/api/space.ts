@@ -10,10 +10,11 @@ export interface UvEdges {
 }
 
 /** The scene in space as it stands: where its geometry lies, and what each part of it wears. */
-export const useSpace = (id: string) =>
+export const useSpace = (id: string, enabled = true) =>
   useQuery({
     queryKey: ['view', id],
     queryFn: () => unwrap(api.GET('/api/scenes/{id}/view', byId(id))),
+    enabled,
     placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 

@@ -8,7 +8,7 @@ export const lights = ['studio', 'dusk', 'lamp'] as const;
 export type Light = (typeof lights)[number];
 
 /** What swatches can be shown on. */
-export const shapes = ['sphere', 'slab', 'drape'] as const;
+export const shapes = ['sphere', 'slab', 'drape', 'own', 'object'] as const;
 export type Shape = (typeof shapes)[number];
 
 /** What each person chooses for themselves; kept in this browser. */

@@ -135,6 +135,7 @@ internal static class BenchEndpoints
         Audits audits,
         DiskStore disk,
         SwatchRequests swatches,
+        Views views,
         CancellationToken stop
     )
     {
@@ -144,9 +145,8 @@ internal static class BenchEndpoints
         var edits = Values(values).SelectMany(v => Value(v.Key, v.Value).Edits(state.Scene, place));
         var order = DraftLook.Of(state.Scene, material.Name, edits, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side));
         // How far both lie apart is told on the sphere alone: it is what all differences are measured on.
-        var shown = SwatchEndpoints.Shaped(shape);
-        if (shown != SwatchShape.Sphere)
-            order = order is null ? null : order with { Shape = shown, Before = null };
+        if (order is not null && views.On(order, shape, state.Current, material.Material) is { } shown)
+            order = shown is { Shape: SwatchShape.Sphere, On: null } ? shown : shown with { Before = null };
         return SwatchEndpoints.Answer(order, response, disk, swatches);
     }
 

@@ -51,8 +51,8 @@ internal static class ViewEndpoints
     public static void MapView(this IEndpointRouteBuilder api)
     {
         var group = api.MapGroup("/scenes/{id:guid}/view").WithTags("Bench");
-        group.MapGet(string.Empty, async (Guid id, Audits audits, DiskStore disk, CancellationToken stop) =>
-            TypedResults.Ok(View(await audits.Get(id, stop), disk))
+        group.MapGet(string.Empty, async (Guid id, Audits audits, Views views, CancellationToken stop) =>
+            TypedResults.Ok(View(await audits.Get(id, stop), views))
         );
         group.MapPost(string.Empty, async (Guid id, CurrentScenes current, WorkDispatcher work, CancellationToken stop) =>
         {
@@ -86,7 +86,7 @@ internal static class ViewEndpoints
         int number,
         HttpResponse response,
         Audits audits,
-        DiskStore disk,
+        Views views,
         SceneMemory memory,
         Bounds bounds,
         CancellationToken stop
@@ -94,8 +94,7 @@ internal static class ViewEndpoints
     {
         var state = await audits.Get(id, stop);
         var report = state.Current.Report;
-        var folder = disk.View(id, ViewedScene.PrintOf(report));
-        if (ViewedScene.Of(folder) is not { } view)
+        if (views.Of(state.Current) is not (var folder, { } view))
             return Results.NoContent();
         var held = state.Scene.Called(material) ?? throw new CannotUseException($"The scene has no material {material}.");
         var map = held.Maps.FirstOrDefault(m => m.Answer?.Number == number)
@@ -118,16 +117,15 @@ internal static class ViewEndpoints
     private static string Print(string print) =>
         print.Length == 32 && print.All(char.IsAsciiHexDigitLower) ? print : throw new CannotUseException("That is no view of a scene.");
 
-    private static SceneViewed View(AuditState state, DiskStore disk)
+    private static SceneViewed View(AuditState state, Views views)
     {
         var report = state.Current.Report;
         var looks = state.Scene.Materials.Where(m => !m.Material.IsTemplate).Select(ViewedLook.Of).ToList();
         var byName = looks.DistinctBy(l => l.Name).ToDictionary(l => l.Name, StringComparer.Ordinal);
-        var print = ViewedScene.PrintOf(report);
-        var made = ViewedScene.Of(disk.View(state.Current.Arrival.SceneId, print));
+        var made = views.Of(state.Current).View;
         var objects = made is null ? [] : made.Pieces.GroupBy(p => p.Node).Select(o => Object(state, o, byName)).ToList();
         return new(
-            made is null ? null : new(print, made.Files.Sum(f => f.Triangles), made.Files, made.Told),
+            made is null ? null : new(made.Print, made.Files.Sum(f => f.Triangles), made.Files, made.Told),
             objects,
             looks,
             report.Scene.Meshes.SelectMany(m => m.Parts).SelectMany(p => p.ByVariant.Keys).Distinct().Order(StringComparer.Ordinal)

@@ -3,11 +3,11 @@ using Hangfire;
 using RootCall.Core.Files;
 using RootCall.Core.Jobs;
 using RootCall.Core.Muster;
-using RootCall.Core.Rendering.Shapes;
 using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
+using RootCall.Web.Features.Bench;
 
 namespace RootCall.Web.Features.Pictures;
 
@@ -51,7 +51,7 @@ internal static class SwatchEndpoints
 
     /// <param name="material">Its name or id.</param>
     /// <param name="light"><c>studio</c> or <c>dusk</c>.</param>
-    /// <param name="shape"><c>sphere</c>, <c>slab</c> or <c>drape</c>.</param>
+    /// <param name="shape">As <see cref="Views.On"/> takes it.</param>
     /// <param name="number">A reference that the candidate of that index would answer.</param>
     private static async Task<IResult> Swatch(
         Guid id,
@@ -65,6 +65,7 @@ internal static class SwatchEndpoints
         CurrentScenes current,
         DiskStore disk,
         SwatchRequests swatches,
+        Views views,
         CancellationToken stop
     )
     {
@@ -78,7 +79,9 @@ internal static class SwatchEndpoints
             order = order.Answered(reference.Reference.Key, new(chosen.Path, chosen.Stamp));
         }
 
-        return Answer(order is null ? null : order with { Shape = Shaped(shape) }, response, disk, swatches);
+        if (order is not null)
+            order = views.On(order, shape, state, state.Report.Scene.Called(material)!);
+        return Answer(order, response, disk, swatches);
     }
 
     /// <summary>What a swatch of a material is made of; null where it has no surface, or is not there.</summary>
@@ -135,9 +138,6 @@ internal static class SwatchEndpoints
 
     public static SwatchLight Lit(string? word) =>
         Enum.TryParse<SwatchLight>(word, ignoreCase: true, out var light) ? light : SwatchLight.Studio;
-
-    public static SwatchShape Shaped(string? word) =>
-        Enum.TryParse<SwatchShape>(word, ignoreCase: true, out var shape) ? shape : SwatchShape.Sphere;
 
     public static int Side(int? side)
     {

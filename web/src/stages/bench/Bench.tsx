@@ -8,7 +8,7 @@ import { many } from '../../parts/format';
 import { isOpen } from '../../parts/WorkLine';
 import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
-import { lights, shapes, useSettings } from '../../state/settings';
+import { lights, useSettings } from '../../state/settings';
 import { BenchCall } from './BenchCall';
 import { BenchTop, type BenchShown } from './BenchTop';
 import { useDrafts, useTried } from './drafts';
@@ -22,6 +22,7 @@ import { PixelView } from './pixels/PixelView';
 import { Sheet } from './Sheet';
 import { SheetBar } from './SheetBar';
 import { SheetTop } from './SheetTop';
+import { useShape } from './useShape';
 import { WrongWord } from './WrongWord';
 
 /** Loaded when somebody asks for it: it brings all that draws in space. */
@@ -49,7 +50,8 @@ export function Bench() {
   const { sceneId = '' } = useParams();
   const query = useBench(sceneId);
   const view = query.data;
-  const { benchSort: sort, benchSize, light, shape, set } = useSettings();
+  const { benchSort: sort, benchSize, light, set } = useSettings();
+  const { shape, choices } = useShape(sceneId);
   const looks = useLooks(sceneId, needsLooks(sort)).data;
   const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'measurelooks' && isOpen(w));
   const { find, materials: focus, toggle } = useFocus();
@@ -132,7 +134,7 @@ export function Bench() {
   useKey('z', () => show(isInSpace ? undefined : 'space'), free);
   useKey('v', () => show(isCompared ? undefined : 'compare'), free);
   useKey('shift+c', () => held && setSheet('copy'), free);
-  useKey('s', () => set({ shape: shapes[(shapes.indexOf(shape) + 1) % shapes.length] ?? 'sphere' }), free);
+  useKey('s', () => set({ shape: choices[(choices.indexOf(shape) + 1) % choices.length] ?? 'sphere' }), free);
   useKey('h', () => set({ light: lights[(lights.indexOf(light) + 1) % lights.length] ?? 'studio' }), free);
   useKey('+, =', () => set({ benchSize: Math.min(192, benchSize + 12) }), isSheet);
   useKey('-', () => set({ benchSize: Math.max(48, benchSize - 12) }), isSheet);
@@ -222,6 +224,7 @@ export function Bench() {
             />
           )}
           <SheetBar
+            sceneId={sceneId}
             shown={isInSpace ? 'space' : isCompared ? 'compare' : 'sheet'}
             seen={view.seen}
             all={view.rows.length}

@@ -4,6 +4,7 @@ import { askPicture } from '../../parts/Picture';
 import { Sphere } from '../../parts/Swatch';
 import { useSettings } from '../../state/settings';
 import { useTouched } from '../../state/touched';
+import { useShape } from './useShape';
 
 interface GrowingSwatchProps {
   sceneId: string;
@@ -20,17 +21,18 @@ const steps = [96, 384, 640];
 
 /** A large swatch that gets better while one looks, also of values that are only tried. */
 export function GrowingSwatch({ sceneId, material, size, drafts, alt }: GrowingSwatchProps) {
-  const { light, shape } = useSettings();
+  const light = useSettings((s) => s.light);
+  const { query: shape } = useShape(sceneId);
   const look = useTouched((s) => s.looks[sceneId] ?? 0);
   const tried = Object.keys(drafts).length > 0 ? JSON.stringify(drafts) : undefined;
   const most = size * Math.min(2, devicePixelRatio) > 420 ? 640 : 384;
   const loaded = useGrowing(
     (side) => {
-      const query = new URLSearchParams({ light, shape, side: String(side), look: String(look) });
+      const query = new URLSearchParams({ light, ...shape, side: String(side), look: String(look) });
       if (tried === undefined) return `/api/scenes/${sceneId}/swatch?${query}&material=${encodeURIComponent(material)}`;
       return `/api/scenes/${sceneId}/bench/draft?${query}&name=${encodeURIComponent(material)}&values=${encodeURIComponent(tried)}`;
     },
-    `${sceneId} ${material} ${light} ${shape} ${look} ${tried ?? ''}`,
+    `${sceneId} ${material} ${light} ${JSON.stringify(shape)} ${look} ${tried ?? ''}`,
     most,
   );
   return (

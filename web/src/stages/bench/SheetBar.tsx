@@ -5,8 +5,10 @@ import type { BenchShown } from './BenchTop';
 import { count } from '../../parts/format';
 import { WorkLine } from '../../parts/WorkLine';
 import { lights, shapes, useSettings } from '../../state/settings';
+import { shapeWords, useReadyShape, useShape } from './useShape';
 
 interface SheetBarProps {
+  sceneId: string;
   /** On which shape and in which light is chosen where it shows. */
   shown: BenchShown;
   seen: number;
@@ -19,8 +21,10 @@ interface SheetBarProps {
 }
 
 /** How much was seen, of what, on what and in which light. */
-export function SheetBar({ shown, seen, all, focus, onlyFocus, onFocus, work }: SheetBarProps) {
-  const { light, shape, set } = useSettings();
+export function SheetBar({ sceneId, shown, seen, all, focus, onlyFocus, onFocus, work }: SheetBarProps) {
+  const { light, set } = useSettings();
+  const { shape, choices, object } = useShape(sceneId);
+  useReadyShape(sceneId);
   return (
     <div className="flex h-9 items-center gap-5 bg-ground pl-7 text-[12.5px] text-quiet">
       <span className="flex items-center gap-2 whitespace-nowrap" role="status">
@@ -58,7 +62,7 @@ export function SheetBar({ shown, seen, all, focus, onlyFocus, onFocus, work }: 
           <Choose
             label="Shape"
             value={shape}
-            options={shapes.map((s) => ({ value: s, words: s }))}
+            options={choices.map((s) => ({ value: s, words: s === 'object' && object ? object : shapeWords[s] }))}
             onChoose={(s) => set({ shape: shapes.find((x) => x === s) ?? 'sphere' })}
           />
           <kbd aria-hidden="true">S</kbd>

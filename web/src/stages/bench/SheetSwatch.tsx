@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Sphere, useSwatch } from '../../parts/Swatch';
 import { useRest } from './rest';
-import { useSettings } from '../../state/settings';
+import { useShape } from './useShape';
 
 interface SheetSwatchProps {
   sceneId: string;
@@ -14,8 +14,7 @@ export function SheetSwatch({ sceneId, material, size }: SheetSwatchProps) {
   const [asked, setAsked] = useState(() => useRest.getState().still);
   const still = useRest((s) => asked || s.still);
   if (still && !asked) setAsked(true);
-  const shape = useSettings((s) => s.shape);
-  const of = { material, ...(shape !== 'sphere' && { shape }) };
+  const of = { material, ...useShape(sceneId).query };
   const loaded = useSwatch(sceneId, asked ? `/api/scenes/${sceneId}/swatch` : undefined, of, size);
   return <Sphere loaded={loaded} size={size} alt="" />;
 }

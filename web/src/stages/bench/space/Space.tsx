@@ -7,6 +7,8 @@ import { useWork } from '../../../api/queries';
 import { useEnter, useKey } from '../../../frame/keys';
 import { isOpen, WorkLine } from '../../../parts/WorkLine';
 import { useFocus } from '../../../state/focus';
+import { useSettings } from '../../../state/settings';
+import { useShapeOn } from '../../../state/shapeOn';
 import { useTouched } from '../../../state/touched';
 import { BenchTop, type BenchShown } from '../BenchTop';
 import { boxAround, reaches, Wearing, type Reach } from './dress';
@@ -114,6 +116,11 @@ function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
     const worn = boxAround(models, (p) => wearing.materialOf(p, variant) === held);
     walking.current?.frame(worn.isEmpty() ? boxAround(models, () => true) : worn);
   };
+  const standIn = (node: number) => {
+    useShapeOn.setState({ on: { sceneId, node, name: view.objects.find((o) => o.node === node)?.name ?? '' } });
+    useSettings.getState().set({ shape: 'object' });
+    onShow('sheet');
+  };
   const onRest = useCallback((place: THREE.Vector3) => setAt(place.toArray()), []);
   const next = () =>
     setReach(
@@ -177,6 +184,7 @@ function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
         near={near}
         all={made}
         onFrame={frame}
+        onStandIn={standIn}
       />
     </div>
   );

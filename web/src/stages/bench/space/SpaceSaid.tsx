@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import type { BenchItem, SceneViewed, ViewFile } from '../../../api/client';
 import { count, many } from '../../../parts/format';
 import { Hint } from '../../../parts/Hint';
@@ -17,6 +18,8 @@ interface SpaceSaidProps {
   near: readonly ViewFile[];
   all: NonNullable<SceneViewed['made']>;
   onFrame: () => void;
+  /** That object stands in for the shape of all swatches. */
+  onStandIn: (node: number) => void;
 }
 
 const sum = (files: readonly { triangles: number }[]) => files.reduce((all, f) => all + f.triangles, 0);
@@ -33,6 +36,7 @@ export function SpaceSaid({
   near,
   all,
   onFrame,
+  onStandIn,
 }: SpaceSaidProps) {
   const left = all.triangles - sum(near);
   const told = all.told;
@@ -44,7 +48,12 @@ export function SpaceSaid({
         ) : (
           <span>{many(view.objects.length, 'object')}. A click takes what it wears into the focus.</span>
         )}
-        <button type="button" className="act soft ml-auto flex-none" onClick={onFrame}>
+        {picked && (
+          <button type="button" className="act soft ml-auto flex-none" onClick={() => onStandIn(picked.node)}>
+            Show materials on it
+          </button>
+        )}
+        <button type="button" className={clsx('act soft flex-none', !picked && 'ml-auto')} onClick={onFrame}>
           Frame what is in hand <kbd>↵</kbd>
         </button>
       </p>
