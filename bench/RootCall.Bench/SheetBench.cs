@@ -39,6 +39,7 @@ internal static class SheetBench
 
     public static void Run()
     {
+        RunningApplication.WorkerNiceness = "5";
         using var browser = new BrowserFixture();
         var materials = string.Join(',', Enumerable.Range(0, Materials).Select(Material));
         var id = browser.Open("sheet.gltf", $$"""{"asset":{"version":"2.0"},"materials":[{{materials}}]}""");

@@ -51,8 +51,10 @@ public sealed class ArrivalsTests(BrowserFixture browser) : IDisposable
                 ) >= 3,
             "materials are not shown"
         );
-        browser.ClickAt("(//button[starts-with(@id, 'scene-')])[1]");
-        browser.See("(//button[starts-with(@id, 'scene-')])[1][@aria-current='true']");
+        // Which row is the first on the page changes while the list moves to the picked one.
+        var row = browser.See("(//button[starts-with(@id, 'scene-')])[1]").GetAttribute("id");
+        browser.ClickAt($"//button[@id='{row}']");
+        browser.See($"//button[@id='{row}'][@aria-current='true']");
         var first = browser.Driver.Url;
         browser.Press(Keys.ArrowDown);
         RunningApplication.Until(() => browser.Driver.Url != first, "the arrow does not move");

@@ -42,6 +42,9 @@ public sealed class SceneSearch(NpgsqlDataSource source)
     /// <summary>Scenes whose newest version has a material of exactly that name.</summary>
     public async Task<HashSet<Guid>> WithMaterial(string name, CancellationToken stop)
     {
+        // The database's text has no such letter, so no name that is kept has it.
+        if (name.Contains('\0', StringComparison.Ordinal))
+            return [];
         await using var command = source.CreateCommand(
             """
             SELECT scene_id FROM (SELECT DISTINCT ON (scene_id) scene_id, material_names FROM arrivals ORDER BY scene_id, version DESC) n

@@ -3159,7 +3159,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["CrossingFrameView"];
+                        "application/json": components["schemas"]["FramePairView"];
                     };
                 };
                 /** @description No Content */
@@ -3775,7 +3775,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["MomentFramesView"];
+                        "application/json": components["schemas"]["FramePairView"];
                     };
                 };
                 /** @description No Content */
@@ -4655,20 +4655,6 @@ export interface components {
             lights: components["schemas"]["LitItem"][];
             told: string[];
         };
-        CrossingFrameView: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            mean: number;
-            /** Format: double */
-            high: number;
-            /** Format: double */
-            most: number;
-            isSeen: boolean;
-            told: string[];
-            isCurrent: boolean;
-            pictures: components["schemas"]["FramePairPictures"];
-        };
         /** @enum {unknown} */
         CrossingRoute: "kept" | "metalness";
         CrossingView: {
@@ -4949,6 +4935,20 @@ export interface components {
             before: string;
             after: string;
             difference: string;
+        };
+        FramePairView: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            most: number;
+            isSeen: boolean;
+            told: string[];
+            isCurrent: boolean;
+            pictures: components["schemas"]["FramePairPictures"];
         };
         FrameState: {
             cameras: string[];
@@ -5303,20 +5303,6 @@ export interface components {
             name: string;
             whyNot: null | string;
             isWanted: boolean;
-        };
-        MomentFramesView: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            mean: number;
-            /** Format: double */
-            high: number;
-            /** Format: double */
-            most: number;
-            isSeen: boolean;
-            told: string[];
-            isCurrent: boolean;
-            pictures: components["schemas"]["FramePairPictures"];
         };
         MomentItem: {
             word: string;

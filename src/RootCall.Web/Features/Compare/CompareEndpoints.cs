@@ -4,7 +4,6 @@ using RootCall.Core.Jobs;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
-using RootCall.Web.Features.Crossing;
 using RootCall.Web.Features.Pictures;
 using RootCall.Web.Features.Work;
 
@@ -15,22 +14,6 @@ namespace RootCall.Web.Features.Compare;
 /// <param name="Title">"now", "as it arrived", "after entry 3".</param>
 /// <param name="Note">What tells it from others like it.</param>
 internal sealed record MomentItem(string Word, string Title, string Note);
-
-/// <summary>Two frames of moments beside each other.</summary>
-/// <param name="Mean">Mean ΔE of the frames' pixels, <paramref name="High"/> its 95th percentile.</param>
-/// <param name="IsSeen">Somebody could tell the two apart.</param>
-/// <param name="Told">What the frames do not show, in sentences.</param>
-/// <param name="IsCurrent">They show both moments as they stand.</param>
-internal sealed record MomentFramesView(
-    DateTimeOffset At,
-    double Mean,
-    double High,
-    double Most,
-    bool IsSeen,
-    IEnumerable<string> Told,
-    bool IsCurrent,
-    FramePairPictures Pictures
-);
 
 /// <summary>Two moments, as words.</summary>
 internal sealed record DrawTheseMoments(string Before, string After, string? Light);
@@ -99,7 +82,7 @@ internal static class CompareEndpoints
     private static async Task<IResult> Apart([AsParameters] MomentPicture asked, Moments moments, DiskStore disk, CancellationToken stop) =>
         SwatchEndpoints.Apart(await moments.Pair(asked, stop), disk);
 
-    private static async Task<Results<Ok<MomentFramesView>, NoContent>> Frames(
+    private static async Task<Results<Ok<FramePairView>, NoContent>> Frames(
         Guid id,
         string before,
         string after,
@@ -116,17 +99,7 @@ internal static class CompareEndpoints
             $"/api/scenes/{id}/compare/frames/{picture.ToString().ToLowerInvariant()}"
             + $"?before={before}&after={after}&light={asked.Light}&at={made.At.UtcTicks}";
         async Task<string> Print(SceneMoment moment) => FramePrint.Of(await current.At(moment, stop), asked.Light, null, disk.ColourPrint);
-        return TypedResults.Ok(
-            new MomentFramesView(
-                made.At,
-                made.Moved.Mean,
-                made.Moved.High,
-                made.Moved.Most,
-                made.Moved.IsSeen,
-                made.Told,
-                made.Print == MomentFramesJob.Print(await Print(asked.Before), await Print(asked.After)),
-                new(At(FramePicture.Before), At(FramePicture.After), At(FramePicture.Difference))
-            )
-        );
+        var isCurrent = made.Print == MomentFramesJob.Print(await Print(asked.Before), await Print(asked.After));
+        return TypedResults.Ok(FramePairView.Of(made, isCurrent, At));
     }
 }

@@ -5,28 +5,10 @@ using RootCall.Core.Jobs;
 using RootCall.Core.Viewing;
 using RootCall.Data.Stores;
 using RootCall.Data.Work;
+using RootCall.Web.Features.Pictures;
 using RootCall.Web.Features.Work;
 
 namespace RootCall.Web.Features.Crossing;
-
-/// <summary>A whole scene before and after a crossing.</summary>
-/// <param name="Mean">Mean ΔE of the frames' pixels, <paramref name="High"/> its 95th percentile.</param>
-/// <param name="IsSeen">Somebody could tell the two apart.</param>
-/// <param name="Told">What the frames do not show, in sentences.</param>
-/// <param name="IsCurrent">They show the scene as it stands.</param>
-/// <param name="Pictures">Address of the picture of each name.</param>
-internal sealed record CrossingFrameView(
-    DateTimeOffset At,
-    double Mean,
-    double High,
-    double Most,
-    bool IsSeen,
-    IEnumerable<string> Told,
-    bool IsCurrent,
-    FramePairPictures Pictures
-);
-
-internal sealed record FramePairPictures(string Before, string After, string Difference);
 
 /// <summary>Which crossing is drawn.</summary>
 internal sealed record DrawTheseLooks(string To, CrossingRoute Route, bool Fit)
@@ -62,7 +44,7 @@ internal static class CrossingFrames
             .ExcludeFromDescription();
     }
 
-    private static async Task<Results<Ok<CrossingFrameView>, NoContent>> Of(
+    private static async Task<Results<Ok<FramePairView>, NoContent>> Of(
         Guid id,
         string to,
         string? route,
@@ -76,20 +58,9 @@ internal static class CrossingFrames
         var (state, _) = await crossed.Get(id, to, asked.Route, stop);
         if (DrawnPair.Of(disk.CrossingFrame(id, asked)) is not { } made)
             return TypedResults.NoContent();
-        // Each pair has addresses of its own, so that a browser shows the newest.
         string At(FramePicture picture) =>
             $"/api/scenes/{id}/crossed-frames/{picture}?to={to}&route={asked.Route}&fit={fit}&at={made.At.UtcTicks}".ToLowerInvariant();
-        return TypedResults.Ok(
-            new CrossingFrameView(
-                made.At,
-                made.Moved.Mean,
-                made.Moved.High,
-                made.Moved.Most,
-                made.Moved.IsSeen,
-                made.Told,
-                made.Print == asked.Print(state.FramePrintOf(FrameLighting.Studio, null, disk.ColourPrint)),
-                new(At(FramePicture.Before), At(FramePicture.After), At(FramePicture.Difference))
-            )
-        );
+        var isCurrent = made.Print == asked.Print(state.FramePrintOf(FrameLighting.Studio, null, disk.ColourPrint));
+        return TypedResults.Ok(FramePairView.Of(made, isCurrent, At));
     }
 }

@@ -36,14 +36,15 @@ export default function Space(props: SpaceProps) {
   const { sceneId, onShow } = props;
   const query = useSpace(sceneId);
   const make = useMakeSpace(sceneId);
-  const work = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'makeview' && isOpen(w));
+  const last = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'makeview');
+  const work = last && isOpen(last) ? last : undefined;
   const view = query.data;
   const start = make.mutate;
   const isMissing = view?.made === null && !work && make.status === 'idle';
   useEffect(() => {
     if (isMissing) start(undefined);
   }, [isMissing, start]);
-  const failed = make.status === 'success' && !work;
+  const failed = make.status === 'success' && (last?.state === 'failed' || last?.state === 'cancelled');
   if (view?.made) return <Made {...props} view={view} made={view.made} />;
   return (
     <div className="flex h-full flex-col">
@@ -102,7 +103,10 @@ function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
     setDressedAt(touched);
     setWardrobe(open());
   }
-  useEffect(() => () => wardrobe.close(), [wardrobe]);
+  useEffect(() => {
+    wardrobe.open();
+    return () => wardrobe.close();
+  }, [wardrobe]);
 
   const pick = (piece: Piece) => {
     setPicked({ node: piece.node, part: piece.part });

@@ -18,7 +18,7 @@ export class Wardrobe {
   private readonly made = new Map<string, THREE.Material>();
   private readonly images = new Map<number, HTMLImageElement | null>();
   private readonly waiting: number[] = [];
-  private readonly stop = new AbortController();
+  private stop = new AbortController();
   private asked = 0;
   private checker: HTMLCanvasElement | undefined;
   readonly outlines = { held: outlineSurfaces(2.5), focus: outlineSurfaces(1.2) };
@@ -59,8 +59,15 @@ export class Wardrobe {
       (uniforms.size?.value as THREE.Vector2).set(width, height);
   }
 
+  /** It may be opened again after it was closed. */
+  open() {
+    if (this.stop.signal.aborted) this.stop = new AbortController();
+  }
+
   close() {
     this.stop.abort();
+    this.waiting.length = 0;
+    for (const [number, image] of this.images) if (image === null) this.images.delete(number);
     for (const surface of this.made.values()) {
       if ('map' in surface) (surface.map as THREE.Texture | null)?.dispose();
       surface.dispose();
