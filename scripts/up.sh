@@ -123,7 +123,7 @@ up() {
 # Whoever looks at a screen comes before what is made behind it.
 start_worker() {
   local worker=$home/artifacts/bin/RootCall.Worker/release
-  start worker nice -n 5 "$worker/RootCall.Worker" --contentRoot "$worker"
+  start worker nice -n 10 "$worker/RootCall.Worker" --contentRoot "$worker"
 }
 
 # Restarts a worker and a database that crashed; ends when the web process does.

@@ -1,6 +1,7 @@
 using System.Globalization;
 using OpenQA.Selenium;
 using RootCall.Browser.Tests;
+using RootCall.Testing;
 
 namespace RootCall.Bench;
 
@@ -39,7 +40,7 @@ internal static class SheetBench
 
     public static void Run()
     {
-        RunningApplication.WorkerNiceness = "5";
+        RunningApplication.WorkerNiceness = "10";
         using var browser = new BrowserFixture();
         var materials = string.Join(',', Enumerable.Range(0, Materials).Select(Material));
         var id = browser.Open("sheet.gltf", $$"""{"asset":{"version":"2.0"},"materials":[{{materials}}]}""");
