@@ -134,6 +134,8 @@ public sealed partial class BenchTests(BrowserFixture browser)
         SeeHeld("occlusion");
         browser.Press(Keys.Enter);
         browser.SeeText("0 applied, 1 pending");
+        // Keys of the stage sleep as long as a menu has the keyboard.
+        RunningApplication.Until(() => browser.Driver.FindElements(By.CssSelector("[role=menu]")).Count == 0, "the menu did not close");
         browser.PressShift("p");
         browser.See("//button[@data-wire='occlusion']");
         browser.Press("u");
