@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
 import { api, unwrap } from './client';
 import { byId, useChange } from './queries';
 
@@ -10,7 +11,7 @@ export interface UvEdges {
 }
 
 /** The scene in space as it stands: where its geometry lies, and what each part of it wears. */
-export const useSpace = (id: string, enabled = true) =>
+export const useSceneView = (id: string, enabled = true) =>
   useQuery({
     queryKey: ['view', id],
     queryFn: () => unwrap(api.GET('/api/scenes/{id}/view', byId(id))),
@@ -18,9 +19,15 @@ export const useSpace = (id: string, enabled = true) =>
     placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 
-/** Has a worker make its geometry ready. */
-export const useMakeSpace = (id: string) =>
-  useChange(() => unwrap(api.POST('/api/scenes/{id}/view', byId(id))), ['work']);
+/** Has a worker make its geometry ready, by itself as soon as it is known to be missing. */
+export function useReadyView(id: string, isMissing: boolean) {
+  const make = useChange(() => unwrap(api.POST('/api/scenes/{id}/view', byId(id))), ['work']);
+  const { mutate, status } = make;
+  useEffect(() => {
+    if (isMissing && status === 'idle') mutate(undefined);
+  }, [isMissing, status, mutate]);
+  return make;
+}
 
 /** Where a part of its geometry lies. */
 export const spaceFile = (id: string, print: string, file: number) => `/api/scenes/${id}/view/${print}/${file}`;

@@ -1,5 +1,4 @@
-import { useEffect } from 'react';
-import { useMakeSpace, useSpace } from '../../api/space';
+import { useReadyView, useSceneView } from '../../api/space';
 import { useSettings, type Shape } from '../../state/settings';
 import { useShapeOn } from '../../state/shapeOn';
 
@@ -28,7 +27,7 @@ export function useShape(sceneId: string): ShownOn {
   const chosen = useShapeOn((s) => s.on);
   const on = chosen?.sceneId === sceneId ? chosen : undefined;
   const isObject = shape === 'own' || (shape === 'object' && on !== undefined);
-  const print = useSpace(sceneId, isObject).data?.made?.print;
+  const print = useSceneView(sceneId, isObject).data?.made?.print;
   const word = shape === 'object' ? (on ? `object-${on.node}` : 'sphere') : shape;
   return {
     query: word === 'sphere' ? {} : { shape: word, ...(isObject && print !== undefined && { view: print }) },
@@ -42,11 +41,5 @@ export function useShape(sceneId: string): ShownOn {
 export function useReadyShape(sceneId: string) {
   const { shape } = useShape(sceneId);
   const wanted = shape === 'own' || shape === 'object';
-  const made = useSpace(sceneId, wanted).data;
-  const make = useMakeSpace(sceneId);
-  const start = make.mutate;
-  const isMissing = wanted && made?.made === null && make.status === 'idle';
-  useEffect(() => {
-    if (isMissing) start(undefined);
-  }, [isMissing, start]);
+  useReadyView(sceneId, useSceneView(sceneId, wanted).data?.made === null);
 }

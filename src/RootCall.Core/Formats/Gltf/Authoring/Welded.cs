@@ -23,8 +23,6 @@ internal sealed class Welded(MeshGeometry geometry, bool countsDown)
 
     public bool Any => indices.Count > 0;
 
-    public int Vertices => positions.Count / 3;
-
     /// <param name="triangles">Three corners each.</param>
     public void AddTriangles(ReadOnlySpan<int> triangles)
     {

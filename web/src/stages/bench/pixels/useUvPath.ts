@@ -1,5 +1,5 @@
-import { useEffect, useMemo } from 'react';
-import { useMakeSpace, useUvs } from '../../../api/space';
+import { useMemo } from 'react';
+import { useReadyView, useUvs } from '../../../api/space';
 import { count, many } from '../../../parts/format';
 
 interface Layout {
@@ -18,12 +18,7 @@ export function useUvPath(
   wanted: boolean,
 ): Layout {
   const uvs = useUvs(sceneId, material, number, wanted);
-  const make = useMakeSpace(sceneId);
-  const start = make.mutate;
-  const isMissing = wanted && uvs.data === null && make.status === 'idle';
-  useEffect(() => {
-    if (isMissing) start(undefined);
-  }, [isMissing, start]);
+  useReadyView(sceneId, wanted && uvs.data === null);
   const path = useMemo(() => {
     if (!wanted || !uvs.data || !size) return undefined;
     const { edges } = uvs.data;

@@ -2,7 +2,7 @@ import { Canvas } from '@react-three/fiber';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import * as THREE from 'three';
 import type { BenchItem, SceneViewed } from '../../../api/client';
-import { useMakeSpace, useSpace } from '../../../api/space';
+import { useReadyView, useSceneView } from '../../../api/space';
 import { useWork } from '../../../api/queries';
 import { useEnter, useKey } from '../../../frame/keys';
 import { isOpen, WorkLine } from '../../../parts/WorkLine';
@@ -34,16 +34,11 @@ interface SpaceProps {
 /** The whole scene, to be walked around. It takes the sheet's place; the material in hand stays beside it. */
 export default function Space(props: SpaceProps) {
   const { sceneId, onShow } = props;
-  const query = useSpace(sceneId);
-  const make = useMakeSpace(sceneId);
+  const query = useSceneView(sceneId);
   const last = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'makeview');
   const work = last && isOpen(last) ? last : undefined;
   const view = query.data;
-  const start = make.mutate;
-  const isMissing = view?.made === null && !work && make.status === 'idle';
-  useEffect(() => {
-    if (isMissing) start(undefined);
-  }, [isMissing, start]);
+  const make = useReadyView(sceneId, view?.made === null && !work);
   const failed = make.status === 'success' && (last?.state === 'failed' || last?.state === 'cancelled');
   if (view?.made) return <Made {...props} view={view} made={view.made} />;
   return (
@@ -54,7 +49,7 @@ export default function Space(props: SpaceProps) {
       <p className="field flex-1 px-7 pt-4 text-[13px] text-white">
         {query.isError ? query.error.message : failed ? 'It could not be made ready.' : 'Its geometry is on its way.'}{' '}
         {failed && (
-          <button type="button" className="underline" onClick={() => start(undefined)}>
+          <button type="button" className="underline" onClick={() => make.mutate(undefined)}>
             Try again
           </button>
         )}
@@ -71,7 +66,7 @@ interface MadeProps extends SpaceProps {
 function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
   const [overlay, setOverlay] = useState<Overlay>('looks');
   const [variant, setVariant] = useState<string>();
-  const [reach, setReach] = useState<Reach>('all');
+  const [wantedReach, setReach] = useState<Reach>('all');
   const [picked, setPicked] = useState<Pick<Piece, 'node' | 'part'>>();
   const [pictures, setPictures] = useState(0);
   const [at, setAt] = useState<[number, number, number]>();
@@ -126,11 +121,10 @@ function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
     onShow('sheet');
   };
   const onRest = useCallback((place: THREE.Vector3) => setAt(place.toArray()), []);
-  const next = () =>
-    setReach(
-      reaches.filter((r) => r !== 'focus' || focus.size > 0)[reach === 'held' ? 0 : 1 + (reach === 'focus' ? 1 : 0)] ??
-        'all',
-    );
+  const offered = reaches.filter((r) => r !== 'focus' || focus.size > 0);
+  // A focus that was emptied hides nothing.
+  const reach = offered.includes(wantedReach) ? wantedReach : 'all';
+  const next = () => setReach(offered[(offered.indexOf(reach) + 1) % offered.length] ?? 'all');
   useEnter(frame);
   useKey('shift+z', next);
   useKey('down', () => walking.current?.turn(15));
