@@ -1,5 +1,8 @@
 using System.Collections.Immutable;
 using RootCall.Core.Audit;
+using RootCall.Core.Formats;
+using RootCall.Core.Formats.Looks;
+using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Bench;
@@ -16,6 +19,7 @@ namespace RootCall.Core.Bench;
 /// <param name="Differs">It is not as the specification leaves it: written otherwise, or fed.</param>
 /// <param name="Unseen">The input at 0 that hides it; null where it shows.</param>
 /// <param name="Maps">Images that feed it.</param>
+/// <param name="Nodes">On the way to it, nearest first.</param>
 public sealed record HeldInput(
     string Name,
     string What,
@@ -30,7 +34,8 @@ public sealed record HeldInput(
     bool TakesImage,
     bool Differs,
     string? Unseen,
-    ImmutableArray<HeldMap> Maps
+    ImmutableArray<HeldMap> Maps,
+    ImmutableArray<HeldNode> Nodes
 );
 
 /// <summary>An image that arrives at an input.</summary>
@@ -44,7 +49,12 @@ public sealed record HeldMap(string Image, Channels Channel, ImmutableArray<stri
 /// <param name="Mesh">What edits call it by.</param>
 /// <param name="Part">Empty for the whole.</param>
 /// <param name="Places">How often the object stands in the scene.</param>
-public sealed record Wearer(string Mesh, string Name, string Part, long Triangles, int Places);
+/// <param name="Instances">Places that share it with others, the first of them.</param>
+public sealed record Wearer(string Mesh, string Name, string Part, long Triangles, int Places, ImmutableArray<Instance> Instances)
+{
+    /// <summary>Places that are named.</summary>
+    public const int Named = 100;
+}
 
 /// <summary>One material on the bench: its inputs as its model orders them, and who wears it.</summary>
 public sealed record HeldMaterial(MaterialView Material, ImmutableArray<HeldInput> Inputs, ImmutableArray<Wearer> Wearers)
@@ -54,34 +64,40 @@ public sealed record HeldMaterial(MaterialView Material, ImmutableArray<HeldInpu
         var model = material.Model?.Inputs ?? [];
         var known = model.Select(i => i.Name).ToHashSet(StringComparer.Ordinal);
         var inputs = model
-            .Select(spec => material.Input(spec.Name) is { } there ? Held(material, there) : Held(material, spec))
+            .Select(spec => material.Input(spec.Name) is { } there ? Held(scene, material, there) : Held(material, spec))
             // What the model does not know comes last, as it is written.
-            .Concat(material.Inputs.Where(i => !known.Contains(i.Name)).Select(i => Held(material, i)));
+            .Concat(material.Inputs.Where(i => !known.Contains(i.Name)).Select(i => Held(scene, material, i)));
         var places = scene
             .Scene.Nodes.Where(n => n.Mesh >= 0)
             .GroupBy(n => n.Mesh)
-            .ToDictionary(g => scene.Scene.Meshes[g.Key].Id, g => g.Sum(n => n.Copies), StringComparer.Ordinal);
+            .ToDictionary(g => scene.Scene.Meshes[g.Key].Id, g => g.ToList(), StringComparer.Ordinal);
         return new(
             material,
             [.. inputs],
             [
                 .. material
-                    .Users.Select(u => new Wearer(
-                        u.Mesh.Id,
-                        u.Mesh.Name,
-                        u.Part.Name,
-                        u.Part.Triangles,
-                        places.GetValueOrDefault(u.Mesh.Id)
+                    .Users.Select(u => (User: u, Nodes: places.GetValueOrDefault(u.Mesh.Id) ?? []))
+                    .Select(u => new Wearer(
+                        u.User.Mesh.Id,
+                        u.User.Mesh.Name,
+                        u.User.Part.Name,
+                        u.User.Part.Triangles,
+                        u.Nodes.Sum(n => n.Copies),
+                        [.. Instance.Of(scene.Scene, u.User.Mesh, u.Nodes).Take(Wearer.Named)]
                     ))
                     .OrderByDescending(w => w.Triangles * Math.Max(1, w.Places)),
             ]
         );
     }
 
-    private static HeldInput Held(MaterialView material, InputView input)
+    private static HeldInput Held(AuditScene scene, MaterialView material, InputView input)
     {
-        // Beside a map a value says nothing, unless something multiplies by it.
-        var now = input.IsConnected ? input.Factor?.Numbers ?? [] : input.Numbers;
+        var nodes = input.IsConnected ? HeldNode.Of(scene, input) : [];
+        // Beside a map a value says nothing, unless the format multiplies by it; a node that multiplies has its own.
+        var now =
+            !input.IsConnected ? input.Numbers
+            : SceneFormats.Of(scene.Scene.Path).Capabilities.Shape is INodeShape ? []
+            : input.Factor?.Numbers ?? [];
         var standard = input.Spec?.Default ?? input.Input.Default?.Numbers ?? [];
         var text = input.Input.Effective?.Text;
         return new(
@@ -98,7 +114,8 @@ public sealed record HeldMaterial(MaterialView Material, ImmutableArray<HeldInpu
             input.Type.TakesImage,
             input.IsConnected || (text is null ? !now.SequenceEqual(standard) : input.Input.Value is not null),
             Unseen(material, input.Spec),
-            [.. input.Maps.Select(m => Held(material, m))]
+            [.. input.Maps.Select(m => Held(material, m))],
+            nodes
         );
     }
 
@@ -117,6 +134,7 @@ public sealed record HeldMaterial(MaterialView Material, ImmutableArray<HeldInpu
             spec.Type.TakesImage,
             false,
             Unseen(material, spec),
+            [],
             []
         );
 

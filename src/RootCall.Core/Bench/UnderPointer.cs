@@ -1,22 +1,31 @@
 using System.Collections.Immutable;
 using System.Numerics;
 using RootCall.Core.Audit;
+using RootCall.Core.Rendering.Graphs;
+using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Rendering.Textures;
+using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 using RootCall.Core.Viewing;
 
 namespace RootCall.Core.Bench;
 
 /// <summary>What a pixel of an image comes to at an input.</summary>
-/// <param name="Numbers">What arrives there: decoded, one channel or three, scaled and multiplied as the graph says.</param>
-/// <param name="IsWhole">Nothing lies between that is not reckoned with here.</param>
+/// <param name="Numbers">
+/// What arrives there by the program that draws: decoded, picked, and through all nodes between. A direction is told in tangent space.
+/// </param>
+/// <param name="IsWhole">It depends on that pixel alone, and no node between is unknown.</param>
 public sealed record ArrivingValue(string Input, ImmutableArray<double> Numbers, bool IsWhole);
 
 /// <summary>A pixel under the pointer: as it is stored, as linear light or number, and at each input that reads it.</summary>
 public sealed record UnderPointer(ImmutableArray<double> Stored, ImmutableArray<double> Linear, ImmutableArray<ArrivingValue> Inputs)
 {
-    /// <summary>Nodes that are reckoned with; a normal map stays as it is read, since it turns with the surface.</summary>
-    private static readonly ImmutableArray<string> Known = ["multiply", NodeWord.Channel, "normal map", "image", "convert"];
+    /// <summary>Two places: what differs between them does not come from the pixel.</summary>
+    private static readonly ShadingPoint[] Places =
+    [
+        new(Vector3.Zero, Vector3.UnitZ, Vector3.UnitX, Vector3.UnitY, Vector2.Zero, 0, Vector3.UnitZ),
+        new(new(3.7f, 1.3f, 2.9f), Vector3.UnitZ, Vector3.UnitX, Vector3.UnitY, new(0.37f, 0.71f), 0, Vector3.UnitZ),
+    ];
 
     /// <param name="stored">One number for each channel: grey; grey and alpha; red, green, blue; with alpha.</param>
     /// <param name="image">A map of the material that reads the image.</param>
@@ -24,13 +33,7 @@ public sealed record UnderPointer(ImmutableArray<double> Stored, ImmutableArray<
     {
         var linear = Texture.Linear(stored, SpaceOf(image));
         var pixel = stored.ToArray();
-        var inputs = material
-            .Maps.Where(m => m.Use.SameFile(image.Use))
-            .Select(m => new ArrivingValue(
-                m.Input.Name,
-                Arriving(m, Texture.Linear(pixel, SpaceOf(m))),
-                m.Times == 1 && m.Through.All(t => Known.Contains(NodeWord.Of(t)))
-            ));
+        var inputs = material.Maps.Where(m => m.Use.SameFile(image.Use)).Select(m => Arriving(m, Texture.Linear(pixel, SpaceOf(m))));
         return new(
             [.. pixel.Select(v => (double)v)],
             stored.Length switch
@@ -55,22 +58,27 @@ public sealed record UnderPointer(ImmutableArray<double> Stored, ImmutableArray<
         : OrderedImage.IsEncoded(map.Facts) ? ColourSpace.Srgb
         : ColourSpace.Linear;
 
-    private static ImmutableArray<double> Arriving(MapView map, Vector4 linear)
+    private static ArrivingValue Arriving(MapView map, Vector4 linear)
     {
-        double At(int channel) => (linear[channel] * map.Use.ScaleOf(channel)) + map.Use.BiasOf(channel);
-        ImmutableArray<double> read = map.Channel switch
-        {
-            Channels.R => [At(0)],
-            Channels.G => [At(1)],
-            Channels.B => [At(2)],
-            Channels.A => [At(3)],
-            Channels.Rg => [At(0), At(1)],
-            Channels.Rgba => [At(0), At(1), At(2), At(3)],
-            // The weights of Rec. 709, by which readers of images make one number of three.
-            Channels.Luminance => [(0.2126 * At(0)) + (0.7152 * At(1)) + (0.0722 * At(2))],
-            _ => [At(0), At(1), At(2)],
-        };
-        var factor = map.Input.Factor?.Numbers ?? [];
-        return [.. read.Select((v, i) => v * (factor.Length == 0 ? 1 : factor[Math.Min(i, factor.Length - 1)]))];
+        var told = new SortedSet<string>(StringComparer.Ordinal);
+        var pixel = new OnePixel(map.Use, linear);
+        var program = GraphCompiler.Compile(map.Material.Material.Graph, pixel, [(map.Input.Input, Vector4.Zero)], told);
+        var values = new Vector4[Places.Length];
+        program.Run(Places, values);
+        // A slope needs the pixels around it.
+        var isLocal = !map.Through.Any(t => NodeKinds.NameOf(t) is "bump" or "heighttonormal");
+        return new(
+            map.Input.Name,
+            [.. Enumerable.Range(0, Math.Clamp(map.Input.Type.Numbers, 1, 4)).Select(i => (double)values[0][i])],
+            told.Count == 0 && map.Input.Maps.Length == 1 && isLocal && values[0] == values[1]
+        );
+    }
+
+    /// <summary>An image that is one pixel everywhere; no other comes.</summary>
+    private sealed record OnePixel(ImageUse Use, Vector4 Value) : ITextureSource, ITexture
+    {
+        public ITexture? Find(ImageUse use) => use.SameFile(Use) ? this : null;
+
+        public Vector4 Sample(Vector2 uv, float footprint) => Value;
     }
 }

@@ -2,6 +2,7 @@ using System.Collections.Immutable;
 using System.Text.Json;
 using System.Text.Json.Serialization;
 using RootCall.Core.Audit;
+using RootCall.Core.Formats.Looks;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Bench;
@@ -21,13 +22,20 @@ public enum WireAct
 
     /// <summary>Turn what it carries around.</summary>
     Invert,
+    Multiply,
+    CorrectColour,
 
+    /// <summary>Read stored values as directions.</summary>
+    NormalMap,
+
+    /// <summary>Take a node out that it goes through.</summary>
+    TakeOut,
     Disconnect,
 }
 
 public sealed class WireActConverter() : JsonStringEnumConverter<WireAct>(JsonNamingPolicy.KebabCaseLower);
 
-/// <param name="To">The other input; null where none is meant.</param>
+/// <param name="To">The other input, or the node that is taken out; null where none is meant.</param>
 /// <param name="WhyNot">Why it cannot be done; null when it can.</param>
 public sealed record WireChoice(WireAct Act, string? To, Channels? Channel, string? WhyNot);
 
@@ -36,6 +44,7 @@ public sealed record WireChoice(WireAct Act, string? To, Channels? Channel, stri
 /// </summary>
 public static class WireChoices
 {
+    private static readonly ImmutableArray<WireAct> Lays = [WireAct.Invert, WireAct.Multiply, WireAct.CorrectColour, WireAct.NormalMap];
     private static readonly ImmutableArray<Channels> Picks = [Channels.Rgb, Channels.R, Channels.G, Channels.B, Channels.A];
 
     /// <param name="channel">That is to arrive at another input; null for what fits there, or else arrives now.</param>
@@ -55,7 +64,13 @@ public static class WireChoices
                     : []
             )
             .Concat(Picks.Where(p => p != map.Channel).Select(p => (WireAct.Channel, (string?)null, (Channels?)p)))
-            .Append((WireAct.Invert, null, null))
+            .Concat(Lays.Select(a => (a, (string?)null, (Channels?)null)))
+            .Concat(
+                HeldNode
+                    .Of(scene, material.Input(input)!)
+                    .Where(n => n.ComesOut)
+                    .Select(n => (WireAct.TakeOut, (string?)n.Name, (Channels?)null))
+            )
             .Append((WireAct.Disconnect, null, null));
         return
         [
@@ -75,7 +90,11 @@ public static class WireChoices
             WireAct.Move => new HandMove(input, to ?? throw Unsaid("an input"), channel),
             WireAct.Fork => new HandFork(input, to ?? throw Unsaid("an input"), channel),
             WireAct.Channel => new HandChannel(input, channel ?? throw Unsaid("a channel")),
-            WireAct.Invert => new HandInvert(input),
+            WireAct.Invert => new HandLay(input, LaidNode.Invert),
+            WireAct.Multiply => new HandLay(input, LaidNode.Multiply),
+            WireAct.CorrectColour => new HandLay(input, LaidNode.CorrectColour),
+            WireAct.NormalMap => new HandLay(input, LaidNode.NormalMap),
+            WireAct.TakeOut => new HandTakeOut(input, to ?? throw Unsaid("a node")),
             _ => new HandMap(input, null),
         };
 

@@ -36,6 +36,9 @@ public sealed record Mesh(
     /// <summary>Prim path or JSON pointer; the name where the format has no more.</summary>
     public string Id { get; init; } = Name;
 
+    /// <summary>Id of the mesh that one which comes into being is like; null for one that is in the file.</summary>
+    public string? CopyOf { get; init; }
+
     public bool HasNormals { get; init; }
 
     public bool HasColours { get; init; }

@@ -39,6 +39,9 @@ public sealed record Scene(
     /// <summary>What can be chosen in the file itself, with what is chosen now.</summary>
     public ImmutableArray<VariantChoice> Variants { get; init; } = [];
 
+    /// <summary>Paths of prims whose descendants are shared: what is said of those is not heard (USD, "Scenegraph instancing").</summary>
+    public ImmutableArray<string> Instances { get; init; } = [];
+
     /// <summary>Why nothing can be written into its files before somebody mends them, in one sentence; null when it can.</summary>
     public string? Broken { get; init; }
 

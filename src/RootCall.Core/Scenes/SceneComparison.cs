@@ -31,6 +31,8 @@ public static class SceneComparison
             yield return $"nodes: {nodesA} <> {nodesB}";
         if (a.Counts != b.Counts)
             yield return $"counts: {a.Counts} <> {b.Counts}";
+        if (!a.Instances.Order(StringComparer.Ordinal).SequenceEqual(b.Instances.Order(StringComparer.Ordinal)))
+            yield return $"instances: {string.Join(' ', a.Instances)} <> {string.Join(' ', b.Instances)}";
         var (chosenA, chosenB) = (
             string.Join('|', a.Variants.Select(v => $"{v.Place} {v.Set} {v.Selected}")),
             string.Join('|', b.Variants.Select(v => $"{v.Place} {v.Set} {v.Selected}"))

@@ -48,6 +48,7 @@ public sealed class SceneDraft
         Index = index;
         Before = index.Scene;
         (Meshes, Nodes, Variants, Files, Answers) = (Before.Meshes, Before.Nodes, Before.Variants, Before.Files, Before.Answers);
+        Instances = Before.Instances;
     }
 
     public Scene Before { get; }
@@ -68,6 +69,8 @@ public sealed class SceneDraft
     public ImmutableArray<SceneNode> Nodes { get; set; }
 
     public ImmutableArray<VariantChoice> Variants { get; set; }
+
+    public ImmutableArray<string> Instances { get; set; }
 
     public ImmutableArray<SourceFile> Files { get; set; }
 
@@ -239,6 +242,7 @@ public sealed class SceneDraft
             && Meshes == Before.Meshes
             && Nodes == Before.Nodes
             && Variants == Before.Variants
+            && Instances == Before.Instances
             && Files == Before.Files
             && Answers == Before.Answers
         )
@@ -250,6 +254,7 @@ public sealed class SceneDraft
             Meshes = Meshes,
             Nodes = Nodes,
             Variants = Variants,
+            Instances = Instances,
             Files = Files,
             Answers = Answers,
             References = references,
@@ -257,6 +262,7 @@ public sealed class SceneDraft
             {
                 Nodes = Before.Counts.Nodes + Nodes.Length - Before.Nodes.Length,
                 Meshes = Before.Counts.Meshes + Meshes.Length - Before.Meshes.Length,
+                Triangles = Before.Counts.Triangles + Meshes.Skip(Before.Meshes.Length).Sum(m => m.Triangles),
                 Materials = Before.Counts.Materials + all.Count(m => !m.IsTemplate) - Before.Materials.Count(m => !m.IsTemplate),
                 Images = Before.Counts.Images + Images(references) - Images(Before.References),
             },

@@ -68,11 +68,19 @@ public sealed record ViewedScene(
         foreach (var file in scene.Files.Select(f => f.Path).Concat(buffers))
             Add(FileFacts.Stamp(file) is { } stamp ? $"{file} {stamp.Bytes} {stamp.ModifiedUtc.Ticks}" : file);
         foreach (var node in scene.Nodes)
-            Add($"{node.Parent} {node.Mesh} {string.Join(' ', node.Transform.Select(t => t.ToString("R", CultureInfo.InvariantCulture)))}");
-        foreach (var part in scene.Meshes.SelectMany(m => m.Parts.Prepend(new(m.Id, string.Empty, m.Triangles))))
+            Add(
+                $"{node.Parent} {Geometry(scene, node)} {string.Join(' ', node.Transform.Select(t => t.ToString("R", CultureInfo.InvariantCulture)))}"
+            );
+        // What comes into being as another one's like has its geometry.
+        foreach (
+            var part in scene.Meshes.Where(m => m.CopyOf is null).SelectMany(m => m.Parts.Prepend(new(m.Id, string.Empty, m.Triangles)))
+        )
             Add($"{part.Name} {part.Triangles}");
         return hash.GetCurrentHashAsUInt128().ToString("x32", CultureInfo.InvariantCulture);
     }
+
+    private static string Geometry(Scene scene, SceneNode node) =>
+        scene.Meshes.ElementAtOrDefault(node.Mesh) is { } mesh ? mesh.CopyOf ?? mesh.Id : string.Empty;
 
     private static string About(string folder) => Path.Combine(folder, "about.json");
 }

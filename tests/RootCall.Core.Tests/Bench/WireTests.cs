@@ -1,5 +1,9 @@
+using System.Collections.Immutable;
 using RootCall.Core.Audit;
 using RootCall.Core.Bench;
+using RootCall.Core.Edits;
+using RootCall.Core.Formats.Looks;
+using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 using RootCall.Testing;
 
@@ -54,6 +58,10 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
                 made.Where(m => m.Format == format).Select(m => m.Act).ToHashSet()
             );
         Assert.Contains(("usda", WireAct.Invert), made);
+        Assert.Superset(
+            new HashSet<WireAct> { WireAct.Invert, WireAct.Multiply, WireAct.CorrectColour },
+            made.Where(m => m.Format == "mtlx").Select(m => m.Act).ToHashSet()
+        );
         Assert.Contains(made, m => m.Act == WireAct.Channel);
         Assert.All(refused, r => Assert.EndsWith(".", r, StringComparison.Ordinal));
     }
@@ -61,6 +69,8 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
     private static bool IsSo(WireChoice choice, InputView was, AuditScene after)
     {
         var material = after.Called(was.Material.Name)!;
+        bool Lies(MaterialView m, string input, string word) =>
+            HeldNode.Of(after, m.Input(input)!).Any(n => n.Word.EndsWith(word, StringComparison.Ordinal));
         bool Reads(string input) =>
             material.Input(input)?.Maps is [var map] && map.Use.Reference.Written == was.Maps[0].Use.Reference.Written;
         return choice.Act switch
@@ -69,6 +79,13 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
             WireAct.Fork => Reads(choice.To!) && Reads(was.Name),
             WireAct.Channel => material.Input(was.Name)!.Maps[0].Channel == choice.Channel,
             WireAct.Invert => IsTurned(was, material),
+            WireAct.NormalMap => material.Input(was.Name)!.Maps[0] is { PassesNormalMap: true } or { Use.Bias.IsEmpty: false },
+            WireAct.Multiply or WireAct.CorrectColour => Lies(
+                material,
+                was.Name,
+                choice.Act == WireAct.Multiply ? "multiply" : "correction"
+            ),
+            WireAct.TakeOut => !HeldNode.Of(after, material.Input(was.Name)!).Any(n => n.Name == choice.To),
             _ => material.Input(was.Name) is null or { Maps.IsEmpty: true },
         };
     }
@@ -97,6 +114,62 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
         var decision = new HandFork("base_color", to, ChannelWords.Of(channel));
         Assert.Equal(why, Assert.Single(HandPlan.Make(scene.Scene, decision, HandPlaces.Of(scene.Scene, ["paint"])).Left).Reason);
     }
+
+    /// <summary>
+    /// Nodes laid and set come to what MaterialX's standard nodes say they do ("multiply", "colorcorrect", MaterialX 1.39): half of all,
+    /// and without saturation a grey by the library's own weights ("saturate", lumacoeffs). Taken out, what is written is what arrived.
+    /// </summary>
+    [Fact]
+    public void Nodes_are_laid_set_and_taken_out_again()
+    {
+        place.PutPng("paint.png");
+        var scene = Paint("paint.png");
+        var arrived = File.ReadAllText(scene.Scene.Scene.Path);
+        var edits = ImmutableArray<Edit>.Empty;
+        var now = scene;
+        // One entry after the other; each time all are written and read.
+        void Take(HandDecision decision)
+        {
+            var plan = HandPlan.Make(now.Scene, decision, HandPlaces.Of(now.Scene, ["paint"]));
+            Assert.Empty(plan.Left);
+            edits = [.. edits, .. plan.Edits];
+            now = scene.With(place.At(Guid.NewGuid().ToString("N")), edits);
+        }
+
+        void Set(int node, string part, params double[] numbers) =>
+            Take(HeldNode.Set(Nodes(now)[node].Values.First(v => v.What == part).Name, numbers));
+        Take(new HandLay("base_color", LaidNode.Multiply));
+        Take(new HandLay("base_color", LaidNode.CorrectColour));
+        Assert.Equal(["colour correction", "multiply"], Nodes(now).Select(n => n.Word));
+        Assert.Equal([0.2, 0.4, 0.6], At(now), Near);
+        Set(1, "in2", 0.5, 0.5, 0.5);
+        Assert.Equal([0.1, 0.2, 0.3], At(now), Near);
+        Set(0, "saturation", 0);
+        var grey = (0.2722287 * 0.1) + (0.6740818 * 0.2) + (0.0536895 * 0.3);
+        Assert.Equal([grey, grey, grey], At(now), Near);
+
+        // What would be lost on the way is not taken elsewhere.
+        var moved = HandPlan.Make(now.Scene, new HandMove("base_color", "subsurface_color"), HandPlaces.Of(now.Scene, ["paint"]));
+        Assert.Contains("would not come along", Assert.Single(moved.Left).Reason, StringComparison.Ordinal);
+        foreach (var node in Nodes(now).Reverse())
+            Take(new HandTakeOut("base_color", node.Name));
+        Assert.Empty(Nodes(now));
+        Assert.Empty(SceneComparison.Differences(scene.Scene.Scene, now.Scene.Scene));
+    }
+
+    private static bool Near(double a, double b) => Math.Abs(a - b) < 1e-3;
+
+    private static ImmutableArray<HeldNode> Nodes(Audited scene) =>
+        HeldNode.Of(scene.Scene, scene.Scene.Called("paint")!.Input("base_color")!);
+
+    private static double[] At(Audited scene)
+    {
+        var material = scene.Scene.Called("paint")!;
+        var map = material.Input("base_color")!.Maps[0];
+        return [.. UnderPointer.Of(material, map, Stored(0.2, 0.4, 0.6)).Inputs.First(i => i.Input == "base_color").Numbers];
+    }
+
+    private static float[] Stored(params double[] linear) => [.. linear.Select(v => (float)SrgbCurve.ToEncoded(v))];
 
     /// <summary>A grey image has one channel, and one without alpha has none to pick.</summary>
     [Fact]
@@ -175,6 +248,97 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
         var all = HandPlan.Make(scene.Scene, new HandAssign(worn.Name, []), HandPlaces.Of(scene.Scene, [worn.Name]));
         Assert.Equal($"It is {worn.Name} already.", Assert.Single(all.Left).Reason);
     }
+
+    /// <summary>
+    /// One of two that share geometry becomes its own and wears another material; the other stays as it is. What lies below an instance of
+    /// USD says why nothing is said of it before (USD, "Scenegraph instancing": opinions on descendants of an instance are not heard).
+    /// </summary>
+    [Theory]
+    [InlineData("pair.gltf", "/meshes/0", "/nodes/1", "/meshes/1", Pair)]
+    [InlineData("pair.usda", "/right/leaf", "/right", "/right/leaf", Instanced)]
+    public void An_instance_becomes_its_own(string file, string mesh, string instance, string own, string text)
+    {
+        var scene = Audits.Open(place.Put(file, text));
+        FixPlan Plan(Audited on, HandDecision decision) => HandPlan.Make(on.Scene, decision, HandPlaces.Of(on.Scene, ["green"]));
+        var made = Plan(scene, new HandOwn(mesh, instance));
+        Assert.Empty(made.Left);
+        var after = scene.With(place.At("after"), made.Edits);
+        if (file.EndsWith("usda", StringComparison.Ordinal))
+            Assert.Contains(
+                "Make that its own first",
+                Assert.Single(Plan(scene, new HandAssign("rust", [new(mesh, string.Empty)])).Left).Reason,
+                StringComparison.Ordinal
+            );
+        var assigned = Plan(after, new HandAssign("rust", [new(own, string.Empty)]));
+        Assert.Empty(assigned.Left);
+        var both = scene.With(place.At("both"), [.. made.Edits, .. assigned.Edits]).Scene.Scene;
+        string Wears(string node)
+        {
+            var at = both.Nodes.First(n => n.Name == node);
+            var shown = at.Mesh >= 0 ? at : both.Nodes.First(n => n.Parent == both.Nodes.IndexOf(at) && n.Mesh >= 0);
+            return both.Meshes[shown.Mesh].Parts[0].Material;
+        }
+
+        Assert.Equal(("green", "rust"), (Wears("left"), Wears("right")));
+        Assert.Equal(both.Meshes.Sum(m => m.Triangles), both.Counts.Triangles);
+    }
+
+    private const string Pair = """
+        {
+          "asset": { "version": "2.0" },
+          "scene": 0, "scenes": [ { "nodes": [ 0, 1 ] } ],
+          "nodes": [ { "name": "left", "mesh": 0 }, { "name": "right", "mesh": 0, "translation": [ 1, 0, 0 ] } ],
+          "meshes": [ { "name": "leaf", "primitives": [ { "attributes": { "POSITION": 0 }, "material": 0 } ] } ],
+          "materials": [ { "name": "green" }, { "name": "rust" } ],
+          "accessors": [ { "componentType": 5126, "count": 3, "type": "VEC3", "min": [ 0, 0, 0 ], "max": [ 1, 1, 0 ] } ]
+        }
+        """;
+
+    private const string Instanced = """
+        #usda 1.0
+        class "made"
+        {
+            def Mesh "leaf" (
+                prepend apiSchemas = ["MaterialBindingAPI"]
+            )
+            {
+                int[] faceVertexCounts = [3]
+                int[] faceVertexIndices = [0, 1, 2]
+                point3f[] points = [(0, 0, 0), (1, 0, 0), (0, 1, 0)]
+                rel material:binding = </green>
+            }
+        }
+        def Xform "left" (
+            inherits = </made>
+            instanceable = true
+        )
+        {
+        }
+        def Xform "right" (
+            inherits = </made>
+            instanceable = true
+        )
+        {
+        }
+        def Material "green"
+        {
+            token outputs:surface.connect = </green/s.outputs:surface>
+            def Shader "s"
+            {
+                uniform token info:id = "UsdPreviewSurface"
+                token outputs:surface
+            }
+        }
+        def Material "rust"
+        {
+            token outputs:surface.connect = </rust/s.outputs:surface>
+            def Shader "s"
+            {
+                uniform token info:id = "UsdPreviewSurface"
+                token outputs:surface
+            }
+        }
+        """;
 
     private Audited Paint(string image) =>
         Audits.Open(

@@ -18,7 +18,7 @@ internal sealed class EditMaker(Random random, string picture)
         made++;
         for (var tries = 0; tries < 100; tries++)
         {
-            var edit = random.Next(17) switch
+            var edit = random.Next(20) switch
             {
                 0 or 1 or 2 or 3 => Value(scene),
                 4 or 5 or 6 => Reread(scene),
@@ -30,6 +30,8 @@ internal sealed class EditMaker(Random random, string picture)
                 13 => Carry(scene) ?? Asset(scene),
                 14 => Variant(scene) ?? Library(scene),
                 15 => Cross(scene),
+                16 or 17 => Node(scene),
+                18 => Own(scene),
                 _ => Answer(scene),
             };
             if (edit is not null)
@@ -137,6 +139,28 @@ internal sealed class EditMaker(Random random, string picture)
                 _ => to with { Scale = [Math.Round(random.NextDouble(), 2)], UvSet = random.Next(3) == 0 ? "TEXCOORD_1" : to.UvSet },
             };
         return new SetImage(NameOf(scene, material), input.Name, use, to);
+    }
+
+    private Edit? Own(Scene scene)
+    {
+        var places = scene
+            .Meshes.SelectMany((m, i) => Instance.Of(scene, m, [.. scene.Nodes.Where(n => n.Mesh == i)]).Select(at => (m, at)))
+            .ToList();
+        return places.Count > 0 && places[random.Next(places.Count)] is var (mesh, at) ? new MakeOwn(mesh.Id, at.Id, $"own_{made}") : null;
+    }
+
+    private Edit? Node(Scene scene)
+    {
+        if (AnyMap(scene) is not var (material, input, _))
+            return null;
+        var (name, way) = (NameOf(scene, material), NodeWay.Of(material.Graph, input));
+        if (random.Next(2) == 0 || way.IsEmpty)
+            return new LayNode(name, input.Name, (LaidNode)random.Next(4));
+        var node = way[random.Next(way.Length)];
+        if (random.Next(2) == 0 || Any(LaidNodes.Parts(node)) is not { } part)
+            return new TakeNode(name, input.Name, node.Name);
+        var value = random.Next(5) == 0 ? null : new ShaderValue([.. Enumerable.Range(0, part.Type.Numbers).Select(_ => Number())]);
+        return new SetNode(name, input.Name, node.Name, part.Name, node.Input(part.Name)?.Value, value);
     }
 
     private ReferenceKey Image(Scene scene, string file)

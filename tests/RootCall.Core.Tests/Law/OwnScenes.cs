@@ -5,7 +5,7 @@ namespace RootCall.Core.Tests.Law;
 /// <summary>What no other scene here has, in the smallest form that has it.</summary>
 internal static class OwnScenes
 {
-    /// <summary>Variants that bring materials, a class that materials inherit, a map that is passed on, a light with a texture.</summary>
+    /// <summary>Variants that bring materials, a class that materials inherit, a map that is passed on, a light with a texture, instances.</summary>
     private const string Usd = """
         #usda 1.0
         (
@@ -22,6 +22,29 @@ internal static class OwnScenes
                 float inputs:roughness = 0.4
                 token outputs:surface
             }
+        }
+
+        class "_leaf"
+        {
+            def Mesh "blade"
+            {
+                int[] faceVertexCounts = [3]
+                rel material:binding = </W/tin>
+            }
+        }
+
+        def Xform "leaf" (
+            inherits = </_leaf>
+            instanceable = true
+        )
+        {
+        }
+
+        def Xform "sprig" (
+            instanceable = true
+            inherits = </_leaf>
+        )
+        {
         }
 
         def Xform "W" (

@@ -5076,6 +5076,7 @@ export interface components {
             differs: boolean;
             unseen: null | string;
             maps: components["schemas"]["HeldMap"][];
+            nodes: components["schemas"]["HeldNode"][];
         };
         HeldMap: {
             image: string;
@@ -5083,6 +5084,12 @@ export interface components {
             through: string[];
             /** Format: double */
             mean: null | number;
+        };
+        HeldNode: {
+            name: string;
+            word: string;
+            comesOut: boolean;
+            values: components["schemas"]["HeldInput"][];
         };
         HeldView: {
             name: string;
@@ -5969,7 +5976,7 @@ export interface components {
             fit: boolean;
         };
         /** @enum {unknown} */
-        WireAct: "move" | "fork" | "channel" | "invert" | "disconnect";
+        WireAct: "move" | "fork" | "channel" | "invert" | "multiply" | "correct-colour" | "normal-map" | "take-out" | "disconnect";
         WireChoice: {
             act: components["schemas"]["WireAct"];
             to: null | string;

@@ -1,6 +1,9 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats;
+using RootCall.Core.Formats.Looks;
+using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -41,8 +44,10 @@ public sealed record HandMove(string Input, string To, Channels? Channel = null)
         var map = Map(material);
         if (To == Input)
             throw new CannotUseException($"It feeds {Input} already.");
-        if (Channel is { } picked && WireEnds.WhyNot(map, picked) is { } not)
+        if ((Channel is { } picked ? WireEnds.WhyNot(map, picked) : null) is { } not)
             throw new CannotUseException(not);
+        if (WireEnds.Between(scene, material, Input) is { } lost)
+            throw new CannotUseException(lost);
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [map.Disconnect(), new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
@@ -63,8 +68,10 @@ public sealed record HandFork(string Input, string To, Channels? Channel = null)
     {
         var material = Material(scene, place);
         var map = Map(material);
-        if (Channel is { } picked && WireEnds.WhyNot(map, picked) is { } not)
+        if ((Channel is { } picked ? WireEnds.WhyNot(map, picked) : null) is { } not)
             throw new CannotUseException(not);
+        if (WireEnds.Between(scene, material, Input) is { } lost)
+            throw new CannotUseException(lost);
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
@@ -97,19 +104,6 @@ public sealed record HandChannel(string Input, Channels Channel) : HandWire(Inpu
             : $"The format does not let {Input} read {Channel.Word().ToUpperInvariant()} of this image.";
 }
 
-/// <summary>Turns what an input reads around: 0 becomes 1, and 1 becomes 0.</summary>
-public sealed record HandInvert(string Input) : HandWire(Input)
-{
-    public override string Title => $"Invert what feeds {Input}";
-
-    public override ImmutableArray<Edit> Edits(AuditScene scene, Target place) => [Map(Material(scene, place)).Read(WireEnds.Inverted)];
-
-    internal override string? Missed(SceneDraft draft, Target place) =>
-        Reaching(draft, place, Input) is [{ Use: { Scale.IsEmpty: true, Bias.IsEmpty: true } }]
-            ? $"The format reads the image of {Input} as it is stored."
-            : null;
-}
-
 /// <summary>Where a wire may end, and what it carries there.</summary>
 internal static class WireEnds
 {
@@ -132,6 +126,19 @@ internal static class WireEnds
         // What holds a colour is decoded, what holds a number is not: the input says which.
         var read = ConnectMap.Use(image.Reference, role, role, image, scene);
         return image with { Channels = spec.Channels ?? channel, DeclaredSpace = read.DeclaredSpace, Slot = string.Empty };
+    }
+
+    /// <summary>Nodes that would not come along when an image is read elsewhere; null where none lie there.</summary>
+    public static string? Between(AuditScene scene, MaterialView material, string input)
+    {
+        if (SceneFormats.Of(scene.Scene.Path).Capabilities.Shape is not INodeShape || material.Input(input) is not { } there)
+            return null;
+        var words = NodeWay
+            .Of(material.Material.Graph, there.Input)
+            .Where(n => n.Image is null && NodeKinds.NameOf(n.Type) is not ("extract" or "normalmap"))
+            .Select(n => n.Name)
+            .ToList();
+        return words.Count == 0 ? null : $"{string.Join(", ", words)} would not come along; take it out first.";
     }
 
     /// <summary>What the file holds decides which channels there are; of one that did not come nothing is known.</summary>

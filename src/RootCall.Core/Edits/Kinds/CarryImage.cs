@@ -24,6 +24,9 @@ public sealed record CarryImage(ReferenceKey Image, string File) : Edit
             return $"The scene has no image {Image.Written}.";
         if (reference.Carried is not null)
             return $"{Image.Written} is carried inside already.";
+        // Each entry would carry it once more, and be an image of its own.
+        if (reference.Sites.Length > 1)
+            return $"{Image.Written} is listed {reference.Sites.Length} times in the file; it is carried where it is listed once.";
         if (!System.IO.File.Exists(File))
             return $"There is no file “{File}”.";
         if (can.MayCarry!(File) is { } not)

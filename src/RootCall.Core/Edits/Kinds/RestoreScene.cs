@@ -21,6 +21,12 @@ public sealed record RestoreScene(
     ImmutableArray<Reference>? References
 ) : Edit
 {
+    /// <summary>Number of meshes afterwards; null when it is the same.</summary>
+    public int? MeshCount { get; init; }
+
+    /// <summary>Null when they are the same.</summary>
+    public ImmutableArray<string>? Instances { get; init; }
+
     public override string Target => Materials.Length == 1 ? $"material {Materials[0].Thing.Name}" : "scene";
 
     public override EditText Text => new("scene", Materials.Length == 1 ? Materials[0].Thing.Name : "scene", "as edited", "as it was");
@@ -39,30 +45,38 @@ public sealed record RestoreScene(
             to.Variants,
             to.Files,
             from.References == to.References ? null : to.References
-        );
+        )
+        {
+            MeshCount = from.Meshes.Length == to.Meshes.Length ? null : to.Meshes.Length,
+            Instances = from.Instances == to.Instances ? null : to.Instances,
+        };
 
     internal override string? Change(SceneDraft draft)
     {
         var now = draft.Build(Capabilities(draft).References);
         if (
             Materials.Any(m => m.Place > now.Materials.Length)
-            || Meshes.Any(m => m.Place >= now.Meshes.Length)
+            || Meshes.Any(m => m.Place >= Math.Max(now.Meshes.Length, MeshCount ?? 0))
             || Nodes.Any(n => n.Place >= now.Nodes.Length)
         )
             return "The scene is not the one that it was taken from.";
         var materials = Put(now.Materials, Materials, Count);
+        var meshes = Put(now.Meshes, Meshes, MeshCount ?? now.Meshes.Length);
         var references = References ?? now.References;
         draft.Become(
             now with
             {
                 Materials = materials,
-                Meshes = Put(now.Meshes, Meshes, now.Meshes.Length),
+                Meshes = meshes,
+                Instances = Instances ?? now.Instances,
                 Nodes = Put(now.Nodes, Nodes, now.Nodes.Length),
                 Variants = Variants,
                 Files = Files,
                 References = references,
                 Counts = now.Counts with
                 {
+                    Meshes = now.Counts.Meshes + meshes.Length - now.Meshes.Length,
+                    Triangles = now.Counts.Triangles + meshes.Sum(m => m.Triangles) - now.Meshes.Sum(m => m.Triangles),
                     Materials = now.Counts.Materials + materials.Count(m => !m.IsTemplate) - now.Materials.Count(m => !m.IsTemplate),
                     Images =
                         now.Counts.Images

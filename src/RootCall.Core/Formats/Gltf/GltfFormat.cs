@@ -36,6 +36,7 @@ public sealed class GltfFormat : ISceneFormat
             Name = "glTF",
             Refused = new Dictionary<SceneAct, string>
             {
+                [SceneAct.LayNode] = "glTF has fields, no nodes: a factor multiplies an image, and nothing else is done to it.",
                 [SceneAct.MakeLibrary] = "A glTF file holds its materials itself.",
                 [SceneAct.SetAsset] = "glTF is not composed of layers.",
                 [SceneAct.RemoveMaterial] = "glTF numbers its materials; taking one out would renumber the others.",

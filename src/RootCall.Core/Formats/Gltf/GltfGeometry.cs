@@ -58,10 +58,14 @@ internal sealed class GltfGeometry(JsonTree root, GltfBuffers buffers, Scene sce
         };
     }
 
+    /// <summary>One that comes into being has the geometry of the one that it is like.</summary>
     private JsonTree Entry(Mesh measured) =>
-        int.TryParse(measured.Id.AsSpan(measured.Id.LastIndexOf('/') + 1), out var index) && root["meshes"][index] is { Exists: true } entry
-            ? entry
-            : throw new CannotUseException($"The mesh {measured.Name} is not in the file any more.");
+        Entry(measured.Id)
+        ?? (measured.CopyOf is { } like ? Entry(like) : null)
+        ?? throw new CannotUseException($"The mesh {measured.Name} is not in the file any more.");
+
+    private JsonTree? Entry(string id) =>
+        int.TryParse(id.AsSpan(id.LastIndexOf('/') + 1), out var index) && root["meshes"][index] is { Exists: true } entry ? entry : null;
 
     private VertexGroup Unpacked(
         JsonTree primitive,

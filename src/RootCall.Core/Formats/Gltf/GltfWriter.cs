@@ -20,10 +20,22 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
         for (var i = 0; i < now.Materials.Length; i++)
             Material(now.Materials[i], i);
         for (var i = 0; i < now.Meshes.Length; i++)
-            Mesh(before.Meshes[i], now.Meshes[i], root["meshes"][i]);
+        {
+            if (i < before.Meshes.Length)
+                Mesh(before.Meshes[i], now.Meshes[i], root["meshes"][i]);
+            else
+                Add(now.Meshes[i]);
+        }
+
         for (var i = 0; i < now.Nodes.Length; i++)
+        {
+            var spot = new JsonSpot(root["nodes"][now.Nodes[i].Place], null);
             if (now.Nodes[i].Name != before.Nodes[i].Name)
-                patch.Set(new(root["nodes"][now.Nodes[i].Place], null), "name", JsonValue.Create(now.Nodes[i].Name)!);
+                patch.Set(spot, "name", JsonValue.Create(now.Nodes[i].Name)!);
+            if (now.Nodes[i].Mesh != before.Nodes[i].Mesh)
+                patch.Set(spot, "mesh", JsonValue.Create(now.Nodes[i].Mesh)!);
+        }
+
         textures.Images();
         carrier.Finish(patch);
     }
@@ -76,6 +88,26 @@ internal sealed class GltfWriter(Scene before, Scene now, JsonTree root, JsonPat
             else
                 patch.Set(primitive, "material", IndexOf(part));
         }
+    }
+
+    /// <summary>A mesh like another one: the same accessors, materials of its own.</summary>
+    private void Add(Mesh mesh)
+    {
+        var source = before.Meshes.ToList().FindIndex(m => m.Id == mesh.CopyOf);
+        if (source < 0)
+            throw new CannotUseException($"The mesh that {mesh.Name} was made like is not in the file.");
+        var twin = Node(root["meshes"][source]).AsObject();
+        twin["name"] = mesh.Name;
+        for (var p = 0; p < mesh.Parts.Length && twin["primitives"] is JsonArray primitives && p < primitives.Count; p++)
+        {
+            var primitive = primitives[p]!.AsObject();
+            if (mesh.Parts[p].Material.Length == 0)
+                primitive.Remove("material");
+            else
+                primitive["material"] = IndexOf(mesh.Parts[p]);
+        }
+
+        patch.Append(patch.Child(Root, "meshes", array: true), twin);
     }
 
     private int IndexOf(MeshPart part)

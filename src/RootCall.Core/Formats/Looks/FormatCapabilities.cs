@@ -10,11 +10,17 @@ public enum SceneAct
 {
     SetValue,
     SetImage,
+
+    /// <summary>Lay nodes between an input and what feeds it, and set them.</summary>
+    LayNode,
     Assign,
     Extract,
     Carry,
     MakeLibrary,
     SelectVariant,
+
+    /// <summary>Have a place of shared geometry no longer share it.</summary>
+    MakeOwn,
     SetAsset,
     RenameMaterial,
     RenameMesh,
@@ -101,6 +107,10 @@ public sealed record FormatCapabilities
     /// <summary>Null when the format can do it.</summary>
     public string? WhyNot(SceneAct act) => ReadOnlyBecause is { } only ? $"{only}." : Refused.GetValueOrDefault(act);
 
+    /// <summary>Null when nodes can lie before that surface.</summary>
+    public string? WhyNoNodes(ShaderNode surface) =>
+        WhyNot(SceneAct.LayNode) ?? (Shape is INodeShape shape ? shape.WhyNoNodes(surface) : $"{Name} has no nodes.");
+
     /// <summary>Null when the format can write that UV transform in place of the other.</summary>
     public string? WhyNot(UvTransform from, UvTransform to)
     {
@@ -136,4 +146,24 @@ public interface IMaterialShape
     /// <param name="to">Null to disconnect.</param>
     /// <returns>Why it cannot be said; null when it was done.</returns>
     string? SetImage(SceneDraft draft, int material, string input, ImageUse? from, ImageUse? to);
+}
+
+/// <summary>How materials of nodes take one between an input and what feeds it.</summary>
+public interface INodeShape : IMaterialShape
+{
+    /// <summary>Why nodes of the standard library have no place before a surface; null when they have.</summary>
+    string? WhyNoNodes(ShaderNode surface);
+
+    /// <summary>Lays a node right before an input that something feeds.</summary>
+    /// <returns>Why it cannot be said; null when it was done.</returns>
+    string? LayNode(SceneDraft draft, int material, string input, LaidNode node);
+
+    /// <summary>Takes out a node on the way to an input; what fed it feeds what it fed.</summary>
+    /// <returns>Why it cannot be said; null when it was done.</returns>
+    string? TakeNode(SceneDraft draft, int material, string input, string node);
+
+    /// <summary>Sets a value of a node on the way to an input.</summary>
+    /// <param name="value">Null to let the default hold.</param>
+    /// <returns>Why it cannot be said; null when it was done.</returns>
+    string? SetNode(SceneDraft draft, int material, string input, string node, string part, ShaderValue? value);
 }

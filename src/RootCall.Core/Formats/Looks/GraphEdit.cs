@@ -9,6 +9,7 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
     private readonly Dictionary<string, ShaderNode> changed = new(StringComparer.Ordinal);
     private readonly List<ShaderNode> added = [];
     private readonly List<Action> then = [];
+    private readonly HashSet<string> dropped = new(StringComparer.Ordinal);
 
     public Material Material { get; } = draft.Materials[place];
 
@@ -41,6 +42,13 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
         foreach (var from in node.Inputs.Select(i => i.From).OfType<Connection>())
             if (graph.Node(from.Node) is { } before)
                 Revive(before, graph);
+    }
+
+    /// <summary>A node that was made and is in no file yet: nothing is left of it.</summary>
+    public void Drop(string name)
+    {
+        if (Graph.Node(name) is { IsMade: true })
+            dropped.Add(name);
     }
 
     /// <summary>A name that no node of the scene has.</summary>
@@ -128,7 +136,7 @@ internal sealed class GraphEdit(SceneDraft draft, int place, Func<ShaderGraph, S
         foreach (var at in places)
         {
             var material = draft.Materials[at];
-            var nodes = material.Graph.Nodes.Select(n => changed.GetValueOrDefault(n.Name) ?? n);
+            var nodes = material.Graph.Nodes.Where(n => !dropped.Contains(n.Name)).Select(n => changed.GetValueOrDefault(n.Name) ?? n);
             var graph = finish(material.Graph with { Nodes = [.. nodes, .. added.Where(a => material.Graph.Node(a.Name) is null)] });
             draft.Put(at, material with { Graph = graph }, places);
         }

@@ -1,3 +1,4 @@
+using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -7,13 +8,12 @@ namespace RootCall.Core.Formats.Looks;
 /// Materials of nodes: a value stands in an input of the surface shader, an image in nodes before it. A node that feeds other
 /// inputs too is left as it is, and the input gets nodes of its own.
 /// </summary>
-internal abstract class GraphShape : IMaterialShape
+internal abstract class GraphShape : INodeShape
 {
     public string? SetValue(SceneDraft draft, int material, string input, ShaderValue? value)
     {
-        var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface)
-            return NoSurface(edit.Material.Name);
+        if (Closed(draft, material, out var edit, out var surface) is { } closed)
+            return closed;
         edit.Then(() => draft.Ripples |= Reaches(draft, edit.Material, surface, value is null));
         if (value is not null)
         {
@@ -31,9 +31,8 @@ internal abstract class GraphShape : IMaterialShape
 
     public string? SetImage(SceneDraft draft, int material, string input, ImageUse? from, ImageUse? to)
     {
-        var edit = Edit(draft, material);
-        if (edit.Graph.SurfaceNode is not { } surface)
-            return NoSurface(edit.Material.Name);
+        if (Closed(draft, material, out var edit, out var surface) is { } closed)
+            return closed;
         edit.Then(() => draft.Ripples |= Reaches(draft, edit.Material, surface, to is null));
         var there = surface.Input(input);
         if (to is null)
@@ -57,7 +56,92 @@ internal abstract class GraphShape : IMaterialShape
         return why;
     }
 
+    public string? LayNode(SceneDraft draft, int material, string input, LaidNode node) =>
+        OnWay(draft, material, input, (edit, surface, there) =>
+        {
+            var type = TypeOf(draft, surface, input, null);
+            if (LaidNodes.WhyNot(node, input, type) is { } why)
+                return why;
+            var name = LaidNodes.NameOf(node);
+            if (node == LaidNode.NormalMap && NodeWay.Of(edit.Graph, there).Any(n => NodeKinds.NameOf(n.Type) == name))
+                return $"A normal-map node lies before {input} already.";
+            var laid = edit.Add(Standard(LaidNodes.Make(node, edit.Free(Stem(surface, $"{input}_{name}")), type, there.From!)));
+            edit.Put(GraphEdit.With(surface, input, type, null, new(laid.Name, "out")));
+            return null;
+        });
+
+    public string? TakeNode(SceneDraft draft, int material, string input, string node) =>
+        OnWay(draft, material, input, (edit, surface, there) =>
+        {
+            var way = NodeWay.Of(edit.Graph, there);
+            if (way.FirstOrDefault(n => n.Name == node) is not { } taken)
+                return $"{node} does not lie before {input}.";
+            if (NodeWay.Through(taken) is not { } through)
+                return $"What {node} reads is no {taken.Output.Word} that could stand in its place.";
+            var at = way.IndexOf(taken);
+            var reader = at == 0 ? surface : way[at - 1];
+            if (at > 0 && !edit.IsOnlyFor(reader.Name, input))
+                return $"{reader.Name} feeds other inputs too; it was left as it is.";
+            if (!MayJoin(reader, through.From!))
+                return $"{node} is what its graph gives; it is taken out where the graph is made.";
+            var end = reader.Inputs.First(i => i.From?.Node == node);
+            edit.Put(GraphEdit.With(reader, end.Name, end.Type, null, through.From));
+            edit.Drop(node);
+            return null;
+        });
+
+    public string? SetNode(SceneDraft draft, int material, string input, string node, string part, ShaderValue? value) =>
+        OnWay(draft, material, input, (edit, _, there) =>
+        {
+            if (NodeWay.Of(edit.Graph, there).FirstOrDefault(n => n.Name == node) is not { } set)
+                return $"{node} does not lie before {input}.";
+            if (LaidNodes.Parts(set).FirstOrDefault(p => p.Name == part) is not { } known)
+                return $"{node} has no value {part} that is set here.";
+            if (!edit.IsOnlyFor(node, input))
+                return $"{node} feeds other inputs too; it was left as it is.";
+            if (value is not null && WhyNot(part, known.Type.Numbers, value) is { } why)
+                return why;
+            edit.Put(value is null ? GraphEdit.Without(set, part) : GraphEdit.With(set, part, known.Type, value));
+            return null;
+        });
+
+    /// <summary>Why nothing of it can be changed; null when something can.</summary>
+    private string? Closed(SceneDraft draft, int material, out GraphEdit edit, out ShaderNode surface)
+    {
+        edit = Edit(draft, material);
+        surface = edit.Graph.SurfaceNode!;
+        return surface is null ? NoSurface(edit.Material.Name)
+            : Instance.Holding(draft.Instances, edit.Material.Id) is { } shared
+                ? $"{edit.Material.Name} is shared by an instance, {shared}: what is said of it is not heard. Make that its own first."
+            : null;
+    }
+
+    /// <summary>A change of what lies before an input that something feeds.</summary>
+    private string? OnWay(SceneDraft draft, int material, string input, Func<GraphEdit, ShaderNode, ShaderInput, string?> change)
+    {
+        if (Closed(draft, material, out var edit, out var surface) is { } closed)
+            return closed;
+        if (surface.Input(input) is not { From: not null } there)
+            return $"Nothing feeds {input} of {edit.Material.Name}.";
+        edit.Then(() => draft.Ripples |= Reaches(draft, edit.Material, surface, takesOut: false));
+        var why = change(edit, surface, there);
+        if (why is null)
+            edit.Apply();
+        return why;
+    }
+
+    public abstract string? WhyNoNodes(ShaderNode surface);
+
     protected abstract GraphEdit Edit(SceneDraft draft, int material);
+
+    /// <summary>A node can read another straight.</summary>
+    protected virtual bool MayJoin(ShaderNode reader, Connection from) => true;
+
+    /// <summary>A node of the standard library as the format calls it.</summary>
+    protected abstract ShaderNode Standard(ShaderNode node);
+
+    /// <summary>The beginning of a name for what is made for a surface.</summary>
+    protected abstract string Stem(ShaderNode surface, string wanted);
 
     protected abstract string NoSurface(string material);
 

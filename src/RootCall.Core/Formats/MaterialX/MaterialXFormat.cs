@@ -59,6 +59,7 @@ public sealed class MaterialXFormat : ISceneFormat
             {
                 [SceneAct.RenameMesh] = "MaterialX names geometry that lies elsewhere.",
                 [SceneAct.RenameNode] = "MaterialX names geometry that lies elsewhere.",
+                [SceneAct.MakeOwn] = "MaterialX names geometry that lies elsewhere.",
                 [SceneAct.CopyMaterial] = "MaterialX names geometry that lies elsewhere.",
                 [SceneAct.Extract] = "A MaterialX document carries no images inside.",
                 [SceneAct.Carry] = "A MaterialX document carries no images inside.",

@@ -16,6 +16,17 @@ internal sealed class MtlxShape : GraphShape
         (takesOut && surface.Template is not null)
         || draft.Materials.Any(m => m.Template == material.Name || m.Graph.Nodes.Any(n => n.Template == surface.Name));
 
+    public override string? WhyNoNodes(ShaderNode surface) => null;
+
+    /// <summary>What is read across graphs is an output of one, which names its node.</summary>
+    protected override bool MayJoin(ShaderNode reader, Connection from) => GraphOf(reader.Name) == GraphOf(from.Node);
+
+    private static string GraphOf(string node) => node.LastIndexOf('/') is > 0 and var slash ? node[..slash] : string.Empty;
+
+    protected override ShaderNode Standard(ShaderNode node) => node;
+
+    protected override string Stem(ShaderNode surface, string wanted) => $"{surface.Name}_{wanted}";
+
     protected override InputType TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
         surface.Input(input)?.Type is { IsSaid: true } known
             ? known

@@ -152,7 +152,11 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
             set("nodename", Called(from.Node));
         else if (
             graph.Length > 0
-            && document.Find(graph)?.Tree.All("output").FirstOrDefault(o => o["nodename"] == Called(from.Node)) is { } output
+            && document
+                .Find(graph)
+                ?.Tree.All("output")
+                .FirstOrDefault(o => o["nodename"] == Called(from.Node) && (o["output"] ?? "out") == from.Output)
+                is { } output
         )
         {
             set("nodegraph", graph);

@@ -17,6 +17,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
     private readonly ImmutableArray<SceneNode>.Builder nodes = ImmutableArray.CreateBuilder<SceneNode>();
     private readonly ImmutableArray<Mesh>.Builder meshes = ImmutableArray.CreateBuilder<Mesh>();
     private readonly ImmutableArray<Material>.Builder materials = ImmutableArray.CreateBuilder<Material>();
+    private readonly List<string> instances = [];
     private readonly ImmutableArray<VariantChoice>.Builder variants = ImmutableArray.CreateBuilder<VariantChoice>();
     private readonly ImmutableArray<SceneLight>.Builder lights = ImmutableArray.CreateBuilder<SceneLight>();
 
@@ -58,6 +59,7 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
             MetresPerUnit = metadata.GetValueOrDefault("metersPerUnit")?.AsNumbers is [var metres] ? metres : 0.01,
             UpAxis = metadata.GetValueOrDefault("upAxis")?.AsText ?? "Y",
             Variants = variants.ToImmutable(),
+            Instances = [.. instances],
             Lights = lights.ToImmutable(),
             Cameras = cameras.ToImmutable(),
             Lamps = lamps.ToImmutable(),
@@ -108,6 +110,8 @@ internal sealed class UsdSceneReader(string path, ReadContext context)
 
             // An over that nothing defines and a class are not shown, but materials below them may be templates.
             placed = placed && prim.Specifier == UsdSpecifier.Def;
+            if (placed && prim.IsInstance)
+                instances.Add(prim.Path);
             var index = parent;
             if (placed && type is not ("GeomSubset" or "Shader" or "NodeGraph"))
             {

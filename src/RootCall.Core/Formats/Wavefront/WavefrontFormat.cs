@@ -42,12 +42,14 @@ public sealed class WavefrontFormat : ISceneFormat
             Name = "MTL",
             Refused = new Dictionary<SceneAct, string>
             {
+                [SceneAct.LayNode] = "MTL has statements, no nodes: -mm of a map scales and shifts it.",
                 [SceneAct.Assign] = "An OBJ assigns materials face by face; the assignment was left as it is.",
                 [SceneAct.CopyMaterial] = "An OBJ assigns materials face by face, so a copy could not be assigned.",
                 [SceneAct.RenameMesh] = "Only materials of an OBJ are renamed.",
                 [SceneAct.RenameNode] = "Only materials of an OBJ are renamed.",
                 [SceneAct.Extract] = "A Wavefront scene carries no images inside.",
                 [SceneAct.Carry] = "A Wavefront scene carries no images inside.",
+                [SceneAct.MakeOwn] = "An OBJ has no instances: each object is its own.",
                 [SceneAct.SelectVariant] = "An OBJ has no variants.",
                 [SceneAct.SetAsset] = "An OBJ is not composed of layers.",
             }.ToFrozenDictionary(),

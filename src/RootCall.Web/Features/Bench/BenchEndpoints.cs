@@ -48,7 +48,7 @@ internal static class BenchEndpoints
         {
             if (take.Values.Count == 0)
                 throw new CannotUseException("No value was changed.");
-            var decision = new HandMany([.. take.Values.Select(v => Value(v.Key, v.Value))]);
+            var decision = new HandMany([.. take.Values.Select(v => HeldNode.Set(v.Key, v.Value))]);
             return TypedResults.Ok(await Put(id, decision, take.Material, take.Seen, audits, stop));
         });
         group.MapGet("/wires", async (Guid id, string name, string input, string? channel, Audits audits, CancellationToken stop) =>
@@ -96,8 +96,6 @@ internal static class BenchEndpoints
     private static string Reason(Finding finding, string reason) =>
         reason.Replace($"{finding.Target.Name} has no", "It has no", StringComparison.Ordinal);
 
-    private static HandValue Value(string input, double[] numbers) => new(input, numbers.Length == 0 ? null : new([.. numbers]));
-
     private static HandWear Worn(AssignTo assign) =>
         assign.To.Trim() is not { Length: > 0 } to ? throw new CannotUseException("Choose a material first.")
         : assign.IsSplit ? new HandSplit(to, [.. assign.Wearers])
@@ -142,7 +140,7 @@ internal static class BenchEndpoints
         var state = await audits.Get(id, stop);
         var material = Called(state, name);
         var place = new Target("material", material.Name);
-        var edits = Values(values).SelectMany(v => Value(v.Key, v.Value).Edits(state.Scene, place));
+        var edits = Values(values).SelectMany(v => HeldNode.Set(v.Key, v.Value).Edits(state.Scene, place));
         var order = DraftLook.Of(state.Scene, material.Name, edits, SwatchEndpoints.Lit(light), SwatchEndpoints.Side(side));
         // How far both lie apart is told on the sphere alone: it is what all differences are measured on.
         if (order is not null && views.On(order, shape, state.Current, material.Material) is { } shown)

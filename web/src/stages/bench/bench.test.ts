@@ -99,6 +99,7 @@ describe('the wiring', () => {
     differs: maps.length > 0,
     unseen: null,
     maps,
+    nodes: [],
   });
   const image = (node: string, letters: string) => ({
     node,

@@ -34,6 +34,14 @@ internal sealed class UsdPrim(UsdStage stage, UsdPrim? parent, string name, Immu
 
     public bool IsActive => Metadata("active") is not UsdNumbers { } active || active.AsNumbers is not [0];
 
+    /// <summary>Its descendants are shared with others of the same arcs; without arcs the word says nothing.</summary>
+    public bool IsInstance =>
+        Metadata("instanceable") is UsdNumbers said
+        && said.AsNumbers is not [0]
+        && Specs.Any(s =>
+            (s.Spec.References ?? s.Spec.Payloads ?? s.Spec.Inherits ?? s.Spec.Specializes) is not null || s.Spec.VariantSets.Count > 0
+        );
+
     public IEnumerable<string> ChildNames => Specs.SelectMany(s => s.Spec.Children.Select(c => c.Name)).Distinct(StringComparer.Ordinal);
 
     public IEnumerable<UsdPrim> Children => ChildNames.Select(Child).OfType<UsdPrim>();

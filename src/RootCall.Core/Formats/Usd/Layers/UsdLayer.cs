@@ -86,6 +86,9 @@ public sealed class UsdPrimSpec(string name, UsdSpecifier specifier, string type
     /// <summary>Byte offset of the parenthesis that closes the prim's metadata, or -1 when it has none.</summary>
     public int MetadataEnd { get; set; } = -1;
 
+    /// <summary>The bytes of the word that says whether it is instanceable; null when it says nothing.</summary>
+    public (int Start, int End)? InstanceableSpan { get; set; }
+
     /// <summary>The bytes of the string that selects each variant, quotes included.</summary>
     public Dictionary<string, (int Start, int End)> SelectionSpans { get; } = new(StringComparer.Ordinal);
 

@@ -41,7 +41,7 @@ internal sealed class UsdMaker : ILookMaker
         var nodes = new List<ShaderNode>();
         foreach (var node in graph.Nodes)
         {
-            var written = node with { Type = StandardIds.Of(node), IsMade = true };
+            var written = node with { Type = StandardIds.Of(node), IsMade = true, Inputs = [.. node.Inputs.Select(Spelled)] };
             if (node.Image is { } image)
             {
                 if (UsdShape.KeyOf(draft, image.Reference, out var key) is { } not)
@@ -57,6 +57,15 @@ internal sealed class UsdMaker : ILookMaker
 
         return new(made with { Graph = new([.. nodes.OrderByDescending(n => n.Name == graph.Surface)], graph.Surface) }, []);
     }
+
+    /// <summary>A truth value is a number in USD.</summary>
+    private static ShaderInput Spelled(ShaderInput input) =>
+        input is { Type: var type, Value.Text: "true" or "false" } && type == InputType.Boolean
+            ? input with
+            {
+                Value = ShaderValue.Of(input.Value.Text == "true" ? 1 : 0),
+            }
+            : input;
 
     /// <summary>The textures of one preview surface.</summary>
     private sealed class Network(SceneDraft draft, Material made)

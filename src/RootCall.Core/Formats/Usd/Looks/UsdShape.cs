@@ -1,4 +1,5 @@
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Formats.MaterialX;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -20,6 +21,17 @@ internal sealed class UsdShape : GraphShape
     /// </summary>
     protected override bool Reaches(SceneDraft draft, Material material, ShaderNode surface, bool takesOut) =>
         surface.Name.StartsWith('/') || material.IsTemplate || draft.Materials.Any(m => m.Template == material.Id);
+
+    /// <summary>UsdMtlx, "MaterialX in USD": nodes of its library stand before surfaces of its library.</summary>
+    public override string? WhyNoNodes(ShaderNode surface) =>
+        UsdSpelling.IsStandard(surface)
+            ? null
+            : $"{surface.Type} takes an image straight from its texture, whose scale and bias multiply and shift it; no other node has a place.";
+
+    /// <summary>What an id says is not said again.</summary>
+    protected override ShaderNode Standard(ShaderNode node) => node with { Type = StandardIds.Of(node), Output = default };
+
+    protected override string Stem(ShaderNode surface, string wanted) => wanted.Replace(':', '_');
 
     protected override InputType TypeOf(SceneDraft draft, ShaderNode surface, string input, ShaderValue? value) =>
         surface.Input(input)?.Type is { IsSaid: true } known

@@ -1,3 +1,4 @@
+using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
@@ -42,7 +43,9 @@ internal static class UsdSpelling
 
     /// <summary>The type of what a node gives to an input.</summary>
     public static string OutputOf(ShaderNode? node, ShaderInput input) =>
-        node is not null && IsStandard(node) && node.Output.IsSaid ? TypeOf(node.Output, input.Name, standard: true) : OutputFor(input);
+        node is not null && IsStandard(node) && (node.Output.IsSaid ? node.Output : NodeKinds.OutputOf(node.Type)) is { IsSaid: true } type
+            ? TypeOf(type, input.Name, standard: true)
+            : OutputFor(input);
 
     public static string Value(ShaderValue value, string type) =>
         type switch

@@ -71,6 +71,8 @@ internal sealed class UsdWriter
             Add(material);
         foreach (var (old, mesh) in before.Meshes.Zip(now.Meshes).Where(m => !ReferenceEquals(m.First, m.Second)))
             Assign(old, mesh);
+        foreach (var own in before.Instances.Except(now.Instances, StringComparer.Ordinal))
+            MakeOwn(own);
         foreach (var (old, choice) in before.Variants.Zip(now.Variants).Where(v => v.First.Selected != v.Second.Selected))
             Select(choice);
         Properties();
@@ -290,6 +292,14 @@ internal sealed class UsdWriter
             edits.Add(new(span.Start, span.End - span.Start, Encoding.UTF8.GetBytes(UsdSpelling.Quoted(choice.Selected))));
         else
             Metadata(choice.Place, $"variants = {{ string {choice.Set} = {UsdSpelling.Quoted(choice.Selected)} }}");
+    }
+
+    private void MakeOwn(string prim)
+    {
+        if (layer.Find(prim)?.InstanceableSpan is { } said)
+            edits.Add(new(said.Start, said.End - said.Start, "false"u8.ToArray()));
+        else
+            Metadata(prim, "instanceable = false");
     }
 
     private void Metadata(string prim, string statement)

@@ -262,6 +262,9 @@ public static partial class UsdaParser
                         case "specializes":
                             prim.Specializes = Join(prim.Specializes, p.Arcs(), op);
                             return true;
+                        case "instanceable":
+                            prim.InstanceableSpan = (p.lexer.Start, p.lexer.End);
+                            return false;
                         case "variants":
                             p.Selections(prim);
                             return true;

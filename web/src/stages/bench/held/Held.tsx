@@ -103,7 +103,7 @@ export function Held({
           <Twins sceneId={sceneId} row={row} onPick={onPick} />
         </Tabs.Content>
         <Tabs.Content value="inputs" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
-          <Inputs sceneId={sceneId} view={view} tried={tried} first={input} onCopy={onCopy} />
+          <Inputs sceneId={sceneId} view={view} tried={tried} first={input} onCopy={onCopy} onWire={onWire} />
         </Tabs.Content>
         <Tabs.Content value="images" className="flex min-h-0 flex-1 flex-col" tabIndex={-1}>
           <Images view={view} first={image} onOpen={onOpenImage} />

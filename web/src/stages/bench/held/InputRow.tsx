@@ -6,6 +6,8 @@ import { NumberField } from './NumberField';
 
 interface InputRowProps {
   input: HeldInput;
+  /** In place of its name. */
+  label?: string;
   images: HeldImage[];
   tried: number[] | undefined;
   /** No value can be written. */
@@ -16,7 +18,7 @@ interface InputRowProps {
 const same = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 
 /** An input with its value, by number, slider or colour; what feeds it stands in place of the value. */
-export function InputRow({ input, images, tried, locked, onTry }: InputRowProps) {
+export function InputRow({ input, label, images, tried, locked, onTry }: InputRowProps) {
   const now = tried ?? input.now;
   const map = input.maps[0];
   const image = images.find((i) => i.node === map?.image);
@@ -37,7 +39,7 @@ export function InputRow({ input, images, tried, locked, onTry }: InputRowProps)
         )}
         title={input.unseen === null ? input.what : `${input.what}: hidden while ${input.unseen} is 0`}
       >
-        {input.name.replaceAll('_', ' ')}
+        {label ?? input.name.replaceAll('_', ' ')}
       </span>
       {map ? (
         <span className="flex min-w-0 items-center gap-2 text-[12px] text-quiet">

@@ -1,8 +1,10 @@
-import { useEffect, useRef } from 'react';
+import { Fragment, useEffect, useRef } from 'react';
 import type { HeldInput, HeldView } from '../../../api/client';
 import { count } from '../../../parts/format';
 import { useDrafts } from '../drafts';
 import { InputRow } from './InputRow';
+import { NodeRows } from './NodeRows';
+import type { Wire } from './wires';
 
 interface InputsProps {
   sceneId: string;
@@ -11,10 +13,11 @@ interface InputsProps {
   /** The one to begin at. */
   first: string | undefined;
   onCopy: () => void;
+  onWire: (wire: Wire) => void;
 }
 
 /** All inputs as the model orders them; what is not as the model leaves it comes first. */
-export function Inputs({ sceneId, view, tried, first, onCopy }: InputsProps) {
+export function Inputs({ sceneId, view, tried, first, onCopy, onWire }: InputsProps) {
   const tryOut = useDrafts((s) => s.tryOut);
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -26,15 +29,18 @@ export function Inputs({ sceneId, view, tried, first, onCopy }: InputsProps) {
   const differs = (i: HeldInput) => i.differs || i.name in tried;
   const own = view.inputs.filter(differs);
   const left = view.inputs.filter((i) => !differs(i));
+  const attempt = (name: string, numbers: number[] | undefined) => tryOut(sceneId, view.name, name, numbers);
   const row = (i: HeldInput) => (
-    <InputRow
-      key={i.name}
-      input={i}
-      images={view.images}
-      tried={tried[i.name]}
-      locked={view.noValue !== null}
-      onTry={(numbers) => tryOut(sceneId, view.name, i.name, numbers)}
-    />
+    <Fragment key={i.name}>
+      <InputRow
+        input={i}
+        images={view.images}
+        tried={tried[i.name]}
+        locked={view.noValue !== null}
+        onTry={(numbers) => attempt(i.name, numbers)}
+      />
+      <NodeRows view={view} input={i} tried={tried} onTry={attempt} onWire={onWire} />
+    </Fragment>
   );
   return (
     <div ref={list} className="min-h-0 flex-1 overflow-y-auto pr-1">

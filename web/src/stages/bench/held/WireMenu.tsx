@@ -50,9 +50,13 @@ export function WireMenu({ sceneId, material, input, noImage, onGrip, onWire }: 
             />
           ))}
           <DropdownMenu.Separator className="my-1 border-t border-hair" />
-          {of('invert').map((c) => (
-            <Choice key="invert" words="Invert it" choice={c} onChoose={lay} />
+          {laid.flatMap(([act, words]) =>
+            of(act).map((c) => <Choice key={act} words={words} choice={c} onChoose={lay} />),
+          )}
+          {of('take-out').map((c) => (
+            <Choice key={c.to} words={`Take ${wordOf(input, c.to)} out`} choice={c} onChoose={lay} />
           ))}
+          <DropdownMenu.Separator className="my-1 border-t border-hair" />
           {of('disconnect').map((c) => (
             <Choice key="disconnect" words="Disconnect it" choice={c} onChoose={lay} />
           ))}
@@ -61,6 +65,16 @@ export function WireMenu({ sceneId, material, input, noImage, onGrip, onWire }: 
     </DropdownMenu.Root>
   );
 }
+
+/** Nodes that can be laid before the input, as what they do. */
+const laid: [WireChoice['act'], string][] = [
+  ['invert', 'Invert it'],
+  ['multiply', 'Multiply it'],
+  ['correct-colour', 'Correct its colour'],
+  ['normal-map', 'Read it as a normal map'],
+];
+
+const wordOf = (input: HeldInput, node: string | null) => input.nodes.find((n) => n.name === node)?.word ?? node ?? '';
 
 interface ChooseWire {
   onChoose: (choice: WireChoice) => void;
