@@ -5,7 +5,8 @@ namespace RootCall.Core.Tests.Law;
 /// <summary>What no other scene here has, in the smallest form that has it.</summary>
 internal static class OwnScenes
 {
-    /// <summary>Variants that bring materials, a class that materials inherit, a map that is passed on, a light with a texture, instances.</summary>
+    /// <summary>Variants that bring materials, a class that materials inherit, a map that is passed on, a light with a texture, instances,
+    /// nodes of MaterialX.</summary>
     private const string Usd = """
         #usda 1.0
         (
@@ -21,6 +22,41 @@ internal static class OwnScenes
                 uniform token info:id = "UsdPreviewSurface"
                 float inputs:roughness = 0.4
                 token outputs:surface
+            }
+        }
+
+        def Material "enamel"
+        {
+            token outputs:mtlx:surface.connect = </enamel/s.outputs:out>
+
+            def Shader "s"
+            {
+                uniform token info:id = "ND_open_pbr_surface_surfaceshader"
+                color3f inputs:base_color.connect = </enamel/tint.outputs:out>
+                float inputs:specular_roughness.connect = </enamel/grain.outputs:out>
+                token outputs:out
+            }
+
+            def Shader "tint"
+            {
+                uniform token info:id = "ND_multiply_color3FA"
+                color3f inputs:in1.connect = </enamel/map.outputs:out>
+                float inputs:in2 = 0.5
+                color3f outputs:out
+            }
+
+            def Shader "map"
+            {
+                uniform token info:id = "ND_image_color3"
+                asset inputs:file = @enamel.png@ (colorSpace = "srgb_texture")
+                color3f outputs:out
+            }
+
+            def Shader "grain"
+            {
+                uniform token info:id = "ND_image_float"
+                asset inputs:file = @enamel_roughness.png@
+                float outputs:out
             }
         }
 
