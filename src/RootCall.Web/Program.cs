@@ -42,6 +42,7 @@ builder.Services.AddSingleton<RootCall.Web.Features.Audit.AuditFiles>();
 builder.Services.AddSingleton<RootCall.Web.Features.Many.ManyDecisions>();
 builder.Services.AddSingleton<RootCall.Web.Features.Crossing.CrossedScenes>();
 builder.Services.AddSingleton<PictureRequests>();
+builder.Services.AddSingleton<OtherImages>();
 builder.Services.AddSingleton<SwatchRequests>();
 var describeOnly = args.Contains("openapi");
 if (!describeOnly)

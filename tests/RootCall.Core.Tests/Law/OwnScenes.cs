@@ -5,8 +5,10 @@ namespace RootCall.Core.Tests.Law;
 /// <summary>What no other scene here has, in the smallest form that has it.</summary>
 internal static class OwnScenes
 {
-    /// <summary>Variants that bring materials, a class that materials inherit, a map that is passed on, a light with a texture, instances,
-    /// nodes of MaterialX.</summary>
+    /// <summary>
+    /// Variants that bring materials, a class that materials inherit, a map that is passed on, a light with a texture, instances, nodes of
+    /// MaterialX.
+    /// </summary>
     private const string Usd = """
         #usda 1.0
         (

@@ -41,12 +41,19 @@ export const useWires = (id: string, name: string, input: string | undefined, ch
     enabled: input !== undefined,
   });
 
-/** Opens an image pixel by pixel; null when it cannot be. */
-export const usePlane = (id: string, number: number) =>
+/** Images that an image can be held beside: candidates, and what answered at other moments. */
+export const useOthers = (id: string, number: number) =>
   useQuery({
-    queryKey: ['plane', id, number],
+    queryKey: ['plane', id, number, 'others'],
+    queryFn: () => unwrap(api.GET('/api/scenes/{id}/references/{number}/others', { params: { path: { id, number } } })),
+  });
+
+/** Opens an image, or another that is held beside it, pixel by pixel; null when it cannot be. */
+export const usePlane = (id: string, number: number, of?: string, enabled = true) =>
+  useQuery({
+    queryKey: ['plane', id, number, 'of', of],
     queryFn: async ({ signal }) => {
-      const address = `/api/scenes/${id}/references/${number}/plane`;
+      const address = `/api/scenes/${id}/references/${number}/plane${of === undefined ? '' : `?of=${of}`}`;
       for (let asked = 0; ; asked++) {
         const answer = await fetch(address, { signal });
         if (answer.status === 200) return (await answer.json()) as PlaneView;
@@ -54,16 +61,23 @@ export const usePlane = (id: string, number: number) =>
         await new Promise((done) => setTimeout(done, 100));
       }
     },
+    enabled,
   });
 
 /** What lies at a pixel, and what it comes to at the inputs that read it. */
-export const usePixel = (id: string, material: string, number: number, at: { x: number; y: number } | undefined) =>
+export const usePixel = (
+  id: string,
+  material: string,
+  number: number,
+  at: { x: number; y: number } | undefined,
+  of?: string,
+) =>
   useQuery({
-    queryKey: ['plane', id, number, material, at],
+    queryKey: ['plane', id, number, material, at, of],
     queryFn: () =>
       unwrap(
         api.GET('/api/scenes/{id}/references/{number}/plane/pixel', {
-          params: { path: { id, number }, query: { x: at?.x ?? 0, y: at?.y ?? 0, material } },
+          params: { path: { id, number }, query: { x: at?.x ?? 0, y: at?.y ?? 0, material, ...(of && { of }) } },
         }),
       ),
     enabled: at !== undefined,
@@ -128,6 +142,11 @@ export const useBenchActs = (id: string) => {
     assign: useChange(
       (assign: Assigning) =>
         unwrap(api.POST('/api/scenes/{id}/bench/assign', { ...byId(id), body: { ...assign, seen } })),
+      stale,
+    ),
+    own: useChange(
+      (body: { material: string; mesh: string; instance: string }) =>
+        unwrap(api.POST('/api/scenes/{id}/bench/own', { ...byId(id), body: { ...body, seen } })),
       stale,
     ),
     copy: useChange(

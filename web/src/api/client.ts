@@ -74,6 +74,7 @@ export type WireChoice = Schemas['WireChoice'];
 export type Channels = Schemas['Channels'];
 export type CopyView = Schemas['CopyView'];
 export type PlaneView = Schemas['PlaneView'];
+export type OtherImage = Schemas['OtherImage'];
 
 export type CrossingView = Schemas['CrossingView'];
 export type CrossingRoute = Schemas['CrossingRoute'];

@@ -3568,6 +3568,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenes/{id}/bench/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OwnInstance"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LedgerView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenes/{id}/bench/copy/preview": {
         parameters: {
             query?: never;
@@ -4251,7 +4292,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/scenes/{id}/references/{number}/plane": {
+    "/api/scenes/{id}/references/{number}/others": {
         parameters: {
             query?: never;
             header?: never;
@@ -4261,6 +4302,46 @@ export interface paths {
         get: {
             parameters: {
                 query?: never;
+                header?: never;
+                path: {
+                    id: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["OtherImage"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/scenes/{id}/references/{number}/plane": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    of?: string;
+                };
                 header?: never;
                 path: {
                     id: string;
@@ -4302,6 +4383,7 @@ export interface paths {
                     x: number;
                     y: number;
                     material: string;
+                    of?: string;
                 };
                 header?: never;
                 path: {
@@ -5055,6 +5137,7 @@ export interface components {
             space: string;
             uvSet: string;
             isMissing: boolean;
+            isElsewhere: boolean;
             mean: null | number[];
             channels: components["schemas"]["HeldChannel"][];
         };
@@ -5104,6 +5187,7 @@ export interface components {
             noValue: null | string;
             noImage: null | string;
             noAssign: null | string;
+            noOwn: null | string;
         };
         HouseClash: {
             name: string;
@@ -5159,6 +5243,10 @@ export interface components {
             /** Format: double */
             max: null | number;
             isGrey: boolean;
+        };
+        Instance: {
+            id: string;
+            name: string;
         };
         IntoForm: {
             form: string;
@@ -5362,11 +5450,23 @@ export interface components {
         OpenScene: {
             path: string;
         };
+        OtherImage: {
+            of: string;
+            title: string;
+            about: string;
+        };
         OutputItem: {
             /** Format: uuid */
             id: string;
             name: string;
             folder: string;
+        };
+        OwnInstance: {
+            material: string;
+            mesh: string;
+            instance: string;
+            /** Format: uuid */
+            seen: null | string;
         };
         PackageItem: {
             /** Format: uuid */
@@ -5966,6 +6066,7 @@ export interface components {
             triangles: number;
             /** Format: int32 */
             places: number;
+            instances: components["schemas"]["Instance"][];
         };
         WearLook: {
             look: string;

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { Select } from 'radix-ui';
 
 interface ChooseProps {
@@ -6,14 +7,19 @@ interface ChooseProps {
   options: { value: string; words: string; note?: string }[];
   /** Stands there until something is chosen. */
   empty?: string;
+  /** It stands on the field. */
+  onField?: boolean;
   onChoose: (value: string) => void;
 }
 
 /** One of several, by name. */
-export function Choose({ label, value, options, empty, onChoose }: ChooseProps) {
+export function Choose({ label, value, options, empty, onField, onChoose }: ChooseProps) {
   return (
     <Select.Root value={value} onValueChange={onChoose}>
-      <Select.Trigger aria-label={label} className="act min-w-0 whitespace-nowrap text-left">
+      <Select.Trigger
+        aria-label={label}
+        className={clsx('act min-w-0 whitespace-nowrap text-left', onField && '!text-white')}
+      >
         <Select.Value placeholder={empty} /> <span aria-hidden="true">▾</span>
       </Select.Trigger>
       <Select.Portal>

@@ -71,6 +71,9 @@ internal static class BenchEndpoints
         group.MapPost("/assign", async (Guid id, AssignTo assign, Audits audits, CancellationToken stop) =>
             TypedResults.Ok(await Put(id, Worn(assign), assign.Material, assign.Seen, audits, stop))
         );
+        group.MapPost("/own", async (Guid id, OwnInstance own, Audits audits, CancellationToken stop) =>
+            TypedResults.Ok(await Put(id, new HandOwn(own.Mesh, own.Instance), own.Material, own.Seen, audits, stop))
+        );
         group.MapPost("/copy/preview", async (Guid id, CopyInputs copy, Audits audits, CancellationToken stop) =>
         {
             var plan = Copied(await audits.Get(id, stop), copy);

@@ -58,6 +58,7 @@ internal sealed record LooksView(
 /// <param name="NoValue">Why no value can be written; null when it can.</param>
 /// <param name="NoImage">Why no wire can be laid otherwise.</param>
 /// <param name="NoAssign">Why nothing can be given another material.</param>
+/// <param name="NoOwn">Why no instance can become its own.</param>
 internal sealed record HeldView(
     string Name,
     string Title,
@@ -69,13 +70,16 @@ internal sealed record HeldView(
     IEnumerable<HeldFinding> Findings,
     string? NoValue,
     string? NoImage,
-    string? NoAssign
+    string? NoAssign,
+    string? NoOwn
 );
 
 /// <summary>An image node of the graph with what is known of its file.</summary>
 /// <param name="Node">What maps call it by.</param>
 /// <param name="Number">Of its reference; null for one that is not in the list.</param>
 /// <param name="Space">Colour space that it is read in, in words.</param>
+/// <param name="IsMissing">It does not answer where it is called.</param>
+/// <param name="IsElsewhere">It does not, but one clear candidate does: that is what is shown.</param>
 /// <param name="Mean">Of its colour, linear; null where it was not looked at.</param>
 /// <param name="Channels">One for each channel that is stored.</param>
 internal sealed record HeldImage(
@@ -89,6 +93,7 @@ internal sealed record HeldImage(
     string Space,
     string UvSet,
     bool IsMissing,
+    bool IsElsewhere,
     IReadOnlyList<double>? Mean,
     IEnumerable<HeldChannel> Channels
 );
@@ -121,3 +126,8 @@ internal sealed record LeftGroup(string Reason, IEnumerable<string> Materials);
 /// <param name="Wearers">Empty for all that wear it.</param>
 /// <param name="To">A material of the scene; the name of a new one to split off.</param>
 internal sealed record AssignTo(string Material, IReadOnlyList<WornPart> Wearers, string To, bool IsSplit, Guid? Seen);
+
+/// <summary>Has one place of shared geometry that wears a material no longer share it.</summary>
+/// <param name="Mesh">Id of what it shares.</param>
+/// <param name="Instance">Its id.</param>
+internal sealed record OwnInstance(string Material, string Mesh, string Instance, Guid? Seen);

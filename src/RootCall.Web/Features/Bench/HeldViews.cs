@@ -2,6 +2,7 @@ using RootCall.Core.Audit;
 using RootCall.Core.Bench;
 using RootCall.Core.Formats;
 using RootCall.Core.Formats.Looks;
+using RootCall.Core.Muster;
 using RootCall.Core.Shading;
 using RootCall.Web.Features.Audit;
 
@@ -33,7 +34,8 @@ internal static class HeldViews
                 .Select(f => new HeldFinding(f.Key, f.Cause.Key, f.Severity.Word(), f.Message, f.Target.Part)),
             can.WhyNot(SceneAct.SetValue),
             can.WhyNot(SceneAct.SetImage),
-            can.WhyNot(SceneAct.Assign)
+            can.WhyNot(SceneAct.Assign),
+            can.WhyNot(SceneAct.MakeOwn)
         );
     }
 
@@ -57,6 +59,7 @@ internal static class HeldViews
             map.Use.DeclaredSpace.Length > 0 ? map.Use.DeclaredSpace : map.Use.EffectiveSpace.Word(),
             map.Use.UvSet,
             !map.HasCome,
+            map.Answer?.State == ReferenceState.Elsewhere,
             UnderPointer.MeanOf(map),
             stats.Select((c, i) => new HeldChannel(letters[i], c.Min, c.Mean, c.Max, c.Histogram))
         );

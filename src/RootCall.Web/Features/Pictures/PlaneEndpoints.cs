@@ -6,7 +6,6 @@ using RootCall.Core.Rendering.Swatches;
 using RootCall.Core.Shading;
 using RootCall.Data.Stores;
 using RootCall.Web.Features.Audit;
-using RootCall.Web.Features.Muster;
 
 namespace RootCall.Web.Features.Pictures;
 
@@ -21,26 +20,31 @@ internal static class PlaneEndpoints
 {
     public static void MapPlanes(this IEndpointRouteBuilder api)
     {
-        var group = api.MapGroup("/scenes/{id:guid}/references/{number:int}/plane").WithTags("Pictures");
+        var group = api.MapGroup("/scenes/{id:guid}/references/{number:int}").WithTags("Pictures");
+        group.MapGet("/others", async (Guid id, int number, OtherImages images, CancellationToken stop) =>
+            TypedResults.Ok(await images.All(id, number, stop))
+        );
         group
             .MapGet(
-                string.Empty,
+                "/plane",
                 async (
                     Guid id,
                     int number,
+                    string? of,
                     HttpResponse response,
-                    CurrentScenes current,
+                    OtherImages images,
                     DiskStore disk,
                     PictureRequests pictures,
                     CancellationToken stop
                 ) =>
                 {
-                    var (output, ask) = Place(id, number, await current.Get(id, stop), disk, pictures);
-                    if (output is null)
+                    var source = await images.Find(id, number, of, stop);
+                    if (source.Path is not { } path)
                         return Results.NoContent();
+                    var output = Place(source, path, disk);
                     if (!File.Exists(output))
                     {
-                        ask();
+                        pictures.AskPlane(path, source.IsCarried ? id : null, source.IsCarried ? number : null, output);
                         response.Headers.RetryAfter = "1";
                         return Results.StatusCode(StatusCodes.Status202Accepted);
                     }
@@ -54,7 +58,7 @@ internal static class PlaneEndpoints
             .Produces<PlaneView>();
         group
             .MapGet(
-                "/window",
+                "/plane/window",
                 async (
                     Guid id,
                     int number,
@@ -63,14 +67,14 @@ internal static class PlaneEndpoints
                     int side,
                     int? step,
                     string? channel,
+                    string? of,
                     HttpResponse response,
-                    CurrentScenes current,
+                    OtherImages images,
                     DiskStore disk,
-                    PictureRequests pictures,
                     CancellationToken stop
                 ) =>
                 {
-                    using var plane = Open(id, number, await current.Get(id, stop), disk, pictures);
+                    using var plane = Open(await images.Find(id, number, of, stop), disk);
                     response.Headers.CacheControl = "private, max-age=60";
                     return Results.Bytes(
                         Png(plane.Window(x, y, side, side, step ?? 1), ChannelWords.Of(channel ?? "rgb"), plane.Depth),
@@ -80,21 +84,22 @@ internal static class PlaneEndpoints
             )
             .ExcludeFromDescription();
         group.MapGet(
-            "/pixel",
+            "/plane/pixel",
             async (
                 Guid id,
                 int number,
                 int x,
                 int y,
                 string material,
+                string? of,
                 Audits audits,
+                OtherImages images,
                 DiskStore disk,
-                PictureRequests pictures,
                 CancellationToken stop
             ) =>
             {
                 var state = await audits.Get(id, stop);
-                using var plane = Open(id, number, state.Current, disk, pictures);
+                using var plane = Open(await images.Find(id, number, of, stop), disk);
                 if (x < 0 || y < 0 || x >= plane.Width || y >= plane.Height)
                     throw new CannotUseException($"The image has {plane.Width} x {plane.Height} pixels, and none at {x}, {y}.");
                 var held = state.Scene.Called(material) ?? throw new CannotUseException($"The scene has no material {material}.");
@@ -105,22 +110,14 @@ internal static class PlaneEndpoints
         );
     }
 
-    private static PixelPlane Open(Guid id, int number, CurrentState state, DiskStore disk, PictureRequests pictures) =>
-        Place(id, number, state, disk, pictures).Output is { } output && File.Exists(output) && PixelPlane.Open(output) is { } plane
+    private static PixelPlane Open(ImageSource source, DiskStore disk) =>
+        source.Path is { } path && Place(source, path, disk) is var output && File.Exists(output) && PixelPlane.Open(output) is { } plane
             ? plane
             : throw new CannotUseException("The image is not open pixel by pixel.");
 
-    /// <summary>Where the opened image lies or belongs, and how it is asked for; null when nothing answers.</summary>
-    private static (string? Output, Action Ask) Place(Guid id, int number, CurrentState state, DiskStore disk, PictureRequests pictures)
-    {
-        var reference = MusterEndpoints.Find(state.Report, number);
-        var carried = reference.Reference.Carried is not null;
-        var (path, stamp) = PictureEndpoints.Source(reference, null, state);
-        if (path is null)
-            return (null, () => { });
-        var output = disk.Plane(PictureEndpoints.KeyOf(path, reference), stamp);
-        return (output, () => pictures.AskPlane(path, carried ? id : null, carried ? number : null, output));
-    }
+    /// <summary>Where the opened image lies or belongs.</summary>
+    private static string Place(ImageSource source, string path, DiskStore disk) =>
+        disk.Plane(source.IsCarried ? PictureEndpoints.KeyOf(path, source.Reference) : path, source.Stamp);
 
     /// <summary>Stored values as they are; floating point is encoded as a display wants it.</summary>
     private static byte[] Png(PixelSample window, Channels? channel, PlaneDepth depth)

@@ -112,6 +112,7 @@ describe('the wiring', () => {
     space: 'srgb',
     uvSet: '',
     isMissing: false,
+    isElsewhere: false,
     mean: null,
     channels: letters.split('').map((letter) => ({ letter, min: 0, mean: 0.5, max: 1, histogram: [] })),
   });
@@ -139,6 +140,7 @@ describe('the wiring', () => {
       noValue: null,
       noImage: null,
       noAssign: null,
+      noOwn: null,
     };
     const wires = wiresOf(view, false, 420, 200);
     expect(wires.sources.map((s) => s.node)).toEqual(['b', 'a', 'c']);

@@ -16,7 +16,12 @@ export function ImageStrip({ image, letter, onLetter, onOpen }: ImageStripProps)
   return (
     <div className="flex flex-none flex-col gap-2 pb-1.5">
       <Head image={image} onOpen={onOpen} />
-      {image.isMissing ? (
+      {image.isElsewhere && (
+        <p className="text-[12.5px] text-soft">
+          It lies elsewhere: this is its one clear candidate. Muster relinks it.
+        </p>
+      )}
+      {image.isMissing && !image.isElsewhere ? (
         <p className="text-[12.5px] text-clay">It did not come. Muster tells where it was looked for.</p>
       ) : (
         <div className="flex gap-2">
@@ -44,16 +49,16 @@ function Head({ image, onOpen }: { image: HeldImage; onOpen: () => void }) {
         <code className="min-w-0 flex-1 truncate text-[12.5px] font-semibold" title={image.name}>
           {image.name}
         </code>
-        {!image.isMissing && image.number !== null && (
+        {(!image.isMissing || image.isElsewhere) && image.number !== null && (
           <button type="button" className="act flex-none" onClick={onOpen}>
             To the pixel
           </button>
         )}
       </div>
       <p className="truncate text-[12px] text-quiet">
-        {pixels(image.width, image.height)}, {image.facts}
-        {image.space && `, ${image.space}`}
-        {image.uvSet && `, ${image.uvSet}`}
+        {[image.width !== null && pixels(image.width, image.height), image.facts, image.space, image.uvSet]
+          .filter(Boolean)
+          .join(', ')}
       </p>
     </div>
   );

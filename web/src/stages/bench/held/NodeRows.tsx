@@ -13,7 +13,11 @@ interface NodeRowsProps {
 /** What lies on the way to an input, nearest first: its values, and the way out. */
 export function NodeRows({ view, input, tried, onTry, onWire }: NodeRowsProps) {
   return input.nodes.map((node) => (
-    <section key={node.name} aria-label={`${node.word} before ${input.name}`} className="ml-1 border-l border-rule pl-3">
+    <section
+      key={node.name}
+      aria-label={`${node.word} before ${input.name}`}
+      className="ml-1 border-l border-rule pl-3"
+    >
       <div className="flex min-h-6 items-center gap-3">
         <h4 className="min-w-0 flex-1 truncate text-[12px] text-quiet" title={node.name}>
           through <b className="font-[620] text-soft">{node.word}</b>

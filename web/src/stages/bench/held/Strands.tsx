@@ -41,7 +41,8 @@ export function Strands({ wires, drag, meant, refused, findings }: StrandsProps)
               {showWords && (
                 <text
                   x={k.x}
-                  y={k.y - 7}
+                  // Two that lie close are told above and below.
+                  y={k.y + (i % 2 === 0 ? -7 : 15)}
                   fontSize="11"
                   textAnchor="middle"
                   fill="var(--rc-quiet)"

@@ -7,6 +7,7 @@ import { count, many } from '../../../parts/format';
 import { MidCut } from '../../../parts/MidCut';
 import { useFocus } from '../../../state/focus';
 import { toggled } from '../../../state/toggled';
+import { OwnMenu } from './OwnMenu';
 
 interface WearersProps {
   sceneId: string;
@@ -49,6 +50,7 @@ export function Wearers({ sceneId, view, onAssign }: WearersProps) {
               {many(w.triangles, 'triangle')}
               {w.places > 1 && `, in ${count(w.places)} places`}
             </span>
+            {w.instances.length > 0 && <OwnMenu sceneId={sceneId} view={view} wearer={w} />}
           </div>
         ))}
         {view.parts > view.wearers.length && (

@@ -1,24 +1,30 @@
 import { useEffect, useState } from 'react';
 import { usePixel } from '../../../api/bench';
+import type { OtherImage } from '../../../api/client';
+import { samePlace, type Point, type Size } from './view';
 
 interface PixelTableProps {
   sceneId: string;
   material: string;
   number: number;
-  at: { x: number; y: number } | undefined;
+  at: Point | undefined;
+  /** What stands beside it, as large as it is. */
+  other: (OtherImage & { frame: Size; size: Size }) | undefined;
 }
 
 /** Whoever moves over an image passes many pixels; they rest on the one that they want to know of. */
 const rest = 40;
 
 /** What lies under the pointer: as it is stored, as linear light or number, and at the inputs that read it. */
-export function PixelTable({ sceneId, material, number, at }: PixelTableProps) {
+export function PixelTable({ sceneId, material, number, at, other }: PixelTableProps) {
   const [asked, setAsked] = useState(at);
   useEffect(() => {
     const timer = setTimeout(() => setAsked(at), rest);
     return () => clearTimeout(timer);
   }, [at]);
   const value = usePixel(sceneId, material, number, asked).data;
+  const place = other && asked && samePlace(asked, other.frame, other.size);
+  const beside = usePixel(sceneId, material, number, place, other?.of).data;
   return (
     <div
       className="h-[104px] flex-none overflow-y-auto bg-ground px-7 py-1.5"
@@ -41,6 +47,13 @@ export function PixelTable({ sceneId, material, number, at }: PixelTableProps) {
             <td>{value ? numbers(value.stored) : '–'}</td>
             <td>{value ? numbers(value.linear) : '–'}</td>
           </tr>
+          {other && (
+            <tr className="border-t border-hair">
+              <th className="truncate text-left font-sans text-[12.5px] font-[620]">{other.title}</th>
+              <td>{beside ? numbers(beside.stored) : '–'}</td>
+              <td>{beside ? numbers(beside.linear) : '–'}</td>
+            </tr>
+          )}
           {value?.inputs.map((i) => (
             <tr key={i.input} className="border-t border-hair">
               <th className="text-left font-sans text-[12.5px] font-normal text-soft">

@@ -10,6 +10,17 @@ export interface Size {
   height: number;
 }
 
+export interface Point {
+  x: number;
+  y: number;
+}
+
+/** The pixel of another image that lies where a pixel of one does, when both cover the same. */
+export const samePlace = (at: Point, of: Size, to: Size): Point => ({
+  x: Math.floor(((at.x + 0.5) * to.width) / of.width),
+  y: Math.floor(((at.y + 0.5) * to.height) / of.height),
+});
+
 /** A piece of the image as it is fetched and drawn. */
 export interface Piece {
   key: string;
