@@ -32,7 +32,7 @@ internal sealed class OtherImages(CurrentScenes current)
         var now = Of(state, number);
         var others = now
             .Reference.Candidates.Take(MostCandidates)
-            .Select((c, i) => (c.Path, Other: new OtherImage(Invariant($"{Candidate}{i}"), Path.GetFileName(c.Path), "a candidate")))
+            .Select((c, i) => (c.Path, Other: new OtherImage(Invariant($"{Candidate}{i}"), Path.GetFileName(c.Path), $"a candidate in {FolderOf(c.Path)}")))
             .Where(c => c.Path != now.Path)
             .Select(c => c.Other)
             .ToList();
@@ -59,6 +59,8 @@ internal sealed class OtherImages(CurrentScenes current)
         var (path, stamp) = PictureEndpoints.Source(now.Reference, int.TryParse(of.AsSpan(Candidate.Length), out var at) ? at : -1, state);
         return new(path, stamp, now.Reference);
     }
+
+    private static string FolderOf(string path) => Path.GetFileName(Path.GetDirectoryName(path)) ?? string.Empty;
 
     private static ImageSource Of(CurrentState state, int number)
     {

@@ -63,6 +63,8 @@ export function Sheet(props: SheetProps) {
     getScrollElement: () => box.current,
     estimateSize: () => cell.height,
     overscan: 1,
+    // Rows are made beside the scroll and not within it: no frame waits for them.
+    useFlushSync: false,
     // Slow frames are no rest.
     isScrollingResetDelay: 250,
     paddingStart: edge,

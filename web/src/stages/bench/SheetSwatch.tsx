@@ -10,11 +10,15 @@ interface SheetSwatchProps {
 }
 
 /** A material on the shape that was chosen. It is asked for once the sheet stands still: what is scrolled past costs nothing. */
-export function SheetSwatch({ sceneId, material, size }: SheetSwatchProps) {
+export function SheetSwatch(props: SheetSwatchProps) {
   const [asked, setAsked] = useState(() => useRest.getState().still);
   const still = useRest((s) => asked || s.still);
   if (still && !asked) setAsked(true);
+  return asked ? <Asked {...props} /> : <Sphere loaded={null} size={props.size} alt="" />;
+}
+
+function Asked({ sceneId, material, size }: SheetSwatchProps) {
   const of = { material, ...useShape(sceneId).query };
-  const loaded = useSwatch(sceneId, asked ? `/api/scenes/${sceneId}/swatch` : undefined, of, size);
+  const loaded = useSwatch(sceneId, `/api/scenes/${sceneId}/swatch`, of, size);
   return <Sphere loaded={loaded} size={size} alt="" />;
 }

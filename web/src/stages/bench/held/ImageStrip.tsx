@@ -75,7 +75,7 @@ interface ChannelProps {
 function Channel({ image, letter, on, onPick }: ChannelProps) {
   const side = useGrown(76);
   const stats = image.channels.find((c) => c.letter === letter);
-  const name = letter?.toUpperCase() ?? (image.channels.length > 2 ? 'RGB' : 'grey');
+  const name = letter?.toUpperCase() ?? (image.channels.length === 1 ? 'grey' : 'RGB');
   const number = (n: number) => n.toFixed(2).replace(/^0/, '');
   return (
     <button type="button" aria-pressed={on} className="min-w-0 flex-1 text-left" onClick={onPick}>
