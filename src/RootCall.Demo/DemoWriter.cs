@@ -24,6 +24,7 @@ public static class DemoWriter
     private static IReadOnlyList<DemoScene> Scenes =>
         [
             BrassGardener.Scene,
+            PottingBench.Scene,
             SeedTins.Scene,
             LeanTo.Scene,
             ToolWall.Scene,

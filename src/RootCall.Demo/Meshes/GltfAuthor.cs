@@ -11,6 +11,14 @@ internal sealed record DemoMaterial(string Name, params (string Input, string Im
     public bool CutOut { get; init; }
 
     public float Emission { get; init; }
+
+    /// <summary>Multiplies the base colour; null writes none.</summary>
+    public Vector3? Tint { get; init; }
+
+    /// <summary>What is written in place of a map; null writes none.</summary>
+    public float? Roughness { get; init; }
+
+    public float? Metallic { get; init; }
 }
 
 /// <summary>A mesh with its material and where it stands.</summary>
@@ -46,7 +54,9 @@ internal sealed class GltfAuthor : IDisposable
         params IReadOnlyList<DemoCamera> cameras
     )
     {
-        var meshes = parts.Select(p => Add(p.Mesh)).ToList();
+        // Parts of one shape read the same accessors.
+        var added = new Dictionary<MeshData, int>();
+        var meshes = parts.Select(p => added.TryGetValue(p.Mesh, out var known) ? known : added[p.Mesh] = Add(p.Mesh)).ToList();
         var images = materials.SelectMany(m => m.Maps).Select(m => m.Image).Distinct().ToList();
         var carried = images.ToDictionary(i => i, i => uri(i) is null ? View(bytes(i), 0) : -1);
         using var buffer = new MemoryStream();
@@ -252,6 +262,12 @@ internal sealed class GltfAuthor : IDisposable
         json.WriteStartObject("pbrMetallicRoughness");
         foreach (var (input, image) in material.Maps.Where(m => m.Input is "baseColorTexture" or "metallicRoughnessTexture"))
             Texture(input, image);
+        if (material.Tint is { } tint)
+            Numbers(json, "baseColorFactor", [tint.X, tint.Y, tint.Z, 1]);
+        if (material.Metallic is { } metallic)
+            json.WriteNumber("metallicFactor", metallic);
+        if (material.Roughness is { } roughness)
+            json.WriteNumber("roughnessFactor", roughness);
         json.WriteEndObject();
         foreach (var (input, image) in material.Maps.Where(m => m.Input is not ("baseColorTexture" or "metallicRoughnessTexture")))
             Texture(input, image);

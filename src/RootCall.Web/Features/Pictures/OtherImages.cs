@@ -32,7 +32,13 @@ internal sealed class OtherImages(CurrentScenes current)
         var now = Of(state, number);
         var others = now
             .Reference.Candidates.Take(MostCandidates)
-            .Select((c, i) => (c.Path, Other: new OtherImage(Invariant($"{Candidate}{i}"), Path.GetFileName(c.Path), $"a candidate in {FolderOf(c.Path)}")))
+            .Select(
+                (c, i) =>
+                    (
+                        c.Path,
+                        Other: new OtherImage(Invariant($"{Candidate}{i}"), Path.GetFileName(c.Path), $"a candidate in {FolderOf(c.Path)}")
+                    )
+            )
             .Where(c => c.Path != now.Path)
             .Select(c => c.Other)
             .ToList();
