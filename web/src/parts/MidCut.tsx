@@ -3,10 +3,13 @@ import clsx from 'clsx';
 /** As long as the part of a name that tells what an image is for: “_basecolor.png”. */
 const telling = 14;
 
+/** A beginning shorter than this is not worth a cut. */
+const leastBeginning = 3;
+
 /** What is too long loses its middle; its beginning and its telling end stay. */
 export function MidCut({ text, title = text, className }: { text: string; title?: string; className?: string }) {
   // Names are written in any direction; which one tells their first letter.
-  if (text.length <= telling)
+  if (text.length < telling + leastBeginning)
     return (
       <span dir="auto" className={clsx('truncate text-left', className)} title={title}>
         {text}

@@ -13,6 +13,13 @@ function listen(onChange: () => void): () => void {
   return () => window.removeEventListener('resize', onChange);
 }
 
+/** Two views that share a field stand beside each other from this width on. */
+const roomForTwo = 1800;
+
+const isWide = () => window.innerWidth >= roomForTwo;
+
+export const useIsWide = () => useSyncExternalStore(listen, isWide);
+
 /** A picture's side in CSS pixels, grown with the window. */
 export function useGrown(side: number): number {
   return Math.round(side * useSyncExternalStore(listen, grown));

@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import { useBench, useBenchActs, useHeld, useLooks, type Assigning } from '../../api/bench';
@@ -5,6 +6,7 @@ import { useWork } from '../../api/queries';
 import { Frame } from '../../frame/Frame';
 import { useEnter, useKey, useSpace } from '../../frame/keys';
 import { many } from '../../parts/format';
+import { useIsWide } from '../../parts/useGrown';
 import { isOpen } from '../../parts/WorkLine';
 import { useInAddress } from '../../state/address';
 import { useFocus } from '../../state/focus';
@@ -62,6 +64,7 @@ export function Bench() {
   const [shown, show] = useInAddress('show');
   const isCompared = shown === 'compare';
   const isInSpace = shown === 'space';
+  const isWide = useIsWide();
   const showAs = (as: BenchShown) => show(as === 'sheet' ? undefined : as);
   const [open, setOpen] = useState<string>();
   const [sheet, setSheet] = useState<'word' | 'copy'>();
@@ -139,6 +142,29 @@ export function Bench() {
   useKey('+, =', () => set({ benchSize: Math.min(192, benchSize + 12) }), isSheet);
   useKey('-', () => set({ benchSize: Math.max(48, benchSize - 12) }), isSheet);
 
+  /** What stands beside it, when the window has room for both. */
+  const sheetAs = (as: BenchShown) => (
+    <div className="flex h-full min-h-0 min-w-0 flex-col">
+      <BenchTop shown={as} onShow={showAs}>
+        <SheetTop />
+      </BenchTop>
+      <div className="min-h-0 flex-1">
+        <Sheet
+          sceneId={sceneId}
+          rows={rows}
+          at={at}
+          size={benchSize}
+          focus={focus}
+          looks={looks}
+          showsMoved={sort === 'moved'}
+          drafts={tried}
+          onPick={pick}
+          onOpen={() => setLarge(true)}
+          onColumns={setColumns}
+        />
+      </div>
+    </div>
+  );
   return (
     <Frame
       here="Bench"
@@ -166,9 +192,19 @@ export function Bench() {
               onClose={() => setOpen(undefined)}
             />
           ) : isInSpace ? (
-            <Suspense fallback={<div className="field h-full" />}>
-              <Space sceneId={sceneId} rows={view.rows} held={row?.name} onPick={pick} onShow={showAs} />
-            </Suspense>
+            <div className={clsx('grid h-full min-h-0', isWide && 'grid-cols-2')}>
+              {isWide && sheetAs('space')}
+              <Suspense fallback={<div className="field h-full" />}>
+                <Space
+                  sceneId={sceneId}
+                  rows={view.rows}
+                  held={row?.name}
+                  isBeside={isWide}
+                  onPick={pick}
+                  onShow={showAs}
+                />
+              </Suspense>
+            </div>
           ) : isCompared && row ? (
             <MomentsView
               sceneId={sceneId}
@@ -186,26 +222,7 @@ export function Bench() {
               onClose={() => setLarge(false)}
             />
           ) : (
-            <div className="flex h-full min-h-0 flex-col">
-              <BenchTop shown="sheet" onShow={showAs}>
-                <SheetTop />
-              </BenchTop>
-              <div className="min-h-0 flex-1">
-                <Sheet
-                  sceneId={sceneId}
-                  rows={rows}
-                  at={at}
-                  size={benchSize}
-                  focus={focus}
-                  looks={looks}
-                  showsMoved={sort === 'moved'}
-                  drafts={tried}
-                  onPick={pick}
-                  onOpen={() => setLarge(true)}
-                  onColumns={setColumns}
-                />
-              </div>
-            </div>
+            sheetAs('sheet')
           )}
           {held && row && (
             <Held
@@ -225,7 +242,7 @@ export function Bench() {
           )}
           <SheetBar
             sceneId={sceneId}
-            shown={isInSpace ? 'space' : isCompared ? 'compare' : 'sheet'}
+            shown={isInSpace && !isWide ? 'space' : isCompared ? 'compare' : 'sheet'}
             seen={view.seen}
             all={view.rows.length}
             focus={focus.size}

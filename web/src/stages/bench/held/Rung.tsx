@@ -21,6 +21,15 @@ interface RungProps {
 /** An input on the rail: its name, and the map or the value that it has. */
 export function Rung({ sceneId, view, input, tried, x, y, isMeant, onGrip, onWire, onValue }: RungProps) {
   const isFed = input.maps.length > 0;
+  const numbers = tried ?? input.now;
+  const isColour = input.isColour && numbers.length > 2;
+  const chip = (
+    <span
+      className="size-3.5 border border-rule"
+      style={{ background: hexOf(numbers) }}
+      title={numbers.map(digits).join(' ')}
+    />
+  );
   return (
     <div className="absolute right-0" style={{ left: x - 16, top: y - rungPitch / 2, height: rungPitch }}>
       <span
@@ -52,12 +61,11 @@ export function Rung({ sceneId, view, input, tried, x, y, isMeant, onGrip, onWir
           {input.name.replaceAll('_', ' ')}
         </span>
         <span className={clsx('flex min-w-0 flex-none items-center gap-1.5', tried && 'text-lichen')}>
-          {!isFed && input.isColour && (tried ?? input.now).length > 2 && (
-            <span className="size-3.5 border border-rule" style={{ background: hexOf(tried ?? input.now) }} />
-          )}
+          {!isFed && isColour && chip}
           <code className={clsx('max-w-28 truncate text-[11.5px]', tried ? 'text-lichen' : 'text-quiet')}>
             {valueOf(input, tried)}
           </code>
+          {isFed && isColour && numbers.some((n) => n !== 1) && chip}
         </span>
       </button>
     </div>
@@ -70,7 +78,9 @@ function valueOf(input: HeldInput, tried: number[] | undefined): string {
   const numbers = tried ?? input.now;
   if (input.maps.length > 0) {
     // What a map is multiplied by says nothing where it is 1.
-    const factor = numbers.length > 0 && numbers.some((n) => n !== 1) ? ` × ${numbers.map(digits).join(' ')}` : '';
+    // A colour is shown beside.
+    const by = input.isColour && numbers.length > 2 ? '' : numbers.map(digits).join(' ');
+    const factor = numbers.length > 0 && numbers.some((n) => n !== 1) ? ` × ${by}` : '';
     return (input.maps.length > 1 ? `${input.maps.length} maps` : 'map') + factor;
   }
   if (input.text !== null) return input.text;

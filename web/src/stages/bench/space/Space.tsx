@@ -27,13 +27,15 @@ interface SpaceProps {
   rows: BenchItem[];
   /** The material in hand. */
   held: string | undefined;
+  /** The sheet stands beside it. */
+  isBeside: boolean;
   onPick: (material: string) => void;
   onShow: (shown: BenchShown) => void;
 }
 
-/** The whole scene, to be walked around. It takes the sheet's place; the material in hand stays beside it. */
+/** The whole scene, to be walked around. It takes the sheet's place where the window has no room for both. */
 export default function Space(props: SpaceProps) {
-  const { sceneId, onShow } = props;
+  const { sceneId, isBeside, onShow } = props;
   const query = useSceneView(sceneId);
   const last = useWork().data?.find((w) => w.sceneId === sceneId && w.kind === 'makeview');
   const work = last && isOpen(last) ? last : undefined;
@@ -43,7 +45,7 @@ export default function Space(props: SpaceProps) {
   if (view?.made) return <Made {...props} view={view} made={view.made} />;
   return (
     <div className="flex h-full flex-col">
-      <BenchTop shown="space" onShow={onShow}>
+      <BenchTop shown="space" onShow={onShow} isBeside={isBeside}>
         {work && <WorkLine item={work} verb="Making the scene ready" />}
       </BenchTop>
       <p className="field flex-1 px-7 pt-4 text-[13px] text-white">
@@ -63,7 +65,7 @@ interface MadeProps extends SpaceProps {
   made: NonNullable<SceneViewed['made']>;
 }
 
-function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
+function Made({ sceneId, rows, held, isBeside, onPick, onShow, view, made }: MadeProps) {
   const [overlay, setOverlay] = useState<Overlay>('looks');
   const [variant, setVariant] = useState<string>();
   const [wantedReach, setReach] = useState<Reach>('all');
@@ -135,6 +137,7 @@ function Made({ sceneId, rows, held, onPick, onShow, view, made }: MadeProps) {
   return (
     <div className="flex h-full min-h-0 flex-col" role="region" aria-label="The scene in 3D">
       <SpaceBar
+        isBeside={isBeside}
         overlay={overlay}
         onOverlay={setOverlay}
         variants={view.variants}

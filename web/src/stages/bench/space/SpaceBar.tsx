@@ -14,6 +14,7 @@ interface SpaceBarProps {
   /** Materials in focus. */
   focus: number;
   onShow: (shown: BenchShown) => void;
+  isBeside: boolean;
 }
 
 /** Radix takes no empty value. */
@@ -21,10 +22,10 @@ const asItStands = '=';
 
 /** What is laid over the scene, which variant it wears, and how much of it is shown. */
 export function SpaceBar(props: SpaceBarProps) {
-  const { overlay, onOverlay, variants, variant, onVariant, reach, onReach, focus, onShow } = props;
+  const { overlay, onOverlay, variants, variant, onVariant, reach, onReach, focus, onShow, isBeside } = props;
   const words: Record<Reach, string> = { all: 'show all', focus: `show ${focus} in focus`, held: 'show in hand' };
   return (
-    <BenchTop shown="space" onShow={onShow}>
+    <BenchTop shown="space" onShow={onShow} isBeside={isBeside}>
       <Choose
         label="What is laid over it"
         value={overlay}
