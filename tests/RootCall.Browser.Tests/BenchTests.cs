@@ -142,15 +142,111 @@ public sealed partial class BenchTests(BrowserFixture browser)
         browser.See("//button[@data-wire='metallic']");
     }
 
+    /// <summary>Colour correction before a colour: laid by keys, set by its slider, taken out again; each an entry of the ledger.</summary>
+    [Fact]
+    public void A_node_is_laid_set_and_taken_out()
+    {
+        var id = browser.Open(
+            "nodes.mtlx",
+            """
+            <?xml version="1.0"?>
+            <materialx version="1.39">
+              <image name="colour" type="color3"><input name="file" type="filename" value="nodes.png" colorspace="srgb_texture"/></image>
+              <open_pbr_surface name="s" type="surfaceshader"><input name="base_color" type="color3" nodename="colour"/></open_pbr_surface>
+              <surfacematerial name="paint" type="material">
+                <input name="surfaceshader" type="surfaceshader" nodename="s"/>
+              </surfacematerial>
+            </materialx>
+            """
+        );
+        browser.Go("/bench/" + id);
+        browser.See("//button[@data-wire='base_color']").SendKeys(Keys.Enter);
+        browser.See("//*[@role='menuitem'][contains(., 'a normal map has no meaning there')]");
+        browser.Press("corr");
+        SeeHeld("Correct its colour");
+        browser.Press(Keys.Enter);
+        Apply();
+        browser.ClickAt("//*[@role='tab'][. = 'Inputs']");
+        var slider = browser.See("//input[@aria-label='saturation of colour correction by slider']");
+        slider.SendKeys(Keys.Home);
+        browser.SeeText("1 value is tried; nothing is written");
+        Assert.Empty(browser.SeriousFindings());
+        browser.ClickAt("//*[@role='tab'][. = 'Inputs']");
+        browser.Press("t");
+        Apply();
+        RunningApplication.Until(() => Entries(id) == 2, "the value was not taken");
+        RunningApplication.Until(
+            () => Nodes() is [{ } node] && node.GetRawText().Contains("\"now\":[0]", StringComparison.Ordinal),
+            "it is not so"
+        );
+        browser.ClickAt("//button[@aria-label='Take out colour correction before base_color']");
+        Apply();
+        RunningApplication.Until(() => Nodes().Count == 0, "it was not taken out");
+
+        List<System.Text.Json.JsonElement> Nodes() =>
+            [
+                .. app.Get($"/api/scenes/{id}/bench/material?name=paint")
+                    .GetProperty("inputs")
+                    .EnumerateArray()
+                    .SelectMany(i => i.GetProperty("nodes").EnumerateArray()),
+            ];
+    }
+
+    private void Apply()
+    {
+        browser.SeeText("1 pending");
+        RunningApplication.Until(() => browser.Driver.FindElements(By.CssSelector("[role=menu]")).Count == 0, "the menu did not close");
+        browser.PressShift("p");
+        RunningApplication.Until(() => !browser.Text.Contains("1 pending", StringComparison.Ordinal), "nothing was applied");
+    }
+
+    /// <summary>What <c>oiiotool --dumpdata</c> (OpenImageIO) prints of an image, by its pixels.</summary>
+    private static Dictionary<string, string> Dumped(string image) =>
+        Pixel()
+            .Matches(Tool.Run("oiiotool", ["--dumpdata", image]).Output)
+            .ToDictionary(m => m.Groups[1].Value, m => string.Join(' ', m.Groups[2].Value.Split(' ').Select(Three)));
+
+    private static string Three(string number) =>
+        double.Parse(number, CultureInfo.InvariantCulture).ToString("0.000", CultureInfo.InvariantCulture);
+
+    /// <summary>An image and a smaller one that could stand in its place, moved and read as one.</summary>
+    [Fact]
+    public void An_image_is_held_beside_its_candidate()
+    {
+        // One that no other test relinks.
+        var corner = File.ReadAllText(browser.Demo.At("arrived/glasshouse_corner/glasshouse_corner.gltf"));
+        var id = browser.Open("corner_beside.gltf", corner);
+        browser.Go($"/bench/{id}?material=tin_leaf");
+        browser.ClickAt("//*[@role='tab'][. = 'Images']");
+        browser.Click("To the pixel");
+        browser.ClickAt("//*[@role='combobox'][@aria-label='Held beside']");
+        browser.ClickAt("//*[@role='option'][contains(., 'tin_leaf_basecolor_proxy.png')]");
+        browser.See("(//canvas[contains(@aria-label, 'arrows move')])[2]").SendKeys(Keys.ArrowRight);
+        var (large, small) = (
+            Dumped(browser.Demo.At("library/tin-orchard/tex/tin_leaf_basecolor.png")),
+            Dumped(browser.Demo.At("library/tin-orchard/tex/tin_leaf_basecolor_proxy.png"))
+        );
+        RunningApplication.Until(
+            () => At.Length > 0 && large.GetValueOrDefault(At) == Stored && small.GetValueOrDefault(Quarter(At)) == Beside,
+            () => $"at {At} they are {Stored} and {Beside}, not what oiiotool reads"
+        );
+        Assert.Empty(browser.SeriousFindings());
+
+        // A pixel of the smaller one is four by four of the larger.
+        static string Quarter(string at) => string.Join(", ", at.Split(", ").Select(n => int.Parse(n, CultureInfo.InvariantCulture) / 4));
+    }
+
+    private string Beside =>
+        browser.Evaluate<string>(
+            "return document.querySelectorAll('[aria-label=\"Under the pointer\"] tbody tr')[1]?.cells[1].innerText ?? ''"
+        );
+
     /// <summary>Beside what <c>oiiotool --dumpdata</c> (OpenImageIO) prints of the same pixels.</summary>
     [Fact]
     public void Values_under_the_pointer_are_those_that_oiiotool_reads()
     {
         var id = Wired("pixels");
-        var dumped = Tool.Run("oiiotool", ["--dumpdata", browser.Demo.At("arrived/pixels_paint.png")]).Output;
-        var known = Pixel()
-            .Matches(dumped)
-            .ToDictionary(m => m.Groups[1].Value, m => string.Join(' ', m.Groups[2].Value.Split(' ').Select(Three)));
+        var known = Dumped(browser.Demo.At("arrived/pixels_paint.png"));
         browser.Go("/bench/" + id);
         browser.Click("To the pixel");
         var canvas = browser.See("//canvas[contains(@aria-label, 'arrows move')]");
@@ -169,7 +265,6 @@ public sealed partial class BenchTests(BrowserFixture browser)
         browser.See("//button[@aria-pressed='true'][. = 'R']");
         browser.Press(Keys.Escape);
         browser.SeeText("1 of 1");
-        string Three(string number) => double.Parse(number, CultureInfo.InvariantCulture).ToString("0.000", CultureInfo.InvariantCulture);
     }
 
     [Fact]
@@ -185,7 +280,7 @@ public sealed partial class BenchTests(BrowserFixture browser)
                 { "name": "lid", "primitives": [{ "attributes": {}, "material": 0 }] },
                 { "name": "jar", "primitives": [{ "attributes": {}, "material": 0 }] }
               ],
-              "nodes": [{ "mesh": 0 }, { "mesh": 1 }]
+              "nodes": [{ "name": "left", "mesh": 0 }, { "mesh": 1 }, { "name": "right", "mesh": 0 }]
             }
             """
         );
@@ -209,6 +304,14 @@ public sealed partial class BenchTests(BrowserFixture browser)
         browser.PressShift("p");
         browser.SeeCall("3 materials under one light");
         Assert.Equal("lid", Worn("tin_lid"));
+
+        // One of the two places of the lid becomes its own.
+        browser.Go($"/bench/{id}?material=tin_lid");
+        browser.ClickAt("//*[@role='tab'][. = 'Worn by']");
+        browser.ClickAt("//button[@aria-label='Make its own: a place of lid']");
+        browser.ClickAt("//*[@role='menuitem'][. = 'right']");
+        Apply();
+        RunningApplication.Until(() => Worn("tin_lid") == "lid right", "it is not its own");
 
         void Pick()
         {

@@ -26,7 +26,7 @@ export function NodeRows({ view, input, tried, onTry, onWire }: NodeRowsProps) {
           <button
             type="button"
             className="act soft !text-[11.5px]"
-            aria-label={`Take ${node.word} out before ${input.name}`}
+            aria-label={`Take out ${node.word} before ${input.name}`}
             onClick={() => onWire({ input: input.name, act: 'take-out', to: node.name, channel: null })}
           >
             take out

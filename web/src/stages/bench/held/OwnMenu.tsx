@@ -16,7 +16,7 @@ export function OwnMenu({ sceneId, view, wearer }: OwnMenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
-        aria-label={`Make an instance of ${wearer.name} its own`}
+        aria-label={`Make its own: a place of ${wearer.name}`}
         className="act soft flex-none !text-[12px]"
       >
         make its own <span aria-hidden="true">▾</span>
