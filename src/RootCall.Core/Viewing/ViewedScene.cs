@@ -68,9 +68,11 @@ public sealed record ViewedScene(
         foreach (var file in scene.Files.Select(f => f.Path).Concat(buffers))
             Add(FileFacts.Stamp(file) is { } stamp ? $"{file} {stamp.Bytes} {stamp.ModifiedUtc.Ticks}" : file);
         foreach (var node in scene.Nodes)
-            Add(
-                $"{node.Parent} {Geometry(scene, node)} {string.Join(' ', node.Transform.Select(t => t.ToString("R", CultureInfo.InvariantCulture)))}"
-            );
+        {
+            var place = string.Join(' ', node.Transform.Select(t => t.ToString("R", CultureInfo.InvariantCulture)));
+            Add($"{node.Parent} {Geometry(scene, node)} {place}");
+        }
+
         // What comes into being as another one's like has its geometry.
         foreach (
             var part in scene.Meshes.Where(m => m.CopyOf is null).SelectMany(m => m.Parts.Prepend(new(m.Id, string.Empty, m.Triangles)))

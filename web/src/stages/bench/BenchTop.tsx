@@ -1,9 +1,11 @@
-import { ToggleGroup } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { OneOf } from '../../parts/OneOf';
 
 /** What stands left of the material in hand. */
 const views = { sheet: 'sheet', compare: 'compare', space: 'scene in 3D' } as const;
 export type BenchShown = keyof typeof views;
+
+const order: BenchShown[] = ['sheet', 'compare', 'space'];
 
 const keys: Record<BenchShown, string> = { sheet: 'Esc', compare: 'V', space: 'Z' };
 
@@ -21,23 +23,17 @@ export function BenchTop({ shown, onShow, isBeside, children }: BenchTopProps) {
   return (
     <div className="flex h-8 min-w-0 flex-none items-baseline gap-4 whitespace-nowrap bg-ground pl-7 pr-4 text-[13px]">
       {isBeside !== true && (
-        <ToggleGroup.Root
-          type="single"
+        <OneOf
+          label="What is shown"
           value={shown}
-          onValueChange={(v) => v in views && onShow(v as BenchShown)}
-          aria-label="What is shown"
-          className="flex flex-none gap-3"
-        >
-          {Object.entries(views).map(([value, words]) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value}
-              className="act soft aria-checked:font-[680] aria-checked:!text-ink"
-            >
-              {words} {value !== shown && <kbd>{keys[value as BenchShown]}</kbd>}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          options={order.map((v) => [
+            v,
+            <>
+              {views[v]} {v !== shown && <kbd>{keys[v]}</kbd>}
+            </>,
+          ])}
+          onChoose={onShow}
+        />
       )}
       <div className="flex min-w-0 flex-1 items-baseline justify-end gap-3">{children}</div>
     </div>

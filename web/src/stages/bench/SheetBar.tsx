@@ -1,8 +1,8 @@
-import { ToggleGroup } from 'radix-ui';
 import type { WorkItem } from '../../api/client';
 import { Choose } from '../../parts/Choose';
 import type { BenchShown } from './BenchTop';
 import { count } from '../../parts/format';
+import { OneOf } from '../../parts/OneOf';
 import { WorkLine } from '../../parts/WorkLine';
 import { lights, shapes, useSettings } from '../../state/settings';
 import { shapeWords, useReadyShape, useShape } from './useShape';
@@ -34,26 +34,15 @@ export function SheetBar({ sceneId, shown, seen, all, focus, onlyFocus, onFocus,
         seen {count(seen)} of {count(all)}
       </span>
       {focus > 0 && (
-        <ToggleGroup.Root
-          type="single"
+        <OneOf
+          label="Which materials"
           value={onlyFocus ? 'focus' : 'all'}
-          onValueChange={(v) => v && onFocus(v === 'focus')}
-          aria-label="Which materials"
-          className="flex gap-3"
-        >
-          {[
+          options={[
             ['all', 'all'],
             ['focus', `in focus ${focus}`],
-          ].map(([value, words]) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value ?? ''}
-              className="act soft aria-checked:font-[680] aria-checked:!text-ink"
-            >
-              {words}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          ]}
+          onChoose={(v) => onFocus(v === 'focus')}
+        />
       )}
       {work && <WorkLine item={work} verb="Measuring looks" />}
       <span className="flex-1" />

@@ -26,7 +26,7 @@ internal sealed class UsdShape : GraphShape
     public override string? WhyNoNodes(ShaderNode surface) =>
         UsdSpelling.IsStandard(surface)
             ? null
-            : $"{surface.Type} takes an image straight from its texture, whose scale and bias multiply and shift it; no other node has a place.";
+            : $"{surface.Type} reads a texture straight: its scale and bias multiply and shift it, and no other node has a place.";
 
     /// <summary>What an id says is not said again.</summary>
     protected override ShaderNode Standard(ShaderNode node) => node with { Type = StandardIds.Of(node), Output = default };

@@ -1,7 +1,7 @@
-import { ToggleGroup } from 'radix-ui';
 import type { BenchItem } from '../../../api/client';
 import { useMoments } from '../../../api/compare';
 import { Choose } from '../../../parts/Choose';
+import { OneOf } from '../../../parts/OneOf';
 import { PairOnField } from '../../../parts/compare/PairOnField';
 import { useInAddress } from '../../../state/address';
 import { useSettings } from '../../../state/settings';
@@ -23,7 +23,10 @@ interface MomentsViewProps {
 /** ΔE from which on the heavier line is drawn; from common practice, somebody sees it from there on. */
 const limit = 2;
 
-const subjects = { material: 'material', frame: 'test frame' } as const;
+const subjects = [
+  ['material', 'material'],
+  ['frame', 'test frame'],
+] as const;
 
 /** A material at two moments of its scene, or of two scenes; or the whole of both. */
 export function MomentsView({ sceneId, row, focused, onPick, onShow }: MomentsViewProps) {
@@ -52,23 +55,12 @@ export function MomentsView({ sceneId, row, focused, onPick, onShow }: MomentsVi
           options={options}
           onChoose={(after) => keep(`${pair.before}~${after}`)}
         />
-        <ToggleGroup.Root
-          type="single"
+        <OneOf
+          label="What is compared"
           value={subject === 'frame' ? 'frame' : 'material'}
-          onValueChange={(v) => v && setSubject(v === 'frame' ? 'frame' : undefined)}
-          aria-label="What is compared"
-          className="flex flex-none gap-3"
-        >
-          {Object.entries(subjects).map(([value, words]) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value}
-              className="act soft aria-checked:font-[680] aria-checked:!text-ink"
-            >
-              {words}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          options={subjects}
+          onChoose={(v) => setSubject(v === 'frame' ? 'frame' : undefined)}
+        />
       </BenchTop>
       {subject === 'frame' ? (
         <MomentFrames sceneId={sceneId} moments={pair} names={names} light={light} />

@@ -1,8 +1,8 @@
-import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { BenchItem, HeldView } from '../../../api/client';
 import { useAssignPreview, useBenchActs, type Assigning } from '../../../api/bench';
 import { many } from '../../../parts/format';
+import { OneOf } from '../../../parts/OneOf';
 import { RisingSheet } from '../../../parts/RisingSheet';
 import { ChooseMaterial } from '../../findings/hand/ChooseMaterial';
 import { Lines } from '../../findings/sheets/EditsSheet';
@@ -33,30 +33,19 @@ export function AssignSheet({ sceneId, view, rows, wearers, onOpenChange }: Assi
       title={`What ${many(parts, 'part')} in ${view.title} ${parts === 1 ? 'wears' : 'wear'}`}
       about="It is one entry in the ledger; nothing is written until it is applied."
       aside={
-        <ToggleGroup.Root
-          type="single"
+        <OneOf
+          label="What it is to wear"
           value={isSplit ? 'split' : 'other'}
-          onValueChange={(v) => {
-            if (!v) return;
+          options={[
+            ['other', 'another material'],
+            ['split', 'one of its own'],
+          ]}
+          className="gap-4"
+          onChoose={(v) => {
             setSplit(v === 'split');
             setTo('');
           }}
-          aria-label="What it is to wear"
-          className="flex gap-4"
-        >
-          {[
-            ['other', 'another material'],
-            ['split', 'one of its own'],
-          ].map(([value, words]) => (
-            <ToggleGroup.Item
-              key={value}
-              value={value ?? ''}
-              className="act soft aria-checked:font-[680] aria-checked:!text-ink"
-            >
-              {words}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        />
       }
     >
       <div className="flex min-h-0 flex-1 flex-col">

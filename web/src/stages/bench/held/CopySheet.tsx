@@ -1,9 +1,9 @@
-import { ToggleGroup } from 'radix-ui';
 import { useState } from 'react';
 import type { BenchItem, HeldView } from '../../../api/client';
 import { useBenchActs, useCopyPreview } from '../../../api/bench';
 import { Check } from '../../../parts/Check';
 import { many } from '../../../parts/format';
+import { OneOf } from '../../../parts/OneOf';
 import { RisingSheet } from '../../../parts/RisingSheet';
 import { toggled } from '../../../state/toggled';
 import { Lines } from '../../findings/sheets/EditsSheet';
@@ -41,23 +41,13 @@ export function CopySheet({ sceneId, view, rows, focus, onOpenChange }: CopyShee
       title={`Copy inputs of ${view.title}`}
       about="Inputs are matched by what they are for. It is one entry in the ledger; nothing is written until it is applied."
       aside={
-        <ToggleGroup.Root
-          type="single"
+        <OneOf
+          label="To which materials"
           value={name ?? ''}
-          onValueChange={(v) => v && setName(v)}
-          aria-label="To which materials"
-          className="flex gap-4"
-        >
-          {reaches.map((r) => (
-            <ToggleGroup.Item
-              key={r.name}
-              value={r.name}
-              className="act soft aria-checked:font-[680] aria-checked:!text-ink"
-            >
-              {many(r.to.length, 'material')} {r.name}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+          options={reaches.map((r) => [r.name, `${many(r.to.length, 'material')} ${r.name}`])}
+          className="gap-4"
+          onChoose={setName}
+        />
       }
     >
       <div className="grid min-h-0 flex-1 grid-cols-[300px_minmax(0,1fr)] gap-x-7">

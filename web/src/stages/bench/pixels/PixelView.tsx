@@ -1,3 +1,4 @@
+import clsx from 'clsx';
 import { useState } from 'react';
 import type { HeldImage } from '../../../api/client';
 import { useOthers, usePlane } from '../../../api/bench';
@@ -146,7 +147,12 @@ function Side({ name, note, plane, canvas }: SideProps) {
           {plane.isPending ? `Opening ${name} pixel by pixel.` : `${name} cannot be opened pixel by pixel.`}
         </p>
       )}
-      <span className="field pointer-events-none absolute left-3 top-1 max-w-[calc(100%-24px)] truncate px-2 py-0.5 text-[12.5px] text-white">
+      <span
+        className={clsx(
+          'field pointer-events-none absolute left-3 top-1 max-w-[calc(100%-24px)] truncate px-2 py-0.5',
+          'text-[12.5px] text-white',
+        )}
+      >
         <b className="font-[680]">{name}</b>{' '}
         {plane.data && `${pixels(plane.data.width, plane.data.height)}, ${plane.data.bits} bit`}
         {note && `, ${note}`}

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { FixView, HandKind, HandOf, HandView } from '../../../api/client';
 import { useHand, useHandActs, useHandPreview } from '../../../api/hand';
 import { many } from '../../../parts/format';
+import { OneOf } from '../../../parts/OneOf';
 import { RisingSheet } from '../../../parts/RisingSheet';
 import { toggled } from '../../../state/toggled';
 import { Lines } from '../sheets/EditsSheet';
@@ -41,23 +42,13 @@ export function HandSheet({ sceneId, title, reaches, onOpenChange }: HandSheetPr
       about="What you say goes into the ledger like any fix; nothing is written until it is applied."
       aside={
         reaches.length > 1 && (
-          <ToggleGroup.Root
-            type="single"
+          <OneOf
+            label="How far it reaches"
             value={reach?.name ?? ''}
-            onValueChange={(to) => to && setName(to)}
-            aria-label="How far it reaches"
-            className="flex gap-4"
-          >
-            {reaches.map((r) => (
-              <ToggleGroup.Item
-                key={r.name}
-                value={r.name}
-                className="act soft aria-checked:font-[680] aria-checked:!text-ink"
-              >
-                {r.name}
-              </ToggleGroup.Item>
-            ))}
-          </ToggleGroup.Root>
+            options={reaches.map((r) => [r.name, r.name])}
+            className="gap-4"
+            onChoose={setName}
+          />
         )
       }
     >
