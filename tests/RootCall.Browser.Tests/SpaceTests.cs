@@ -58,6 +58,12 @@ public sealed class SpaceTests(BrowserFixture browser)
             browser.SeeText(said);
         }
 
+        // Whoever goes on by keys leaves what was chosen, which Enter would open again.
+        RunningApplication.Until(
+            () => browser.Evaluate<string>("return document.activeElement?.getAttribute('role') ?? ''") == "combobox",
+            "what was chosen did not get the keyboard back"
+        );
+        browser.Driver.ExecuteScript("document.activeElement.blur()");
         browser.Press(Keys.Enter + Keys.ArrowUp + "+");
         // It stands in for the sphere until another shape is chosen.
         browser.Click("Show materials on it");

@@ -192,8 +192,12 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
               <image name="grain" type="float"><input name="file" type="filename" value="grain.png"/></image>
               <open_pbr_surface name="s1" type="surfaceshader">
                 <input name="coat_weight" type="float" value="0.5"/>
-                <input name="specular_roughness" type="float" nodename="grain"/>
+                <input name="specular_roughness" type="float" nodename="softer"/>
               </open_pbr_surface>
+              <multiply name="softer" type="float">
+                <input name="in1" type="float" nodename="grain"/>
+                <input name="in2" type="float" value="0.5"/>
+              </multiply>
               <surfacematerial name="tin" type="material"><input name="surfaceshader" type="surfaceshader" nodename="s1"/></surfacematerial>
               <standard_surface name="s2" type="surfaceshader"/>
               <surfacematerial name="jar" type="material"><input name="surfaceshader" type="surfaceshader" nodename="s2"/></surfacematerial>
@@ -211,6 +215,35 @@ public sealed class WireTests(DemoPlace demo) : IClassFixture<DemoPlace>, IDispo
         var after = scene.With(place.At("after"), plan.Edits).Scene.Called("jar")!;
         Assert.Equal(0.5, after.Input("coat")!.Number);
         Assert.Equal("grain.png", after.Input("specular_roughness")!.Maps[0].Use.Reference.Written);
+        Assert.Equal("0.5", after.Input("specular_roughness")!.Factor?.ToString());
+    }
+
+    /// <summary>What multiplies an image comes with it, and what stood there alone multiplies it no more (glTF 2.0, 3.9.2).</summary>
+    [Theory]
+    [InlineData("""{ "baseColorTexture": { "index": 0 }, "baseColorFactor": [0.5, 0.4, 0.3, 1] }""", "0.5 0.4 0.3")]
+    [InlineData("""{ "baseColorTexture": { "index": 0 } }""", null)]
+    public void A_factor_is_copied_with_its_image(string tin, string? factor)
+    {
+        var scene = Audits.Open(
+            place.Put(
+                "pair.gltf",
+                $$"""
+                {
+                  "asset": { "version": "2.0" },
+                  "images": [ { "uri": "tin.png" } ], "textures": [ { "source": 0 } ],
+                  "materials": [
+                    { "name": "tin", "pbrMetallicRoughness": {{tin}} },
+                    { "name": "jar", "pbrMetallicRoughness": { "baseColorFactor": [0.1, 0.1, 0.1, 1] } }
+                  ]
+                }
+                """
+            )
+        );
+        var plan = HandPlan.Make(scene.Scene, new HandCopy("tin", ["baseColor"]), HandPlaces.Of(scene.Scene, ["jar"]));
+        Assert.Empty(plan.Left);
+        var after = scene.With(place.At("copied"), plan.Edits).Scene.Called("jar")!.Input("baseColor")!;
+        Assert.Equal("tin.png", after.Maps[0].Use.Reference.Written);
+        Assert.Equal(factor, after.Factor?.ToString());
     }
 
     /// <summary>What was picked wears another, or one of its own; the others stay. Asked of the scene that was read back.</summary>

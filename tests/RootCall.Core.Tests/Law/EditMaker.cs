@@ -155,7 +155,7 @@ internal sealed class EditMaker(Random random, string picture)
             return null;
         var (name, way) = (NameOf(scene, material), NodeWay.Of(material.Graph, input));
         if (random.Next(2) == 0 || way.IsEmpty)
-            return new LayNode(name, input.Name, (LaidNode)random.Next(4));
+            return new LayNode(name, input.Name, (LaidNode)random.Next(4), []);
         var node = way[random.Next(way.Length)];
         if (random.Next(2) == 0 || Any(LaidNodes.Parts(node)) is not { } part)
             return new TakeNode(name, input.Name, node.Name);

@@ -1,6 +1,9 @@
 using System.Collections.Immutable;
 using RootCall.Core.Edits;
 using RootCall.Core.Files;
+using RootCall.Core.Formats;
+using RootCall.Core.Formats.Looks;
+using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Audit;
@@ -34,6 +37,8 @@ public sealed record HandCopy(string From, ImmutableArray<string> Inputs) : Hand
         if (given?.Maps is [var map])
         {
             yield return new SetImage(to.Name, name, there, WireEnds.Use(scene, to, map.Use, map.Channel, name));
+            foreach (var edit in Between(scene, source, given, to, name))
+                yield return edit;
             yield break;
         }
 
@@ -49,6 +54,30 @@ public sealed record HandCopy(string From, ImmutableArray<string> Inputs) : Hand
             };
         foreach (var edit in new HandValue(name, value).Edits(scene, new("material", to.Name)))
             yield return edit;
+    }
+
+    /// <summary>What lies between the image and the input: nodes, or the factor of a format of fields.</summary>
+    private static IEnumerable<Edit> Between(AuditScene scene, MaterialView source, InputView given, MaterialView to, string name)
+    {
+        if (SceneFormats.Of(scene.Scene.Path).Capabilities.Shape is not INodeShape)
+        {
+            // A value that stood alone would multiply the image from now on.
+            var there = to.Input(name) is { IsConnected: false } alone ? alone.Input.Value : to.Input(name)?.Factor;
+            if (!Equals(given.Factor, there))
+                yield return new SetValue(to.Name, name, there, given.Factor);
+            yield break;
+        }
+
+        // Farthest from the input first, since each is laid right before it. A channel and a normal map come with the image.
+        foreach (var node in NodeWay.Of(source.Material.Graph, given.Input).Where(n => n.Image is null).Reverse())
+        {
+            var kind = NodeKinds.NameOf(node.Type);
+            if (kind == "extract" || (kind == "normalmap" && node.Inputs.Length == 1))
+                continue;
+            if (LaidNodes.Of(node) is not ({ } laid, var values) || laid == LaidNode.NormalMap)
+                throw new CannotUseException($"{node.Name} lies before {given.Name} of {source.Name} and would not come along.");
+            yield return new LayNode(to.Name, name, laid, values);
+        }
     }
 
     private static string? NameIn(MaterialView source, string input, MaterialView to)

@@ -33,7 +33,7 @@ public sealed record HandLay(string Input, LaidNode Node) : HandWire(Input)
             throw new CannotUseException(why);
         var can = SceneFormats.Of(scene.Scene.Path).Capabilities;
         if (material.Material.Graph.SurfaceNode is not { } surface || can.WhyNoNodes(surface) is not { } refusal)
-            return [new LayNode(material.Name, Input, Node)];
+            return [new LayNode(material.Name, Input, Node, [])];
         var map = Map(material);
         return Node switch
         {

@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using RootCall.Core.Formats.Looks;
 using RootCall.Core.Scenes;
 
@@ -30,8 +31,13 @@ public abstract record NodeEdit(string Material, string Input) : Edit
 }
 
 /// <summary>Lays a node right before an input.</summary>
-public sealed record LayNode(string Material, string Input, LaidNode Node) : NodeEdit(Material, Input)
+/// <param name="Values">Of its parts, where they are not as the standard leaves them.</param>
+public sealed record LayNode(string Material, string Input, LaidNode Node, ImmutableArray<NodeValue> Values) : NodeEdit(Material, Input)
 {
+    public bool Equals(LayNode? other) => base.Equals(other) && Node == other.Node && Values.SequenceEqual(other.Values);
+
+    public override int GetHashCode() => HashCode.Combine(base.GetHashCode(), Node, Values.Length);
+
     public override EditText Text => new("node", $"{Material}, {Input}", string.Empty, LaidNodes.NameOf(Node));
 
     public override string Word => "lay node";
@@ -41,7 +47,7 @@ public sealed record LayNode(string Material, string Input, LaidNode Node) : Nod
     public override string Describe() => $"Lay {LaidNodes.NameOf(Node)} before {Material}.{Input}";
 
     private protected override string? Change(INodeShape shape, SceneDraft draft, int material) =>
-        shape.LayNode(draft, material, Input, Node);
+        shape.LayNode(draft, material, Input, Node, Values.IsDefault ? [] : Values);
 }
 
 /// <summary>Takes a node out; what fed it feeds what it fed.</summary>

@@ -155,8 +155,9 @@ public interface INodeShape : IMaterialShape
     string? WhyNoNodes(ShaderNode surface);
 
     /// <summary>Lays a node right before an input that something feeds.</summary>
+    /// <param name="values">Of its parts, where they are not as the standard leaves them.</param>
     /// <returns>Why it cannot be said; null when it was done.</returns>
-    string? LayNode(SceneDraft draft, int material, string input, LaidNode node);
+    string? LayNode(SceneDraft draft, int material, string input, LaidNode node, ImmutableArray<NodeValue> values);
 
     /// <summary>Takes out a node on the way to an input; what fed it feeds what it fed.</summary>
     /// <returns>Why it cannot be said; null when it was done.</returns>

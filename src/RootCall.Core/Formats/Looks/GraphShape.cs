@@ -1,3 +1,4 @@
+using System.Collections.Immutable;
 using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
@@ -56,7 +57,7 @@ internal abstract class GraphShape : INodeShape
         return why;
     }
 
-    public string? LayNode(SceneDraft draft, int material, string input, LaidNode node) =>
+    public string? LayNode(SceneDraft draft, int material, string input, LaidNode node, ImmutableArray<NodeValue> values) =>
         OnWay(draft, material, input, (edit, surface, there) =>
         {
             var type = TypeOf(draft, surface, input, null);
@@ -65,7 +66,20 @@ internal abstract class GraphShape : INodeShape
             var name = LaidNodes.NameOf(node);
             if (node == LaidNode.NormalMap && NodeWay.Of(edit.Graph, there).Any(n => NodeKinds.NameOf(n.Type) == name))
                 return $"A normal-map node lies before {input} already.";
-            var laid = edit.Add(Standard(LaidNodes.Make(node, edit.Free(Stem(surface, $"{input}_{name}")), type, there.From!)));
+            var made = LaidNodes.Make(node, edit.Free(Stem(surface, $"{input}_{name}")), type, there.From!);
+            var parts = LaidNodes.Parts(made);
+            foreach (var (part, value) in values)
+            {
+                if (parts.FirstOrDefault(p => p.Name == part) is not { } known)
+                    return $"{name} has no value {part} that is set here.";
+                // A number in place of as many as the node gives.
+                var numbers = value.Numbers.Length == 1 ? [.. Enumerable.Repeat(value.Numbers[0], known.Type.Numbers)] : value.Numbers;
+                if (WhyNot(part, known.Type.Numbers, value with { Numbers = numbers }) is { } not)
+                    return not;
+                made = GraphEdit.With(made, part, known.Type, new(numbers));
+            }
+
+            var laid = edit.Add(Standard(made));
             edit.Put(GraphEdit.With(surface, input, type, null, new(laid.Name, "out")));
             return null;
         });

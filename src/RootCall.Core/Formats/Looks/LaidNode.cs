@@ -24,6 +24,9 @@ public sealed class LaidNodeConverter() : JsonStringEnumConverter<LaidNode>(Json
 /// <param name="Low">Where a slider begins; values beyond mean something too. Null where nothing is known.</param>
 public sealed record NodePart(string Name, InputType Type, double Standard, double? Low = null, double? High = null, string? Unit = null);
 
+/// <summary>What a part of a node is set to.</summary>
+public sealed record NodeValue(string Part, ShaderValue Value);
+
 /// <summary>Nodes of MaterialX's standard library (MaterialX 1.39, "Standard Nodes") as they are laid and as people set them.</summary>
 public static class LaidNodes
 {
@@ -48,6 +51,19 @@ public static class LaidNodes
             LaidNode.CorrectColour => "colorcorrect",
             _ => "normalmap",
         };
+
+    /// <summary>The node and what it is set to, where it can be laid elsewhere as it is; null for any other.</summary>
+    public static (LaidNode Node, ImmutableArray<NodeValue> Values)? Of(ShaderNode node)
+    {
+        var parts = Known(node).Select(p => p.Name).ToHashSet(StringComparer.Ordinal);
+        var said = node.Inputs.Where(i => i.From is null).ToList();
+        return
+            Enum.GetValues<LaidNode>().Where(k => NameOf(k) == NodeKinds.NameOf(node.Type)).Cast<LaidNode?>().FirstOrDefault() is { } kind
+            && NodeWay.Through(node) is not null
+            && said.All(i => parts.Contains(i.Name) && i.Value is { Text: null })
+            ? (kind, [.. said.Select(i => new NodeValue(i.Name, i.Value!))])
+            : null;
+    }
 
     /// <summary>What people set of a node: what it has a standard for, and what else it says in numbers.</summary>
     public static ImmutableArray<NodePart> Parts(ShaderNode node)
