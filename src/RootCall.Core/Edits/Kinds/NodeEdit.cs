@@ -34,6 +34,9 @@ public abstract record NodeEdit(string Material, string Input) : Edit
 /// <param name="Values">Of its parts, where they are not as the standard leaves them.</param>
 public sealed record LayNode(string Material, string Input, LaidNode Node, ImmutableArray<NodeValue> Values) : NodeEdit(Material, Input)
 {
+    /// <summary>A ledger that says none means none.</summary>
+    public ImmutableArray<NodeValue> Values { get; init; } = Values.IsDefault ? [] : Values;
+
     public bool Equals(LayNode? other) => base.Equals(other) && Node == other.Node && Values.SequenceEqual(other.Values);
 
     public override int GetHashCode() => HashCode.Combine(base.GetHashCode(), Node, Values.Length);
@@ -47,7 +50,7 @@ public sealed record LayNode(string Material, string Input, LaidNode Node, Immut
     public override string Describe() => $"Lay {LaidNodes.NameOf(Node)} before {Material}.{Input}";
 
     private protected override string? Change(INodeShape shape, SceneDraft draft, int material) =>
-        shape.LayNode(draft, material, Input, Node, Values.IsDefault ? [] : Values);
+        shape.LayNode(draft, material, Input, Node, Values);
 }
 
 /// <summary>Takes a node out; what fed it feeds what it fed.</summary>
