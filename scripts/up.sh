@@ -17,7 +17,7 @@ prepare() {
   data=$(cd "$data" && pwd)
   build_server
   build_cli
-  if [ ! -e "$data/demo/arrived/tin_lantern" ]; then
+  if [ ! -e "$data/demo/arrived/potting_bench" ]; then
     say "making the demo"
     "$cli" demo "$data/demo" >/dev/null
   fi
@@ -47,8 +47,8 @@ settings() {
   local name first=
   # The watering can comes twice: as it was made, to be compared with, and as it arrived.
   # A scene lies in a folder of its own name; what is opened last stands on top.
-  for name in clean/watering_can.usda arrived/{tool_wall.obj,lean_to.usda,seed_tins.mtlx,brass_gardener.gltf,dew_drop.ply} \
-    arrived/{pebble.stl,garden_gate.fbx,moth_jar.dae,seed_drawer.mtlx,tin_pear.usdz,tin_lantern.usdc,watering_can.usda} \
+  for name in clean/watering_can.usda arrived/{tool_wall.obj,lean_to.usda,seed_tins.mtlx,brass_gardener.gltf,potting_bench.gltf} \
+    arrived/{dew_drop.ply,pebble.stl,garden_gate.fbx,moth_jar.dae,seed_drawer.mtlx,tin_pear.usdz,tin_lantern.usdc,watering_can.usda} \
     arrived/{brass_lamp.glb,enamel_sign.obj,glasshouse_corner.gltf}; do
     name=${name%.*}/${name##*/}
     first="$first${first:+;}$data/demo/$name"
