@@ -16,6 +16,12 @@ public sealed record Instance(string Id, string Name)
 
     public static string IdOf(SceneNode node) => string.Create(CultureInfo.InvariantCulture, $"/nodes/{node.Place}");
 
+    /// <summary>Why nothing can be said of a thing; null where it lies in no instance.</summary>
+    public static string? WhyNot(ImmutableArray<string> instances, string path, string name) =>
+        Holding(instances, path) is { } shared
+            ? $"{name} is shared by an instance, {shared}: what is said of it is not heard. Make that its own first."
+            : null;
+
     /// <summary>The outermost instance that a prim lies in: what is said below one is not heard. Null when it lies in none.</summary>
     /// <param name="instances">Paths of prims.</param>
     public static string? Holding(ImmutableArray<string> instances, string path) =>

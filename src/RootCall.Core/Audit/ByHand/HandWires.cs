@@ -23,6 +23,15 @@ public abstract record HandWire(string Input) : HandDecision
             _ => throw new CannotUseException($"No image feeds {Input} of {material.Name}."),
         };
 
+    /// <summary>What feeds the input, where another can read it without losing anything on the way.</summary>
+    /// <param name="channel">That is to be read; null for what arrives now.</param>
+    private protected MapView Loose(AuditScene scene, MaterialView material, Channels? channel)
+    {
+        var map = Map(material);
+        var lacks = channel is { } picked ? WireEnds.WhyNot(map, picked) : null;
+        return (lacks ?? WireEnds.Between(scene, material, Input)) is { } why ? throw new CannotUseException(why) : map;
+    }
+
     /// <summary>What reaches an input of the draft; nothing where it is not there any more.</summary>
     private protected static ImmutableArray<TracedImage> Reaching(SceneDraft draft, Target place, string input) =>
         draft.Find(place.Name) is >= 0 and var at
@@ -41,13 +50,9 @@ public sealed record HandMove(string Input, string To, Channels? Channel = null)
     public override ImmutableArray<Edit> Edits(AuditScene scene, Target place)
     {
         var material = Material(scene, place);
-        var map = Map(material);
+        var map = Loose(scene, material, Channel);
         if (To == Input)
             throw new CannotUseException($"It feeds {Input} already.");
-        if ((Channel is { } picked ? WireEnds.WhyNot(map, picked) : null) is { } not)
-            throw new CannotUseException(not);
-        if (WireEnds.Between(scene, material, Input) is { } lost)
-            throw new CannotUseException(lost);
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [map.Disconnect(), new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }
@@ -67,11 +72,7 @@ public sealed record HandFork(string Input, string To, Channels? Channel = null)
     public override ImmutableArray<Edit> Edits(AuditScene scene, Target place)
     {
         var material = Material(scene, place);
-        var map = Map(material);
-        if ((Channel is { } picked ? WireEnds.WhyNot(map, picked) : null) is { } not)
-            throw new CannotUseException(not);
-        if (WireEnds.Between(scene, material, Input) is { } lost)
-            throw new CannotUseException(lost);
+        var map = Loose(scene, material, Channel);
         var use = WireEnds.Use(scene, material, map.Use, Channel ?? map.Channel, To);
         return [new SetImage(material.Name, To, WireEnds.There(material, To), use)];
     }

@@ -58,8 +58,8 @@ public sealed record AssignMaterial(string Mesh, string Part, string From, strin
     private string? Assign(SceneDraft draft, FormatCapabilities can, int place, Material? material)
     {
         var mesh = draft.Meshes[place];
-        if (Instance.Holding(draft.Instances, mesh.Id) is { } shared)
-            return $"{mesh.Name} is shared by an instance, {shared}: what is said of it is not heard. Make that its own first.";
+        if (Instance.WhyNot(draft.Instances, mesh.Id, mesh.Name) is { } shared)
+            return shared;
         if (Part.Length > 0 && !mesh.Parts.Any(p => p.Name == Part))
             return $"{mesh.Name} has no part {Part}.";
         var parts = mesh.Parts;

@@ -16,7 +16,7 @@ public abstract record NodeEdit(string Material, string Input) : Edit
             return why;
         if (draft.Find(Material) is not (>= 0 and var at))
             return NoMaterial(Material);
-        if (draft.Materials[at].Graph.SurfaceNode is { } surface && Capabilities(draft).WhyNoNodes(surface) is { } no && Lays)
+        if (Lays && draft.Materials[at].Graph.SurfaceNode is { } surface && Capabilities(draft).WhyNoNodes(surface) is { } no)
             return no;
         return Change((INodeShape)Capabilities(draft).Shape!, draft, at);
     }

@@ -124,10 +124,7 @@ internal abstract class GraphShape : INodeShape
     {
         edit = Edit(draft, material);
         surface = edit.Graph.SurfaceNode!;
-        return surface is null ? NoSurface(edit.Material.Name)
-            : Instance.Holding(draft.Instances, edit.Material.Id) is { } shared
-                ? $"{edit.Material.Name} is shared by an instance, {shared}: what is said of it is not heard. Make that its own first."
-            : null;
+        return surface is null ? NoSurface(edit.Material.Name) : Instance.WhyNot(draft.Instances, edit.Material.Id, edit.Material.Name);
     }
 
     /// <summary>A change of what lies before an input that something feeds.</summary>

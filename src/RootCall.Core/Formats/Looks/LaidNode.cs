@@ -99,7 +99,7 @@ public static class LaidNodes
 
     private static ImmutableArray<NodePart> Known(ShaderNode node)
     {
-        var type = node.Output.IsSaid ? node.Output : NodeKinds.OutputOf(node.Type);
+        var type = NodeKinds.OutputOf(node);
         InputType Amount(string part) =>
             node.Input(part)?.Type is { IsSaid: true } said ? said
             : node.Type.EndsWith("FA", StringComparison.Ordinal) ? InputType.Float

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using RootCall.Core.Rendering.Graphs.Nodes;
 using RootCall.Core.Scenes;
-using RootCall.Core.Shading;
 
 namespace RootCall.Core.Formats.Looks;
 
@@ -26,9 +25,7 @@ public static class NodeWay
 
     /// <summary>What takes its place when it is taken out: the one input that is fed, where that gives what the node gives.</summary>
     public static ShaderInput? Through(ShaderNode node) =>
-        node.Image is null && Fed(node) is [var one] && one.Type == TypeOf(node) ? one : null;
+        node.Image is null && Fed(node) is [var one] && one.Type == NodeKinds.OutputOf(node) ? one : null;
 
     private static ImmutableArray<ShaderInput> Fed(ShaderNode node) => [.. node.Inputs.Where(i => i.From is not null)];
-
-    private static InputType TypeOf(ShaderNode node) => node.Output.IsSaid ? node.Output : NodeKinds.OutputOf(node.Type);
 }

@@ -21,7 +21,8 @@ internal sealed class MtlxShape : GraphShape
     /// <summary>What is read across graphs is an output of one, which names its node.</summary>
     protected override bool MayJoin(ShaderNode reader, Connection from) => GraphOf(reader.Name) == GraphOf(from.Node);
 
-    private static string GraphOf(string node) => node.LastIndexOf('/') is > 0 and var slash ? node[..slash] : string.Empty;
+    /// <summary>The graph that a node stands in; empty for the document.</summary>
+    internal static string GraphOf(string node) => node.LastIndexOf('/') is > 0 and var slash ? node[..slash] : string.Empty;
 
     protected override ShaderNode Standard(ShaderNode node) => node;
 

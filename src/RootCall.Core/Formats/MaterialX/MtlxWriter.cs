@@ -147,7 +147,7 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
 
     private void Connect(Action<string, string> set, Connection from, string reader)
     {
-        var (graph, ownGraph) = (GraphOf(from.Node), GraphOf(reader));
+        var (graph, ownGraph) = (MtlxShape.GraphOf(from.Node), MtlxShape.GraphOf(reader));
         if (graph == ownGraph)
             set("nodename", Called(from.Node));
         else if (
@@ -169,8 +169,6 @@ internal sealed class MtlxWriter(Scene before, Scene now, MtlxDocument document)
         if (from.Output is not ("out" or ""))
             set("output", from.Output);
     }
-
-    private static string GraphOf(string node) => node.LastIndexOf('/') is > 0 and var slash ? node[..slash] : string.Empty;
 
     private static string Text(ShaderValue value) => value.Text ?? NumberText.Join(", ", value.Numbers);
 

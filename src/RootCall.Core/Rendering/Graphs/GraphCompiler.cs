@@ -117,7 +117,7 @@ internal sealed class GraphCompiler(ShaderGraph graph, ITextureSource textures, 
     private GraphProgram.Source? Node(ShaderNode node)
     {
         var name = NodeKinds.NameOf(node.Type);
-        var type = node.Output.IsSaid ? node.Output : NodeKinds.OutputOf(node.Type);
+        var type = NodeKinds.OutputOf(node);
         if (NodeKinds.IsImage(name))
             return Image(node, name, type);
         if (name is "heighttonormal" or "bump")

@@ -43,7 +43,7 @@ internal static class UsdSpelling
 
     /// <summary>The type of what a node gives to an input.</summary>
     public static string OutputOf(ShaderNode? node, ShaderInput input) =>
-        node is not null && IsStandard(node) && (node.Output.IsSaid ? node.Output : NodeKinds.OutputOf(node.Type)) is { IsSaid: true } type
+        node is not null && IsStandard(node) && NodeKinds.OutputOf(node) is { IsSaid: true } type
             ? TypeOf(type, input.Name, standard: true)
             : OutputFor(input);
 

@@ -1,4 +1,5 @@
 using System.Collections.Frozen;
+using RootCall.Core.Scenes;
 using RootCall.Core.Shading;
 
 namespace RootCall.Core.Rendering.Graphs.Nodes;
@@ -30,6 +31,9 @@ internal static class NodeKinds
             name = name[..cut];
         return name;
     }
+
+    /// <summary>What a node gives, by what is said of it or else by its id.</summary>
+    public static InputType OutputOf(ShaderNode node) => node.Output.IsSaid ? node.Output : OutputOf(node.Type);
 
     /// <summary>What a node gives, where its id says it and nothing else does.</summary>
     public static InputType OutputOf(string type)
